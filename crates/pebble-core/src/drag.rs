@@ -1,0 +1,33 @@
+//! Dragging the shutter on purpose: one time for the length of a streak, one for the steady light, and what has to make
+//! up the difference.
+
+use crate::quantity::{Lux, LuxSeconds, Metres, MetresPerSecond, Seconds, Stops};
+
+/// What a wanted streak and a wanted steady light ask for.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Drag {
+    /// Shutter time that draws the streak: `q·width/u`.
+    pub streak: Seconds,
+    /// Shutter time that puts the steady light where it is wanted: `2^p·H_ref/E`.
+    pub ambient: Seconds,
+    /// Change of light, by ND, aperture or ISO, that lets the streak's time serve both. Negative takes light away.
+    pub light_change: Stops,
+}
+
+impl Drag {
+    /// What the flash must gain when the light is changed, so that it stays where it was.
+    pub fn flash_change(&self) -> Stops {
+        -self.light_change
+    }
+}
+
+/// The shutter time with which an image at speed `u` crosses a share of the frame's width.
+pub fn time_of_streak(share: f64, frame_width: Metres, image_speed: MetresPerSecond) -> Seconds {
+    Seconds::from_secs(share * frame_width.as_metres() / image_speed.as_metres_per_second())
+}
+
+/// Both at once.
+pub fn drag(streak: Seconds, wanted: Stops, reference: LuxSeconds, ambient: Lux) -> Drag {
+    let time = reference * wanted.as_ratio() / ambient;
+    Drag { streak, ambient: time, light_change: Stops::from_ratio(time / streak) }
+}

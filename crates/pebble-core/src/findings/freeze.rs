@@ -1,0 +1,150 @@
+//! Freezing: parts whose flash image is not as still as wanted.
+
+use super::remedy::{Candidates, power_by_aperture, power_by_distance, power_by_iso, shutter_by};
+use super::{Case, Flaw, Kind, Severity, Words, px};
+use crate::forecast::pixels;
+use crate::motion::SOFT_LIMIT;
+use crate::outlook::PartOutlook;
+use crate::plan::{Part, Settings};
+use crate::pulse::School;
+use crate::quantity::scale::{duration_label, power_label};
+use crate::quantity::{Metres, Stops};
+use crate::shot::Intent;
+use crate::strips;
+
+/// Powers tried per idea: the milder ones come first and a unit has few that differ.
+const MOST_POWERS: usize = 8;
+
+/// Blur on the sensor that a part's intent allows; a dash allows any.
+fn limit(case: Case, part: &Part) -> Option<Metres> {
+    match part.intent {
+        Intent::Pebble => Some(case.seen.allowed),
+        Intent::Skim => Some(case.seen.allowed * SOFT_LIMIT),
+        Intent::Dash => None,
+    }
+}
+
+/// Parts with a limit, and how many times over it they are.
+fn judged<'a>(case: Case<'a>) -> impl Iterator<Item = (usize, &'a Part, &'a PartOutlook, f64)> + use<'a> {
+    let parts = case.plan.parts.iter().zip(&case.seen.parts).enumerate();
+    parts.filter_map(move |(index, (part, seen))| {
+        let ratio = seen.flash_blur / limit(case, part)?;
+        Some((index, part, seen, ratio))
+    })
+}
+
+pub(super) fn find(case: Case, found: &mut Vec<Flaw>) {
+    if !case.plan.light.on {
+        return;
+    }
+    for (index, _, seen, ratio) in judged(case) {
+        if ratio > 1.0 {
+            let severity = if ratio > 1.5 { Severity::Trouble } else { Severity::Watch };
+            found.push(Flaw { kind: Kind::PartBlurred, part: Some(index), severity, hurt: ratio.log2() + 1.0 });
+        } else if flatters(case, seen, ratio) {
+            found.push(Flaw { kind: Kind::SchoolFlatters, part: Some(index), severity: Severity::Watch, hurt: 0.2 });
+        }
+    }
+}
+
+/// Whether t0.5 calls a part still that t0.1 would not.
+fn flatters(case: Case, _: &PartOutlook, ratio: f64) -> bool {
+    let durations = &case.seen.pulse.durations;
+    case.plan.school == School::T05 && case.seen.high_speed.is_none() && ratio * (durations.t01 / durations.t05) > 1.0
+}
+
+pub(super) fn words(case @ Case { plan, seen }: Case, flaw: &Flaw) -> Words {
+    let index = flaw.part.unwrap_or_default();
+    let (part, of_part) = (&plan.parts[index], &seen.parts[index]);
+    let allowed = pixels(plan, limit(case, part).unwrap_or(seen.allowed));
+    if flaw.kind == Kind::SchoolFlatters {
+        let durations = &seen.pulse.durations;
+        let blur = pixels(plan, of_part.image_speed * durations.t01);
+        return Words {
+            title: format!("{}: t0.5 flatters, {} by t0.1", part.name, px(blur)),
+            cause: format!(
+                "The limit is {}. Pictures behave like t0.1, {} here; t0.5 is {}.",
+                px(allowed),
+                duration_label(durations.t01),
+                duration_label(durations.t05)
+            ),
+        };
+    }
+    let lasts = match seen.high_speed {
+        Some(_) => format!("In high-speed sync the shutter freezes, {}", plan.settings.shutter.label(plan.body.grid)),
+        None => format!(
+            "{} at {} lasts {} ({})",
+            plan.light.name,
+            power_label(-Stops::from_ratio(plan.settings.power)),
+            duration_label(seen.freeze),
+            plan.school.label()
+        ),
+    };
+    Words {
+        title: format!("{}: {} blur, limit {}", part.name, px(pixels(plan, of_part.flash_blur)), px(allowed)),
+        cause: format!(
+            "{lasts}; at {:.1} m/s that is {:.1} mm.",
+            part.speed.as_metres_per_second(),
+            (part.speed * seen.freeze).as_millimetres()
+        ),
+    }
+}
+
+pub(super) fn candidates(case @ Case { plan, seen }: Case, flaw: &Flaw) -> Vec<Candidates> {
+    let index = flaw.part.unwrap_or_default();
+    let Some(limit) = limit(case, &plan.parts[index]) else { return Vec::new() };
+    let set = plan.settings;
+    if seen.high_speed.is_some() {
+        let faster = (1..=18).map(|clicks| {
+            let shutter = shutter_by(plan, clicks)?;
+            let loss = |time| {
+                crate::shutter::high_speed::loss(crate::shutter::Run { time, ..seen.run }, plan.light.efficiency)
+            };
+            let missing = loss(set.shutter.time()) - loss(shutter.time());
+            let power = super::remedy::power_near(plan, set.power * missing.as_ratio())?;
+            Some(Settings { shutter, power, ..set })
+        });
+        return vec![Candidates::keeping_key(faster)];
+    }
+    // Powers whose pulse is short enough, nearest to the present one first: on some units that is a higher one.
+    let needed = limit.as_metres() / seen.parts[index].image_speed.as_metres_per_second();
+    let mut powers: Vec<f64> = strips::powers(&plan.light)
+        .filter(|p| plan.light.control.at(*p).durations.by(plan.school).as_secs() <= needed)
+        .collect();
+    let turn = |power: &f64| (power / set.power).log2().abs();
+    powers.sort_by(|a, b| turn(a).total_cmp(&turn(b)));
+    powers.truncate(MOST_POWERS);
+    let keep = seen.flash.exposure;
+    vec![
+        Candidates::keeping_key(powers.iter().map(|power| power_by_distance(plan, *power, keep))),
+        Candidates::keeping_key(powers.iter().map(|power| power_by_iso(plan, *power))),
+        Candidates::keeping_key(powers.iter().map(|power| power_by_aperture(plan, *power))),
+        Candidates::keeping_key(powers.iter().map(|power| both_halves(case, *power))),
+    ]
+}
+
+/// Half of the missing light from ISO, the rest from distance: for powers that neither reaches alone.
+fn both_halves(Case { plan, seen }: Case, power: f64) -> Option<Settings> {
+    let half = Stops::from_stops((plan.settings.power / power).log2() / 2.0);
+    let iso = super::remedy::iso_by(plan, super::remedy::clicks_of(plan, half))?;
+    let gained = iso.number() / plan.settings.iso.number();
+    let near = power_by_distance(plan, power, seen.flash.exposure / gained)?;
+    Some(Settings { iso, ..near })
+}
+
+pub(super) fn good(case: Case) -> Option<Words> {
+    if !case.plan.light.on {
+        return None;
+    }
+    let (_, part, seen, _) = judged(case).max_by(|a, b| a.3.total_cmp(&b.3))?;
+    let allowed = limit(case, part)?;
+    Some(Words {
+        title: format!("Still parts hold: {} {}", part.name, px(pixels(case.plan, seen.flash_blur))),
+        cause: format!(
+            "Limit {}. Frozen by {} ({}).",
+            px(pixels(case.plan, allowed)),
+            duration_label(case.seen.freeze),
+            if case.seen.high_speed.is_some() { "the shutter" } else { case.plan.school.label() }
+        ),
+    })
+}

@@ -1,0 +1,169 @@
+//! Trying changes: each candidate gets its own outlook before anyone sees it.
+
+use super::{Case, Change, Flaw, Kind, Remedy, Severity, flaws, signed};
+use crate::outlook::{Outlook, outlook};
+use crate::plan::{Plan, Settings};
+use crate::quantity::scale::{Aperture, Iso, ShutterTime};
+use crate::quantity::{LuxSeconds, Stops};
+use crate::strips;
+
+/// Offered at most, so that a finding stays readable at arm's length.
+const MOST_REMEDIES: usize = 2;
+/// The key may move this much while something else is mended.
+const KEY_TOLERANCE: f64 = 0.2;
+/// Changes of light smaller than this are not worth a word.
+const WORTH_SAYING: f64 = 0.15;
+
+/// Candidates of one idea, mildest first; the first that works is offered.
+pub(super) struct Candidates {
+    pub settings: Vec<Settings>,
+    /// The idea is to move the key, so it need not be kept.
+    pub moves_key: bool,
+}
+
+impl Candidates {
+    pub fn keeping_key(settings: impl IntoIterator<Item = Option<Settings>>) -> Self {
+        Self { settings: settings.into_iter().flatten().collect(), moves_key: false }
+    }
+
+    pub fn moving_key(settings: impl IntoIterator<Item = Option<Settings>>) -> Self {
+        Self { settings: settings.into_iter().flatten().collect(), moves_key: true }
+    }
+}
+
+/// Tries the ideas and keeps what mends the flaw without more trouble elsewhere.
+pub(super) fn tried(case: Case, flaw: &Flaw, before: &[Flaw], ideas: Vec<Candidates>) -> Vec<Remedy> {
+    // A cut frame is never the price of anything; other trouble may stay where it was, but none may come.
+    let worse = |now: &Flaw| now.kind == Kind::RowsCut || now.severity == Severity::Trouble;
+    let known = |now: &Flaw| before.iter().any(|then| then.same_as(now) && then.severity <= now.severity);
+    let mut found: Vec<Remedy> = Vec::new();
+    for idea in ideas {
+        let works = idea.settings.into_iter().filter(|to| *to != case.plan.settings).find_map(|to| {
+            let plan = case.plan.with(to);
+            let seen = outlook(&plan);
+            if !idea.moves_key && drift(case.seen, &seen) > KEY_TOLERANCE {
+                return None;
+            }
+            let after = flaws(Case { plan: &plan, seen: &seen });
+            let gone = !after.iter().any(|other| other.same_as(flaw));
+            let nothing_new = after.iter().filter(|now| worse(now)).all(known);
+            (gone && nothing_new).then(|| written(case, &to, &seen))
+        });
+        if let Some(remedy) = works
+            && !found.iter().any(|other| other.changes == remedy.changes)
+        {
+            found.push(remedy);
+        }
+        if found.len() == MOST_REMEDIES {
+            break;
+        }
+    }
+    found
+}
+
+fn drift(from: &Outlook, to: &Outlook) -> f64 {
+    let change = to.flash.placement - from.flash.placement;
+    // Two dark flashes have not drifted.
+    if change.as_stops().is_nan() { 0.0 } else { change.as_stops().abs() }
+}
+
+fn written(case: Case, to: &Settings, seen: &Outlook) -> Remedy {
+    let changes = strips::written_changes(case.plan, to);
+    let label = changes.iter().map(|(_, _, words)| words.as_str()).collect::<Vec<_>>().join(", ");
+    let mut effects = Vec::new();
+    let ambient = (seen.ambient.placement - case.seen.ambient.placement).as_stops();
+    if ambient.abs() > WORTH_SAYING {
+        effects.push(format!("ambient {}", signed(ambient)));
+    }
+    let key = (seen.flash.placement - case.seen.flash.placement).as_stops();
+    if key.abs() > WORTH_SAYING {
+        effects.push(format!("key {}", signed(key)));
+    }
+    if to.aperture != case.plan.settings.aperture {
+        effects.push(if to.aperture < case.plan.settings.aperture {
+            "less depth".to_owned()
+        } else {
+            "more depth".to_owned()
+        });
+    }
+    Remedy {
+        label,
+        effect: effects.join(", "),
+        changes: changes.into_iter().map(|(pointer, value, _)| Change { pointer, value }).collect(),
+    }
+}
+
+// --- turning controls by clicks ---------------------------------------------------------------------------------
+
+/// The nearest power on the unit's dial, `None` beyond its ends.
+pub(super) fn power_near(plan: &Plan, power: f64) -> Option<f64> {
+    let half_step = plan.light.step.as_stops() / 2.0 + 1e-6;
+    let off = |candidate: &f64| (candidate / power).log2().abs();
+    strips::powers(&plan.light).min_by(|a, b| off(a).total_cmp(&off(b))).filter(|best| off(best) <= half_step)
+}
+
+/// The aperture some clicks away; positive clicks are smaller openings.
+pub(super) fn aperture_by(plan: &Plan, clicks: i32) -> Option<Aperture> {
+    let to = plan.settings.aperture.nearest_sixth() + clicks * plan.body.grid.step();
+    strips::apertures(&plan.body).find(|aperture| aperture.av6() == Some(to))
+}
+
+/// The ISO some clicks away; positive clicks are more sensitive.
+pub(super) fn iso_by(plan: &Plan, clicks: i32) -> Option<Iso> {
+    let to = plan.settings.iso.nearest_sixth() + clicks * plan.body.grid.step();
+    strips::isos(&plan.body).find(|iso| iso.sv6() == Some(to))
+}
+
+/// The shutter time some clicks away; positive clicks are shorter.
+pub(super) fn shutter_by(plan: &Plan, clicks: i32) -> Option<ShutterTime> {
+    let to = plan.settings.shutter.nearest_sixth() + clicks * plan.body.grid.step();
+    strips::shutters(&plan.body).find(|time| time.tv6() == Some(to))
+}
+
+/// Clicks nearest to a number of stops.
+pub(super) fn clicks_of(plan: &Plan, stops: Stops) -> i32 {
+    (stops.as_stops() * 6.0 / f64::from(plan.body.grid.step())).round() as i32
+}
+
+/// The same settings with another power, and the light kept by coming closer or stepping back.
+pub(super) fn power_by_distance(plan: &Plan, power: f64, keep: LuxSeconds) -> Option<Settings> {
+    let wanted = plan.light.throw.distance_for(power, keep)?;
+    let off = |distance: &crate::quantity::Metres| (*distance / wanted).ln().abs();
+    let distance = strips::distances().min_by(|a, b| off(a).total_cmp(&off(b)))?;
+    Some(Settings { power, flash_distance: distance, ..plan.settings })
+}
+
+/// The same settings with another power, and the picture kept by ISO.
+pub(super) fn power_by_iso(plan: &Plan, power: f64) -> Option<Settings> {
+    let missing = Stops::from_ratio(plan.settings.power / power);
+    Some(Settings { power, iso: iso_by(plan, clicks_of(plan, missing))?, ..plan.settings })
+}
+
+/// The same settings with another power, and the picture kept by the aperture.
+pub(super) fn power_by_aperture(plan: &Plan, power: f64) -> Option<Settings> {
+    let missing = Stops::from_ratio(plan.settings.power / power);
+    Some(Settings { power, aperture: aperture_by(plan, -clicks_of(plan, missing))?, ..plan.settings })
+}
+
+/// ISO some clicks away with the flash kept by power.
+pub(super) fn iso_with_power(plan: &Plan, clicks: i32) -> Option<Settings> {
+    let iso = iso_by(plan, clicks)?;
+    let power = power_near(plan, plan.settings.power * plan.settings.iso.number() / iso.number())?;
+    Some(Settings { iso, power, ..plan.settings })
+}
+
+/// Aperture some clicks away with the flash kept by power.
+pub(super) fn aperture_with_power(plan: &Plan, clicks: i32) -> Option<Settings> {
+    let aperture = aperture_by(plan, clicks)?;
+    let ratio = aperture.number() / plan.settings.aperture.number();
+    Some(Settings { aperture, power: power_near(plan, plan.settings.power * ratio * ratio)?, ..plan.settings })
+}
+
+/// A filter of more stops with the flash kept by power.
+pub(super) fn filter_with_power(plan: &Plan, stops: f64) -> Option<Settings> {
+    let filter = Stops::from_stops(plan.settings.filter.as_stops() + stops);
+    if filter.as_stops() < 0.0 || filter.as_stops() > 10.0 {
+        return None;
+    }
+    Some(Settings { filter, power: power_near(plan, plan.settings.power * stops.exp2())?, ..plan.settings })
+}

@@ -1,0 +1,223 @@
+//! What every number from outside may be: one table, one check, one wording.
+
+use thiserror::Error;
+
+/// One row of the table: the human word, the unit and the closed range of a figure.
+#[derive(Clone, Copy, Debug)]
+pub struct Limits {
+    /// What the figure is, as a photographer calls it.
+    pub what: &'static str,
+    /// Unit as written after the number; empty for pure numbers.
+    pub unit: &'static str,
+    /// Smallest allowed value.
+    pub min: f64,
+    /// Largest allowed value.
+    pub max: f64,
+}
+
+/// A figure that cannot be. Each variant names the field (a path in the shot), the value given and what is allowed.
+#[derive(Clone, Debug, PartialEq, Error)]
+pub enum Invalid {
+    /// Outside its range, or not a number at all.
+    #[error("{what} ({field}) is {given}, which is not between {min} and {max}{}", spaced(unit))]
+    OutOfRange {
+        /// Path in the shot, such as `flash.distance_m`.
+        field: String,
+        /// The human word.
+        what: String,
+        /// The value as given.
+        given: f64,
+        /// Smallest allowed value.
+        min: f64,
+        /// Largest allowed value.
+        max: f64,
+        /// Unit of the three numbers.
+        unit: String,
+    },
+    /// Not one of the words or forms allowed there.
+    #[error("{field} is \"{given}\", which is not {allowed}")]
+    NotAllowed {
+        /// Path in the shot.
+        field: String,
+        /// The text as given.
+        given: String,
+        /// What would be allowed.
+        allowed: String,
+    },
+    /// Two figures that contradict each other.
+    #[error("{field} is {given}, but {reason}")]
+    Contradiction {
+        /// Path in the shot.
+        field: String,
+        /// The value as given.
+        given: String,
+        /// What it contradicts.
+        reason: String,
+    },
+}
+
+fn spaced(unit: &str) -> String {
+    if unit.is_empty() { String::new() } else { format!(" {unit}") }
+}
+
+impl Invalid {
+    /// Path of the field in the shot.
+    pub fn field(&self) -> &str {
+        match self {
+            Self::OutOfRange { field, .. } | Self::NotAllowed { field, .. } | Self::Contradiction { field, .. } => {
+                field
+            }
+        }
+    }
+
+    /// The value as given.
+    pub fn given(&self) -> String {
+        match self {
+            Self::OutOfRange { given, .. } => given.to_string(),
+            Self::NotAllowed { given, .. } | Self::Contradiction { given, .. } => given.clone(),
+        }
+    }
+
+    /// What would have been allowed.
+    pub fn allowed(&self) -> String {
+        match self {
+            Self::OutOfRange { min, max, unit, .. } => format!("{min} to {max}{}", spaced(unit)),
+            Self::NotAllowed { allowed, .. } => allowed.clone(),
+            Self::Contradiction { reason, .. } => reason.clone(),
+        }
+    }
+}
+
+impl Limits {
+    /// Lets a value through that lies in the range.
+    ///
+    /// # Errors
+    /// [`Invalid::OutOfRange`] when `value < min`, `value > max` or `value` is not a number.
+    pub fn check(&self, field: &str, value: f64) -> Result<f64, Invalid> {
+        // Written so that NaN, which compares false with everything, is refused too.
+        if value >= self.min && value <= self.max { Ok(value) } else { Err(self.refuse(field, value)) }
+    }
+
+    /// The refusal itself, for limits that were narrowed by a camera or a unit.
+    pub fn refuse(&self, field: &str, given: f64) -> Invalid {
+        Invalid::OutOfRange {
+            field: field.to_owned(),
+            what: self.what.to_owned(),
+            given,
+            min: self.min,
+            max: self.max,
+            unit: self.unit.to_owned(),
+        }
+    }
+
+    /// The same figure held to a narrower range.
+    pub const fn within(&self, min: f64, max: f64) -> Self {
+        Self { min, max, ..*self }
+    }
+}
+
+macro_rules! limits {
+    ($($(#[$doc:meta])* $name:ident = $what:literal, $unit:literal, $min:expr, $max:expr;)*) => {
+        $($(#[$doc])* pub const $name: Limits = Limits { what: $what, unit: $unit, min: $min, max: $max };)*
+
+        /// Every row, for tests and documentation.
+        pub const ALL: &[Limits] = &[$($name),*];
+    };
+}
+
+limits! {
+    /// f-number.
+    APERTURE = "aperture", "", 0.5, 128.0;
+    /// Exposure time.
+    SHUTTER = "shutter time", "s", 1e-6, 3600.0;
+    /// Sensitivity.
+    ISO = "ISO", "", 1.0, 6_553_600.0;
+    /// Loss of a filter.
+    FILTER = "filter loss", "stops", 0.0, 20.0;
+    /// Focal length.
+    FOCAL = "focal length", "mm", 4.0, 2000.0;
+    /// Camera to subject.
+    SUBJECT_DISTANCE = "subject distance", "m", 0.05, 500.0;
+    /// Flash to subject.
+    FLASH_DISTANCE = "flash distance", "m", 0.05, 200.0;
+    /// Depth of the group or the movement.
+    SUBJECT_DEPTH = "depth of the subject", "m", 0.0, 100.0;
+    /// Subject to background.
+    BEHIND = "distance to the background", "m", 0.0, 10_000.0;
+    /// Power fraction; the unit narrows it.
+    POWER = "flash power", "of full", 1.0 / 4096.0, 1.0;
+    /// Loss or gain of a modifier.
+    MODIFIER = "modifier change", "stops", -12.0, 6.0;
+    /// Radius of the lit face.
+    FACE = "face radius", "m", 0.0, 10.0;
+    /// Virtual source behind the face.
+    SOURCE_OFFSET = "virtual source offset", "m", 0.0, 10.0;
+    /// Speed of a part.
+    SPEED = "speed", "m/s", 0.0, 500.0;
+    /// Direction in the frame.
+    DIRECTION = "direction", "°", -360.0, 360.0;
+    /// Angle out of the sensor plane.
+    OUT_OF_PLANE = "angle out of the picture plane", "°", -90.0, 90.0;
+    /// Size of a part along its movement.
+    PART_SIZE = "size along the movement", "m", 0.0, 100.0;
+    /// Length of a round or to-and-fro path.
+    PATH = "path length", "m", 0.001, 1000.0;
+    /// Share of the frame's width that a streak shall cover.
+    STREAK = "streak length", "of the frame", 0.001, 5.0;
+    /// Reflectance.
+    REFLECTANCE = "reflectance", "", 0.0, 1.0;
+    /// Luminance of a lamp in the picture.
+    LUMINANCE = "luminance", "cd/m²", 0.0, 1e8;
+    /// Illuminance.
+    ILLUMINANCE = "illuminance", "lx", 0.0, 1e6;
+    /// Exposure value at ISO 100.
+    EV = "EV at ISO 100", "EV", -16.0, 22.0;
+    /// A target or an offset in stops.
+    OFFSET = "offset", "stops", -12.0, 12.0;
+    /// Guide number in metres at ISO 100.
+    GUIDE_NUMBER = "guide number", "m", 0.1, 2000.0;
+    /// Stored energy.
+    ENERGY = "stored energy", "J", 0.1, 100_000.0;
+    /// Flash output as an exposure.
+    FLASH_EXPOSURE = "flash exposure", "lx·s", 1e-4, 1e8;
+    /// Half-power half-angle of a beam.
+    BEAM = "half beam angle", "°", 1.0, 89.0;
+    /// Pulse times.
+    PULSE_TIME = "pulse time", "ms", 1e-4, 1000.0;
+    /// Exponent of a charge-voltage unit.
+    GAMMA = "lengthening exponent", "", 0.0, 0.3;
+    /// Number of capacitor banks.
+    BANKS = "number of banks", "", 1.0, 64.0;
+    /// Delay of trigger or unit.
+    LAG = "lag", "ms", 0.0, 1000.0;
+    /// Curtain travel or readout.
+    TRAVEL = "curtain travel", "ms", 0.0, 1000.0;
+    /// Margin a camera keeps before the second curtain.
+    GUARD = "rear sync guard", "ms", 0.0, 100.0;
+    /// Sensor side.
+    SENSOR = "sensor side", "mm", 1.0, 300.0;
+    /// Pixels along the width.
+    PIXELS = "pixels", "", 16.0, 200_000.0;
+    /// Efficiency of high-speed sync.
+    EFFICIENCY = "efficiency", "", 0.01, 1.0;
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn every_limit_lets_its_ends_in_and_nothing_beyond() {
+        for row in ALL {
+            assert!(row.min < row.max, "{}", row.what);
+            assert!(row.check("x", row.min).is_ok() && row.check("x", row.max).is_ok(), "{}", row.what);
+            for wrong in
+                [row.min - 1e-3 - row.min.abs() * 1e-6, row.max * 1.000_001, f64::NAN, f64::INFINITY, f64::NEG_INFINITY]
+            {
+                let refusal = row.check("some.field", wrong).expect_err(row.what);
+                assert_eq!(refusal.field(), "some.field");
+                assert!(refusal.to_string().contains(row.what), "{refusal}");
+            }
+        }
+    }
+}

@@ -1,0 +1,70 @@
+//! Where a monotone function crosses zero.
+
+/// Relative width at which a bracket counts as a point. Durations are judged to a per cent; this leaves ten orders.
+const CLOSE_ENOUGH: f64 = 1e-13;
+/// The Illinois method gains at least one bit in two steps on the functions used here, so this never decides.
+const MAX_STEPS: usize = 100;
+
+/// Finds `x` in `[low, high]` with `f(x) = 0` by regula falsi with the Illinois correction (Dowell & Jarratt,
+/// *BIT* 11, 1971).
+///
+/// Precondition: `f` is continuous and crosses zero once. When both ends have the same sign, the end with the smaller
+/// magnitude is returned, which is the right answer for a root that lies just outside through rounding.
+pub(crate) fn crossing(low: f64, high: f64, f: impl Fn(f64) -> f64) -> f64 {
+    let (mut a, mut b) = (low, high);
+    let (mut fa, mut fb) = (f(a), f(b));
+    if fa == 0.0 {
+        return a;
+    }
+    if fb == 0.0 {
+        return b;
+    }
+    if fa.signum() == fb.signum() {
+        return if fa.abs() <= fb.abs() { a } else { b };
+    }
+    let mut last_side = 0_i8;
+    for step in 0..MAX_STEPS {
+        // Every fourth step halves, so that a flat tail cannot make the secant crawl.
+        let x = if step % 4 == 3 { 0.5 * (a + b) } else { (fa * b - fb * a) / (fa - fb) };
+        let fx = f(x);
+        if fx == 0.0 {
+            return x;
+        }
+        if fx.signum() == fa.signum() {
+            (a, fa) = (x, fx);
+            if last_side == -1 {
+                fb *= 0.5;
+            }
+            last_side = -1;
+        } else {
+            (b, fb) = (x, fx);
+            if last_side == 1 {
+                fa *= 0.5;
+            }
+            last_side = 1;
+        }
+        if (b - a).abs() <= CLOSE_ENOUGH * b.abs().max(a.abs()) {
+            break;
+        }
+    }
+    0.5 * (a + b)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::crossing;
+
+    #[test]
+    fn a_root_is_found_on_steep_flat_and_reversed_functions() {
+        let cases: [(&str, f64, f64, fn(f64) -> f64, f64); 4] = [
+            ("line", 0.0, 3.0, |x| x - 1.25, 1.25),
+            ("falling exponential", 0.0, 50.0, |x| (-x).exp() - 0.1, std::f64::consts::LN_10),
+            ("tenth power", 0.0, 4.0, |x| x.powi(10) - 2.0, 2f64.powf(0.1)),
+            ("root at an end", 1.0, 2.0, |x| x - 1.0, 1.0),
+        ];
+        for (name, low, high, f, want) in cases {
+            let got = crossing(low, high, f);
+            assert!((got - want).abs() < 1e-10, "{name}: {got} instead of {want}");
+        }
+    }
+}
