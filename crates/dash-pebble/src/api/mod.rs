@@ -1,0 +1,82 @@
+//! The HTTP interface: one page of routes, and the layers around them.
+
+pub mod body;
+pub mod forecast;
+mod guard;
+pub mod picture;
+pub mod problem;
+pub mod shots;
+mod web;
+
+use axum::Router;
+use axum::extract::DefaultBodyLimit;
+use axum::http::{HeaderName, HeaderValue, header};
+use sqlx::SqlitePool;
+use tower_http::set_header::SetResponseHeaderLayer;
+use utoipa::OpenApi;
+use utoipa_axum::router::OpenApiRouter;
+use utoipa_axum::routes;
+
+/// A shot has a few kilobytes; nothing that is sent here needs more.
+pub const LARGEST_BODY: usize = 1024 * 1024;
+
+/// Everything is served from here: no script, font, style or picture of another place is ever loaded.
+const CONTENT_POLICY: &str = "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; font-src 'self'; \
+     img-src 'self' data: blob:; connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'";
+
+/// What handlers share.
+#[derive(Clone)]
+pub struct App {
+    /// The data file.
+    pub pool: SqlitePool,
+}
+
+#[derive(OpenApi)]
+#[openapi(info(
+    title = "Dash Pebble",
+    description = "Plan a flash picture of a moving subject. Units are in the names: `_s` seconds, `_m` metres, `_px` pixels of the camera, `_stops` stops (more light is positive; `null` is no light)."
+))]
+struct Contract;
+
+fn api() -> OpenApiRouter<App> {
+    OpenApiRouter::with_openapi(Contract::openapi())
+        .routes(routes!(shots::list, shots::add))
+        .routes(routes!(shots::read, shots::replace, shots::remove))
+        .routes(routes!(shots::undo))
+        .routes(routes!(shots::redo))
+        .routes(routes!(shots::restore))
+        .routes(routes!(shots::blank))
+        .routes(routes!(picture::of_shot))
+        .routes(routes!(picture::draw))
+        .routes(routes!(forecast::compute))
+        .routes(routes!(forecast::bench))
+        .routes(routes!(forecast::kit))
+}
+
+/// The OpenAPI document of these handlers.
+pub fn contract() -> utoipa::openapi::OpenApi {
+    let mut document = api().split_for_parts().1;
+    document.info.version = "1".to_owned();
+    document
+}
+
+/// The whole server.
+pub fn router(app: App) -> Router {
+    let (routes, document) = api().split_for_parts();
+    let document = serde_json::to_string(&document).unwrap_or_default();
+    let fixed = |name: HeaderName, value: &'static str| {
+        SetResponseHeaderLayer::overriding(name, HeaderValue::from_static(value))
+    };
+    routes
+        .route(
+            "/api/openapi.json",
+            axum::routing::get(move || async move { ([(header::CONTENT_TYPE, "application/json")], document) }),
+        )
+        .fallback(web::serve)
+        .layer(DefaultBodyLimit::max(LARGEST_BODY))
+        .layer(axum::middleware::from_fn(guard::only_own))
+        .layer(fixed(header::CONTENT_SECURITY_POLICY, CONTENT_POLICY))
+        .layer(fixed(header::X_CONTENT_TYPE_OPTIONS, "nosniff"))
+        .layer(fixed(header::REFERRER_POLICY, "no-referrer"))
+        .with_state(app)
+}

@@ -1,0 +1,181 @@
+//! Shots: list, read, add, change, undo, remove.
+
+use super::App;
+use super::body::{Checked, Seen};
+use super::problem::{ApiError, Problem};
+use crate::demo;
+use crate::store::shots::{self, Kept, ShotError, Step};
+use axum::Json;
+use axum::extract::{Path, State};
+use axum::http::{HeaderValue, StatusCode, header};
+use axum::response::{IntoResponse, Response};
+use pebble_core::{Plan, Shot, findings, outlook};
+use serde::Serialize;
+
+/// A shot and where it stands.
+#[derive(Debug, Serialize, utoipa::ToSchema)]
+pub struct ShotAnswer {
+    /// Identity.
+    pub id: String,
+    /// Version, also the entity tag.
+    pub version: i64,
+    /// When it last changed, UTC.
+    pub changed_at: String,
+    /// Whether there is an earlier revision.
+    pub can_undo: bool,
+    /// Whether there is a later one.
+    pub can_redo: bool,
+    /// The shot.
+    pub shot: Shot,
+}
+
+impl From<Kept> for ShotAnswer {
+    fn from(kept: Kept) -> Self {
+        let Kept { id, version, shot, changed_at, can_undo, can_redo } = kept;
+        Self { id, version, changed_at, can_undo, can_redo, shot }
+    }
+}
+
+impl IntoResponse for ShotAnswer {
+    fn into_response(self) -> Response {
+        let tag = HeaderValue::from_str(&format!("\"{}\"", self.version));
+        let mut response = Json(self).into_response();
+        if let Ok(tag) = tag {
+            response.headers_mut().insert(header::ETAG, tag);
+        }
+        response
+    }
+}
+
+/// A shot in the list.
+#[derive(Debug, Serialize, utoipa::ToSchema)]
+pub struct ShotCard {
+    /// Identity.
+    pub id: String,
+    /// Version.
+    pub version: i64,
+    /// Title.
+    pub title: String,
+    /// Place.
+    pub place: String,
+    /// When it last changed, UTC.
+    pub changed_at: String,
+    /// Findings that miss the intent.
+    pub trouble: usize,
+    /// Findings worth knowing.
+    pub watch: usize,
+    /// The working exposure as written.
+    pub exposure: String,
+    /// Names of the parts with their intents.
+    pub parts: Vec<PartTag>,
+}
+
+/// A part on a card.
+#[derive(Debug, Serialize, utoipa::ToSchema)]
+pub struct PartTag {
+    /// Its name.
+    pub name: String,
+    /// What it shall look like.
+    pub intent: pebble_core::shot::Intent,
+}
+
+/// The list.
+#[derive(Debug, Serialize, utoipa::ToSchema)]
+pub struct ShotList {
+    /// Shots in order.
+    pub shots: Vec<ShotCard>,
+    /// What could not be read, in sentences.
+    pub unreadable: Vec<String>,
+}
+
+/// All shots.
+#[utoipa::path(get, path = "/api/shots", responses((status = 200, body = ShotList)))]
+pub async fn list(State(app): State<App>) -> Result<Json<ShotList>, ApiError> {
+    let mut list = ShotList { shots: Vec::new(), unreadable: Vec::new() };
+    for kept in shots::all(&app.pool).await? {
+        match kept {
+            Ok(kept) => list.shots.push(card(kept)?),
+            Err(ShotError::Database(error)) => return Err(ShotError::Database(error).into()),
+            Err(other) => list.unreadable.push(other.to_string()),
+        }
+    }
+    Ok(Json(list))
+}
+
+fn card(kept: Kept) -> Result<ShotCard, ApiError> {
+    let plan = Plan::try_from(&kept.shot)?;
+    let (trouble, watch) = findings::count(&plan, &outlook(&plan));
+    let (set, grid) = (&plan.settings, plan.body.grid);
+    Ok(ShotCard {
+        id: kept.id,
+        version: kept.version,
+        title: kept.shot.title,
+        place: kept.shot.place,
+        changed_at: kept.changed_at,
+        trouble,
+        watch,
+        exposure: format!("{} · f/{} · ISO {}", set.shutter.label(grid), set.aperture.label(grid), set.iso.label(grid)),
+        parts: plan.parts.into_iter().map(|part| PartTag { name: part.name, intent: part.intent }).collect(),
+    })
+}
+
+/// One shot.
+#[utoipa::path(get, path = "/api/shots/{id}", params(("id" = String, Path)), responses(
+    (status = 200, body = ShotAnswer), (status = 404, body = Problem)))]
+pub async fn read(State(app): State<App>, Path(id): Path<String>) -> Result<ShotAnswer, ApiError> {
+    Ok(shots::one(&app.pool, &id).await?.into())
+}
+
+/// Adds a shot.
+#[utoipa::path(post, path = "/api/shots", request_body = Shot, responses(
+    (status = 201, body = ShotAnswer), (status = 422, body = Problem)))]
+pub async fn add(State(app): State<App>, body: Checked) -> Result<(StatusCode, ShotAnswer), ApiError> {
+    Ok((StatusCode::CREATED, shots::add(&app.pool, &body.shot).await?.into()))
+}
+
+/// What a new shot starts from.
+#[utoipa::path(get, path = "/api/blank", responses((status = 200, body = Shot)))]
+pub async fn blank() -> Json<Shot> {
+    Json(demo::blank())
+}
+
+/// Changes a shot at the version that was read.
+#[utoipa::path(put, path = "/api/shots/{id}", params(("id" = String, Path), ("If-Match" = String, Header)),
+    request_body = Shot, responses((status = 200, body = ShotAnswer), (status = 409, body = Problem), (status = 422, body = Problem)))]
+pub async fn replace(
+    State(app): State<App>,
+    Path(id): Path<String>,
+    Seen(version): Seen,
+    body: Checked,
+) -> Result<ShotAnswer, ApiError> {
+    Ok(shots::replace(&app.pool, &id, version, &body.shot).await?.into())
+}
+
+/// Back to the revision before.
+#[utoipa::path(post, path = "/api/shots/{id}/undo", params(("id" = String, Path), ("If-Match" = String, Header)),
+    responses((status = 200, body = ShotAnswer), (status = 409, body = Problem)))]
+pub async fn undo(State(app): State<App>, Path(id): Path<String>, Seen(version): Seen) -> Result<ShotAnswer, ApiError> {
+    Ok(shots::step(&app.pool, &id, version, Step::Undo).await?.into())
+}
+
+/// Forward to the revision after.
+#[utoipa::path(post, path = "/api/shots/{id}/redo", params(("id" = String, Path), ("If-Match" = String, Header)),
+    responses((status = 200, body = ShotAnswer), (status = 409, body = Problem)))]
+pub async fn redo(State(app): State<App>, Path(id): Path<String>, Seen(version): Seen) -> Result<ShotAnswer, ApiError> {
+    Ok(shots::step(&app.pool, &id, version, Step::Redo).await?.into())
+}
+
+/// Takes a shot off the list.
+#[utoipa::path(delete, path = "/api/shots/{id}", params(("id" = String, Path), ("If-Match" = String, Header)),
+    responses((status = 204), (status = 409, body = Problem)))]
+pub async fn remove(State(app): State<App>, Path(id): Path<String>, Seen(version): Seen) -> Result<StatusCode, ApiError> {
+    shots::remove(&app.pool, &id, version).await?;
+    Ok(StatusCode::NO_CONTENT)
+}
+
+/// Brings a removed shot back.
+#[utoipa::path(post, path = "/api/shots/{id}/restore", params(("id" = String, Path)), responses(
+    (status = 200, body = ShotAnswer), (status = 404, body = Problem)))]
+pub async fn restore(State(app): State<App>, Path(id): Path<String>) -> Result<ShotAnswer, ApiError> {
+    Ok(shots::restore(&app.pool, &id).await?.into())
+}

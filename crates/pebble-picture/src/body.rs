@@ -1,0 +1,151 @@
+//! Simple bodies with light and shade: limbs, blobs, rings and flat cards, seen along one axis.
+
+/// A place in the scene in metres: to the right and up from the middle of the frame.
+pub(crate) type Point = [f32; 2];
+
+/// Colour of a surface or a light, of luminance 1, so that tones stay those of the forecast.
+#[derive(Clone, Copy, Debug)]
+pub(crate) struct Tint(pub [f32; 3]);
+
+impl Tint {
+    /// From any linear colour; only its hue and saturation are kept.
+    pub const fn of(red: f32, green: f32, blue: f32) -> Self {
+        // Luminance of linear Rec. 709 primaries (ITU-R BT.709-6).
+        let luminance = 0.2126 * red + 0.7152 * green + 0.0722 * blue;
+        Self([red / luminance, green / luminance, blue / luminance])
+    }
+
+    pub const NEUTRAL: Self = Self([1.0, 1.0, 1.0]);
+}
+
+/// The outline of a body.
+#[derive(Clone, Copy, Debug)]
+pub(crate) enum Outline {
+    /// A tapered limb from one joint to the other.
+    Limb { from: Point, to: Point, from_radius: f32, to_radius: f32 },
+    /// An ellipse, turned by an angle in radians.
+    Blob { centre: Point, radii: [f32; 2], turn: f32 },
+    /// A tube bent to a circle.
+    Ring { centre: Point, radius: f32, tube: f32 },
+    /// A flat rectangle facing the camera.
+    Card { centre: Point, half: [f32; 2] },
+}
+
+/// A body: its outline and what covers it.
+#[derive(Clone, Copy, Debug)]
+pub(crate) struct Body {
+    pub outline: Outline,
+    pub tint: Tint,
+    /// Tone against that of the part; 1 is the part's own reflectance.
+    pub tone: f32,
+    /// Lit evenly, as a lamp or a painted mark is.
+    pub flat: bool,
+}
+
+/// Where light comes from, towards the light, as seen by a surface facing the camera.
+const KEY_DIRECTION: [f32; 3] = [-0.46, 0.5, 0.733];
+/// What a surface turned away from the key still gets from the room's walls.
+const KEY_WRAP: f32 = 0.05;
+
+/// A body at one place: how much of the place it covers, and its shade under both lights.
+#[derive(Clone, Copy, Debug, Default)]
+pub(crate) struct Sample {
+    pub cover: f32,
+    pub flash_shade: f32,
+    pub ambient_shade: f32,
+}
+
+impl Body {
+    /// Left, bottom, right, top.
+    pub fn bounds(&self) -> [f32; 4] {
+        let around = |[x, y]: Point, rx: f32, ry: f32| [x - rx, y - ry, x + rx, y + ry];
+        match self.outline {
+            Outline::Limb { from, to, from_radius, to_radius } => {
+                union(around(from, from_radius, from_radius), around(to, to_radius, to_radius))
+            }
+            Outline::Blob { centre, radii, turn } => {
+                let (sin, cos) = turn.sin_cos();
+                around(centre, (radii[0] * cos).hypot(radii[1] * sin), (radii[0] * sin).hypot(radii[1] * cos))
+            }
+            Outline::Ring { centre, radius, tube } => around(centre, radius + tube, radius + tube),
+            Outline::Card { centre, half } => around(centre, half[0], half[1]),
+        }
+    }
+
+    /// The body at a place, with edges one pixel soft.
+    #[inline]
+    pub fn at(&self, place: Point, pixels_per_metre: f32) -> Sample {
+        let (depth, across, toward) = match self.outline {
+            Outline::Limb { from, to, from_radius, to_radius } => {
+                let axis = [to[0] - from[0], to[1] - from[1]];
+                let away = [place[0] - from[0], place[1] - from[1]];
+                let length2 = axis[0] * axis[0] + axis[1] * axis[1];
+                let along = ((away[0] * axis[0] + away[1] * axis[1]) / length2.max(1e-12)).clamp(0.0, 1.0);
+                let radius = from_radius + along * (to_radius - from_radius);
+                round([away[0] - along * axis[0], away[1] - along * axis[1]], radius)
+            }
+            Outline::Blob { centre, radii, turn } => {
+                let (sin, cos) = turn.sin_cos();
+                let away = [place[0] - centre[0], place[1] - centre[1]];
+                let local = [(away[0] * cos + away[1] * sin) / radii[0], (away[1] * cos - away[0] * sin) / radii[1]];
+                let reach = local[0].hypot(local[1]);
+                // The gradient of the unit circle in these coordinates turns its depth into metres to first order.
+                let slope = (local[0] / radii[0]).hypot(local[1] / radii[1]).max(1e-6) / reach.max(1e-6);
+                let turned = [local[0] * cos - local[1] * sin, local[0] * sin + local[1] * cos];
+                ((1.0 - reach) / slope, turned, (1.0 - reach * reach).max(0.0).sqrt())
+            }
+            Outline::Ring { centre, radius, tube } => {
+                let away = [place[0] - centre[0], place[1] - centre[1]];
+                let reach = away[0].hypot(away[1]).max(1e-6);
+                let off = (reach - radius) / reach;
+                round([away[0] * off, away[1] * off], tube)
+            }
+            Outline::Card { centre, half } => {
+                let inside = |axis: usize| half[axis] - (place[axis] - centre[axis]).abs();
+                (inside(0).min(inside(1)), [0.0, 0.0], 1.0)
+            }
+        };
+        let cover = (depth * pixels_per_metre + 0.5).clamp(0.0, 1.0);
+        if cover <= 0.0 || self.flat || matches!(self.outline, Outline::Card { .. }) {
+            return Sample { cover, flash_shade: 1.0, ambient_shade: 1.0 };
+        }
+        let facing = across[0] * KEY_DIRECTION[0] + across[1] * KEY_DIRECTION[1] + toward * KEY_DIRECTION[2];
+        Sample {
+            cover,
+            flash_shade: KEY_WRAP + (1.0 - KEY_WRAP) * facing.clamp(0.0, 1.0),
+            // Steady light comes mostly from above: a soft dome.
+            ambient_shade: 0.58 + 0.42 * (0.75 * across[1] + 0.66 * toward).clamp(-1.0, 1.0),
+        }
+    }
+}
+
+/// Depth below the surface, normal across and normal toward the camera, of a round cross-section.
+#[inline]
+fn round(off: Point, radius: f32) -> (f32, Point, f32) {
+    let reach = off[0].hypot(off[1]);
+    let across = [off[0] / radius, off[1] / radius];
+    (radius - reach, across, (1.0 - (reach / radius).powi(2)).max(0.0).sqrt())
+}
+
+pub(crate) fn union(a: [f32; 4], b: [f32; 4]) -> [f32; 4] {
+    [a[0].min(b[0]), a[1].min(b[1]), a[2].max(b[2]), a[3].max(b[3])]
+}
+
+// --- short hands for drawing ------------------------------------------------------------------------------------
+
+pub(crate) fn limb(from: Point, to: Point, from_radius: f32, to_radius: f32, tint: Tint, tone: f32) -> Body {
+    Body { outline: Outline::Limb { from, to, from_radius, to_radius }, tint, tone, flat: false }
+}
+
+pub(crate) fn blob(centre: Point, radii: [f32; 2], turn_degrees: f32, tint: Tint, tone: f32) -> Body {
+    Body { outline: Outline::Blob { centre, radii, turn: turn_degrees.to_radians() }, tint, tone, flat: false }
+}
+
+pub(crate) fn ring(centre: Point, radius: f32, tube: f32, tint: Tint, tone: f32) -> Body {
+    Body { outline: Outline::Ring { centre, radius, tube }, tint, tone, flat: false }
+}
+
+/// A painted mark or a lamp: no shading.
+pub(crate) fn flat(body: Body) -> Body {
+    Body { flat: true, ..body }
+}

@@ -1,0 +1,104 @@
+//! Which moments of flash and steady light each row of the frame records.
+
+use pebble_core::pulse::Pulse;
+use pebble_core::quantity::Seconds;
+use pebble_core::shot::FirstRow;
+use pebble_core::shutter::Run;
+use pebble_core::{Outlook, Plan};
+
+/// Slices of the pulse. A smear is drawn as this many even pieces; more are not told apart in a picture.
+pub(crate) const SLICES: usize = 10;
+/// The light of the pulse that the slices hold; the rest is a tail that nobody sees, and is added to the last.
+const SLICED_SHARE: f64 = 0.98;
+
+/// The times of one frame, relative to the instant at which figures stand where the scene draws them.
+pub(crate) struct Exposure {
+    run: Run,
+    first_row: FirstRow,
+    instant_s: f64,
+    glow: bool,
+    fires: bool,
+    ignition_s: f64,
+    pulse: Pulse,
+    /// Bounds of the slices, relative to the instant.
+    pub slice_bounds_s: [f32; SLICES + 1],
+    bounds: [Seconds; SLICES + 1],
+    whole: [f32; SLICES],
+}
+
+/// What one row records.
+#[derive(Clone, Copy)]
+pub(crate) struct RowExposure {
+    /// When the row opens and closes, relative to the instant.
+    pub open_s: f32,
+    pub close_s: f32,
+    /// Light of each slice of the pulse that the row gets, as a share of the whole pulse.
+    pub slices: [f32; SLICES],
+    /// Their sum.
+    pub flash: f32,
+}
+
+impl Exposure {
+    pub fn new(plan: &Plan, outlook: &Outlook) -> Self {
+        let pulse = outlook.pulse.pulse;
+        let glow = outlook.high_speed.is_some();
+        let ignition_s = outlook.ignition.at.as_secs();
+        let instant_s = if glow || !plan.light.on {
+            (outlook.run.open(0.5) + outlook.run.time * 0.5).as_secs()
+        } else {
+            ignition_s + pulse.time_of_share(0.5).as_secs()
+        };
+        let end = pulse.time_of_share(SLICED_SHARE);
+        let bounds = std::array::from_fn(|k| end * (k as f64 / SLICES as f64));
+        let mut exposure = Self {
+            run: outlook.run,
+            first_row: plan.body.first_row,
+            instant_s,
+            glow,
+            fires: plan.light.on,
+            ignition_s,
+            pulse,
+            slice_bounds_s: bounds.map(|bound| (ignition_s + bound.as_secs() - instant_s) as f32),
+            bounds,
+            whole: [0.0; SLICES],
+        };
+        exposure.whole = exposure.slices_between(Seconds::ZERO, Seconds::from_secs(f64::MAX));
+        exposure
+    }
+
+    /// Whether the flash glows while the slit passes.
+    pub fn glows(&self) -> bool {
+        self.glow
+    }
+
+    /// The row at a share of the frame's height from the top.
+    pub fn row(&self, from_top: f64) -> RowExposure {
+        let y = match self.first_row {
+            FirstRow::Top => from_top,
+            FirstRow::Bottom => 1.0 - from_top,
+        };
+        let (open, close) = (self.run.open(y), self.run.close(y));
+        let slices = if self.glow || !self.fires {
+            [0.0; SLICES]
+        } else {
+            let at = Seconds::from_secs(self.ignition_s);
+            let all = self.bounds[SLICES];
+            if open <= at && close >= at + all * 4.0 { self.whole } else { self.slices_between(open - at, close - at) }
+        };
+        RowExposure {
+            open_s: (open.as_secs() - self.instant_s) as f32,
+            close_s: (close.as_secs() - self.instant_s) as f32,
+            slices,
+            flash: if self.glow && self.fires { 1.0 } else { slices.iter().sum() },
+        }
+    }
+
+    fn slices_between(&self, from: Seconds, to: Seconds) -> [f32; SLICES] {
+        std::array::from_fn(|k| {
+            let last = k + 1 == SLICES;
+            let end = if last { to } else { self.bounds[k + 1].min(to) };
+            let start = self.bounds[k].max(from);
+            if end > start { (self.pulse.share(end) - self.pulse.share(start)) as f32 } else { 0.0 }
+        })
+    }
+}

@@ -1,0 +1,75 @@
+import createClient from 'openapi-fetch'
+import type { components, paths } from './schema'
+
+type Schemas = components['schemas']
+export type Shot = Schemas['Shot']
+export type Part = Schemas['Part']
+export type Reading = Schemas['Reading']
+export type Intent = Schemas['Intent']
+export type Kit = Schemas['Kit']
+export type Forecast = Schemas['Forecast']
+export type PartForecast = Schemas['PartForecast']
+export type Finding = Schemas['Finding']
+export type Remedy = Schemas['Remedy']
+export type Rung = Schemas['Rung']
+export type Strip = Schemas['Strip']
+export type BenchAnswer = Schemas['BenchAnswer']
+export type ShotAnswer = Schemas['ShotAnswer']
+export type ShotCard = Schemas['ShotCard']
+export type Problem = Schemas['Problem']
+export type Severity = Schemas['Severity']
+
+/** A refusal of the program, in its own sentence. */
+export class Refusal extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail)
+  }
+}
+
+/** The program did not answer at all. */
+export class Silence extends Error {
+  constructor() {
+    super(
+      'Dash Pebble does not answer. What was saved is safe; start the program again and this page goes on.',
+    )
+  }
+}
+
+export const client = createClient<paths>({ baseUrl: '/' })
+
+/** Data of an answer; throws a {@link Refusal} or {@link Silence}. */
+export async function answered<T>(
+  request: Promise<{ data?: T; error?: unknown; response: Response }>,
+): Promise<T> {
+  const { data, error, response } = await request.catch((failure: unknown) => {
+    if (failure instanceof DOMException && failure.name === 'AbortError') throw failure
+    throw new Silence()
+  })
+  if (response.ok) return data as T
+  throw new Refusal(error as Problem)
+}
+
+export type Layers = 'both' | 'flash' | 'ambient'
+export type Crop = { left: number; top: number; size: number }
+export const WHOLE: Crop = { left: 0, top: 0, size: 1 }
+
+/** The simulated frame of a shot, ready for a canvas. */
+export async function picture(shot: Shot, width: number, layers: Layers, crop: Crop): Promise<ImageData> {
+  const query = new URLSearchParams({
+    width: String(width),
+    layers,
+    left: String(crop.left),
+    top: String(crop.top),
+    size: String(crop.size),
+  })
+  const response = await fetch(`/api/picture?${query}`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', accept: 'application/octet-stream' },
+    body: JSON.stringify(shot),
+  }).catch(() => {
+    throw new Silence()
+  })
+  if (!response.ok) throw new Refusal((await response.json()) as Problem)
+  const pixels = new Uint8ClampedArray(await response.arrayBuffer())
+  return new ImageData(pixels, Number(response.headers.get('picture-width')))
+}

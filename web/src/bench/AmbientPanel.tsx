@@ -1,0 +1,209 @@
+import { Button, Group, Popover, SegmentedControl, Stack, Switch, Text, TextInput } from '@mantine/core'
+import type { Forecast, Problem, Reading, Shot } from '../api/client'
+import { Figure } from '../controls/Figure'
+import { signedStops } from './words'
+import classes from './Controls.module.css'
+
+type Place = 'subject' | 'background'
+type Props = {
+  shot: Shot
+  forecast: Forecast | undefined
+  refusal: Problem | undefined
+  onChange: (shot: Shot) => void
+}
+
+const FRESH: Record<Reading['as'], Reading> = {
+  lux: { as: 'lux', lux: 100 },
+  ev100: { as: 'ev100', ev: 5 },
+  exposure: { as: 'exposure', aperture_f: 2.8, shutter: '1/60', iso: 800 },
+}
+
+function written(reading: Reading): string {
+  switch (reading.as) {
+    case 'lux':
+      return `${reading.lux} lx`
+    case 'ev100':
+      return `EV ${reading.ev}`
+    case 'exposure':
+      return `f/${reading.aperture_f} ${reading.shutter} ISO ${reading.iso}`
+  }
+}
+
+/** The steady light as it was read, and where it falls. */
+export function AmbientPanel({ shot, forecast, refusal, onChange }: Props) {
+  const rows: { place: Place; label: string; light: Forecast['ambient_subject'] | undefined }[] = [
+    { place: 'subject', label: 'On subject', light: forecast?.ambient_subject },
+    { place: 'background', label: 'On back', light: forecast?.ambient_background },
+  ]
+  return (
+    <section className={classes.block} aria-label="Ambient">
+      <h2 className={classes.title}>Ambient</h2>
+      {rows.map(({ place, label, light }) => (
+        <div key={place} className={classes.reading}>
+          <span className={classes.readingLabel}>{label}</span>
+          <Popover width={330} trapFocus position="top-end">
+            <Popover.Target>
+              <Button size="compact-sm" radius="xl" variant="default" className="mono" data-reading={place}>
+                {written(shot.ambient[place])}
+              </Button>
+            </Popover.Target>
+            <Popover.Dropdown>
+              <ReadingForm
+                place={place}
+                shot={shot}
+                light={light}
+                problem={refusal}
+                onChange={(reading) => onChange({ ...shot, ambient: { ...shot.ambient, [place]: reading } })}
+                onShot={onChange}
+              />
+            </Popover.Dropdown>
+          </Popover>
+          <b className={`${classes.placed} mono`} data-testid={`placed-${place}`}>
+            {light?.placement_stops == null ? 'no light' : signedStops(light.placement_stops)}
+          </b>
+        </div>
+      ))}
+      <div className={classes.reading}>
+        <span className={classes.readingLabel}>Flash leads by</span>
+        <b className={`${classes.placed} mono`}>
+          {forecast?.flash_over_ambient_stops == null
+            ? '–'
+            : `${signedStops(forecast.flash_over_ambient_stops)} stops`}
+        </b>
+      </div>
+    </section>
+  )
+}
+
+type FormProps = {
+  place: Place
+  shot: Shot
+  light: Forecast['ambient_subject'] | undefined
+  problem: Problem | undefined
+  onChange: (reading: Reading) => void
+  onShot: (shot: Shot) => void
+}
+
+function ReadingForm({ place, shot, light, problem, onChange, onShot }: FormProps) {
+  const reading = shot.ambient[place]
+  const error = (field: string) =>
+    problem?.field === `ambient.${place}.${field}` ? problem.detail : undefined
+  const back = (field: string) => (problem?.field === `background.${field}` ? problem.detail : undefined)
+  return (
+    <Stack gap="xs">
+      <SegmentedControl
+        size="xs"
+        aria-label="Read as"
+        value={reading.as}
+        onChange={(as) => onChange(FRESH[as as Reading['as']])}
+        data={[
+          { value: 'exposure', label: 'f / time / ISO' },
+          { value: 'ev100', label: 'EV at ISO 100' },
+          { value: 'lux', label: 'lux' },
+        ]}
+      />
+      {reading.as === 'lux' && (
+        <Figure
+          label="Illuminance"
+          suffix=" lx"
+          data-autofocus
+          value={reading.lux}
+          error={error('lux')}
+          onChange={(lux) => onChange({ as: 'lux', lux })}
+        />
+      )}
+      {reading.as === 'ev100' && (
+        <Figure
+          label="Exposure value"
+          step={0.1}
+          data-autofocus
+          value={reading.ev}
+          error={error('ev')}
+          onChange={(ev) => onChange({ as: 'ev100', ev })}
+        />
+      )}
+      {reading.as === 'exposure' && (
+        <Group grow gap="xs" align="start">
+          <Figure
+            label="f/"
+            data-autofocus
+            value={reading.aperture_f}
+            error={error('aperture_f')}
+            onChange={(aperture_f) => onChange({ ...reading, aperture_f })}
+          />
+          <TextInput
+            size="xs"
+            label="Time"
+            value={reading.shutter}
+            error={error('shutter')}
+            onChange={(event) => onChange({ ...reading, shutter: event.currentTarget.value })}
+          />
+          <Figure
+            label="ISO"
+            value={reading.iso}
+            error={error('iso')}
+            onChange={(iso) => onChange({ ...reading, iso })}
+          />
+        </Group>
+      )}
+      {light && (
+        <Text size="sm" className="mono">
+          {light.illuminance_lx?.toPrecision(4)} lx
+          {light.placement_stops != null && ` · ${signedStops(light.placement_stops)} stops at this exposure`}
+        </Text>
+      )}
+      {place === 'background' ? (
+        <Group grow gap="xs" align="start">
+          <Figure
+            label="Tone"
+            step={0.01}
+            value={shot.background.reflectance}
+            error={back('reflectance')}
+            onChange={(reflectance) => onShot({ ...shot, background: { ...shot.background, reflectance } })}
+          />
+          <Figure
+            label="Behind"
+            suffix=" m"
+            step={0.5}
+            value={shot.background.behind_m}
+            error={back('behind_m')}
+            onChange={(behind_m) => onShot({ ...shot, background: { ...shot.background, behind_m } })}
+          />
+          <Figure
+            label="Spill"
+            suffix=" stops"
+            step={0.5}
+            value={shot.background.spill_stops}
+            error={back('spill_stops')}
+            onChange={(spill_stops) => onShot({ ...shot, background: { ...shot.background, spill_stops } })}
+          />
+        </Group>
+      ) : (
+        <Group gap="xs" align="end" wrap="nowrap">
+          <Switch
+            label="Target"
+            checked={shot.targets.ambient_stops != null}
+            onChange={(event) => {
+              const { key_stops } = shot.targets
+              const wanted = Math.round((light?.placement_stops ?? -2) * 10) / 10
+              onShot({
+                ...shot,
+                targets: event.currentTarget.checked ? { key_stops, ambient_stops: wanted } : { key_stops },
+              })
+            }}
+          />
+          {shot.targets.ambient_stops != null && (
+            <Figure
+              aria-label="Target in stops"
+              suffix=" stops"
+              step={0.5}
+              value={shot.targets.ambient_stops}
+              error={problem?.field === 'targets.ambient_stops' ? problem.detail : undefined}
+              onChange={(ambient_stops) => onShot({ ...shot, targets: { ...shot.targets, ambient_stops } })}
+            />
+          )}
+        </Group>
+      )}
+    </Stack>
+  )
+}

@@ -1,0 +1,159 @@
+import { Button, TextInput, Tooltip } from '@mantine/core'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useEffect, useState } from 'react'
+import { useParams } from 'react-router'
+import { answered, client, WHOLE, type Remedy, type ShotAnswer } from '../api/client'
+import { useKeys } from '../shell/keys'
+import { Waiting } from '../shell/Waiting'
+import { Conflict } from './Conflict'
+import { Controls, SHORTCUTS } from './Controls'
+import { Findings } from './Findings'
+import { Frame } from './Frame'
+import { Ladder } from './Ladder'
+import { Moment } from './Moment'
+import { PartChips } from './PartChips'
+import { withValue } from './pointer'
+import { useBench, type Saving } from './useBench'
+import classes from './Bench.module.css'
+
+const SAVING_WORDS: Record<Saving, string> = {
+  saved: 'Saved',
+  saving: 'Saving…',
+  refused: 'Not saved',
+  silent: 'Not reached',
+}
+
+/** One shot: frame, moment, ladder, findings, controls. */
+export function BenchScreen() {
+  const { id = '' } = useParams()
+  const query = useQuery({
+    queryKey: ['shot', id],
+    queryFn: () => answered(client.GET('/api/shots/{id}', { params: { path: { id } } })),
+    gcTime: 0,
+    refetchOnWindowFocus: false,
+  })
+  if (!query.data) return <Waiting what="the shot" error={query.error} onRetry={() => void query.refetch()} />
+  return <Bench key={id} initial={query.data} />
+}
+
+function Bench({ initial }: { initial: ShotAnswer }) {
+  const bench = useBench(initial)
+  const { shot, kept, answer, refusal, saving, view, change, look, step } = bench
+  const [comparing, setComparing] = useState(false)
+  const queries = useQueryClient()
+
+  useEffect(() => {
+    document.title = `${shot.title} · Dash Pebble`
+  }, [shot.title])
+  // The list shows what was saved here.
+  useEffect(() => () => void queries.invalidateQueries({ queryKey: ['shots'] }), [queries])
+
+  const apply = (remedy: Remedy) =>
+    change(remedy.changes.reduce((to, { pointer, value }) => withValue(to, pointer, value), shot))
+  const focus = (id: string) => () => document.getElementById(id)?.focus()
+  const loupe = () =>
+    document.querySelector<HTMLButtonElement>('[aria-label="Frame"] [aria-pressed]')?.click()
+
+  useKeys({
+    ...Object.fromEntries(
+      Object.entries(SHORTCUTS).map(([id, key]) => [key.toLowerCase(), focus(`strip-${id}`)]),
+    ),
+    m: focus('moment'),
+    l: loupe,
+    b: () => setComparing((now) => !now),
+    '1': () => look({ layers: 'both' }),
+    '2': () => look({ layers: 'flash' }),
+    '3': () => look({ layers: 'ambient' }),
+    '0': () => look({ crop: WHOLE }),
+    'mod+z': () => void step('undo'),
+    'mod+shift+z': () => void step('redo'),
+    'mod+y': () => void step('redo'),
+  })
+
+  const dirty = shot !== kept.shot
+  return (
+    <main className={classes.bench}>
+      <header className={classes.top}>
+        <div className={classes.names}>
+          <TextInput
+            variant="unstyled"
+            size="xs"
+            aria-label="Place"
+            className={classes.place}
+            value={shot.place}
+            onChange={(event) => change({ ...shot, place: event.currentTarget.value })}
+          />
+          <TextInput
+            variant="unstyled"
+            aria-label="Title of the shot"
+            className={classes.title}
+            value={shot.title}
+            error={refusal?.field === 'title'}
+            onChange={(event) => change({ ...shot, title: event.currentTarget.value })}
+          />
+        </div>
+        <PartChips
+          parts={shot.parts}
+          seen={answer?.forecast.parts}
+          refusal={refusal}
+          onChange={(parts) => change({ ...shot, parts })}
+        />
+        <span className={classes.spacer} />
+        <Tooltip label={refusal?.detail ?? 'Everything is saved as you work'} multiline maw={320}>
+          <span className={classes.saving} data-saving={saving} role="status">
+            {SAVING_WORDS[saving]}
+          </span>
+        </Tooltip>
+        <Tooltip label="Undo · Ctrl+Z">
+          <Button
+            size="compact-sm"
+            radius="xl"
+            variant="default"
+            aria-label="Undo"
+            disabled={!kept.can_undo && !dirty}
+            onClick={() => void step('undo')}
+          >
+            ↶
+          </Button>
+        </Tooltip>
+        <Tooltip label="Redo · Ctrl+Shift+Z">
+          <Button
+            size="compact-sm"
+            radius="xl"
+            variant="default"
+            aria-label="Redo"
+            disabled={!kept.can_redo || dirty}
+            onClick={() => void step('redo')}
+          >
+            ↷
+          </Button>
+        </Tooltip>
+      </header>
+      {saving === 'silent' && (
+        <p className={classes.banner} role="alert">
+          Dash Pebble does not answer. What was saved is safe; start the program again and this page goes on
+          by itself.
+        </p>
+      )}
+      {saving === 'refused' && refusal && (
+        <p className={classes.banner} role="alert">
+          {refusal.detail} The picture shows the last settings that can be.
+        </p>
+      )}
+      <div className={classes.upper}>
+        <Frame {...bench} comparing={comparing} pixelsWide={shot.camera.body.pixels_wide} />
+        <Ladder
+          ladder={answer?.forecast.ladder}
+          onTarget={(pointer, stops) => change(withValue(shot, pointer, stops))}
+        />
+        <Findings findings={answer?.findings} onApply={apply} />
+      </div>
+      <Moment forecast={answer?.forecast} />
+      <Controls shot={shot} answer={answer} refusal={refusal} onChange={change} />
+      <Conflict mine={shot} theirs={bench.conflict} onSettle={bench.settle} />
+      <span className="hidden-text" aria-live="polite">
+        {view.layers === 'both' ? '' : `Showing ${view.layers} only`}
+      </span>
+    </main>
+  )
+}

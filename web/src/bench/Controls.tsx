@@ -1,0 +1,72 @@
+import type { BenchAnswer, Problem, Shot, Strip } from '../api/client'
+import { NotchedStrip } from '../controls/NotchedStrip'
+import { AmbientPanel } from './AmbientPanel'
+import { CameraChoice, FlashChoice } from './KitChoice'
+import { valueAt, withValue } from './pointer'
+import classes from './Controls.module.css'
+
+/** The key that focuses each control. */
+export const SHORTCUTS: Record<string, string> = {
+  aperture: 'A',
+  shutter: 'S',
+  iso: 'I',
+  filter: 'N',
+  focal: 'F',
+  subject_distance: 'G',
+  power: 'P',
+  flash_distance: 'D',
+  sync: 'Y',
+}
+const CAMERA = ['aperture', 'shutter', 'iso', 'filter', 'focal', 'subject_distance']
+const FLASH = ['power', 'flash_distance', 'sync']
+
+type Props = {
+  shot: Shot
+  answer: BenchAnswer | undefined
+  refusal: Problem | undefined
+  onChange: (shot: Shot) => void
+}
+
+/** Where the shot stands on a strip: at once while a key is held, else where the program says. */
+function indexOn(strip: Strip, shot: Shot): number {
+  const value = valueAt(shot, strip.pointer)
+  const exact = strip.notches.findIndex((notch) => notch.value === value)
+  return exact < 0 ? strip.index : exact
+}
+
+/** One block for the camera, one for the flash, one for the steady light. */
+export function Controls({ shot, answer, refusal, onChange }: Props) {
+  const strips = new Map(answer?.strips.map((strip) => [strip.id, strip]))
+  const control = (id: string) => {
+    const strip = strips.get(id)
+    if (!strip) return <div key={id} className={classes.empty} />
+    const field = strip.pointer.slice(1).replaceAll('/', '.')
+    return (
+      <NotchedStrip
+        key={id}
+        strip={strip}
+        index={indexOn(strip, shot)}
+        shortcut={SHORTCUTS[id] ?? ''}
+        error={refusal?.field === field ? refusal.detail : undefined}
+        onChange={(index) => onChange(withValue(shot, strip.pointer, strip.notches[index]!.value))}
+      />
+    )
+  }
+  return (
+    <div className={classes.controls}>
+      <section className={classes.block} aria-label="Camera">
+        <h2 className={classes.title}>
+          Camera <CameraChoice shot={shot} refusal={refusal} onChange={onChange} />
+        </h2>
+        <div className={classes.two}>{CAMERA.map(control)}</div>
+      </section>
+      <section className={classes.block} aria-label="Flash">
+        <h2 className={classes.title}>
+          Key <FlashChoice shot={shot} refusal={refusal} onChange={onChange} />
+        </h2>
+        {FLASH.map(control)}
+      </section>
+      <AmbientPanel shot={shot} forecast={answer?.forecast} refusal={refusal} onChange={onChange} />
+    </div>
+  )
+}

@@ -1,0 +1,47 @@
+import { Button } from '@mantine/core'
+import type { Finding, Remedy } from '../api/client'
+import { SeverityMark } from '../marks/SeverityMark'
+import classes from './Findings.module.css'
+
+type Props = { findings: Finding[] | undefined; onApply: (remedy: Remedy) => void }
+
+/** Short sentences with a number, a cause, and what to turn: one press applies it. */
+export function Findings({ findings, onApply }: Props) {
+  const open = findings?.filter((finding) => finding.severity !== 'fine').length
+  return (
+    <section className={classes.findings} aria-label="Findings" aria-busy={!findings}>
+      <h2 className={classes.title}>
+        Findings <small>{open === undefined ? '' : open === 0 ? 'all is well' : `${open} open`}</small>
+      </h2>
+      <ul className={classes.list} aria-live="polite">
+        {findings?.map((finding) => (
+          <li
+            key={finding.id}
+            className={classes.finding}
+            data-severity={finding.severity}
+            data-finding={finding.id}
+          >
+            <h3 className={classes.what}>
+              <SeverityMark severity={finding.severity} />
+              {finding.title}
+            </h3>
+            <p className={classes.cause}>{finding.cause}</p>
+            {finding.remedies.map((remedy) => (
+              <Button
+                key={remedy.label}
+                size="compact-sm"
+                radius="xl"
+                variant="default"
+                className={classes.remedy}
+                onClick={() => onApply(remedy)}
+              >
+                {remedy.label}
+                {remedy.effect && <span className={classes.effect}>{remedy.effect}</span>}
+              </Button>
+            ))}
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}

@@ -1,0 +1,124 @@
+import { SegmentedControl } from '@mantine/core'
+import { useEffect, useRef, useState, type PointerEvent } from 'react'
+import { WHOLE, type Crop, type Layers } from '../api/client'
+import type { BenchState } from './useBench'
+import classes from './Frame.module.css'
+
+type Props = Pick<BenchState, 'answer' | 'frame' | 'before' | 'view' | 'look'> & { comparing: boolean }
+
+/** Share of the frame's width that shows one camera pixel on one of the picture's, on a frame of this many pixels. */
+const atPixels = (pixelsWide: number, width: number): number => Math.min(1, width / pixelsWide)
+
+/** The picture that has not been taken yet. */
+export function Frame({
+  answer,
+  frame,
+  before,
+  view,
+  look,
+  comparing,
+  pixelsWide,
+}: Props & { pixelsWide: number }) {
+  const canvas = useRef<HTMLCanvasElement>(null)
+  const drag = useRef<{ x: number; y: number; crop: Crop } | undefined>(undefined)
+  const [centre, setCentre] = useState({ x: 0.5, y: 0.32 })
+  const shown = comparing ? before : frame
+  const loupe = view.crop.size < 1
+
+  useEffect(() => {
+    const element = canvas.current
+    if (!element || !shown) return
+    if (element.width !== shown.width || element.height !== shown.height) {
+      element.width = shown.width
+      element.height = shown.height
+    }
+    element.getContext('2d', { alpha: false })?.putImageData(shown, 0, 0)
+    // For measuring how long a change takes to the screen.
+    requestAnimationFrame(() => performance.mark('frame-shown'))
+  }, [shown])
+
+  const size = atPixels(pixelsWide, view.width)
+  const around = (x: number, y: number): Crop => {
+    const clamp = (value: number) => Math.max(0, Math.min(1 - size, value - size / 2))
+    return { left: clamp(x), top: clamp(y), size }
+  }
+  const toggle = () => look({ crop: loupe ? WHOLE : around(centre.x, centre.y) })
+  const place = (event: PointerEvent<HTMLCanvasElement>) => {
+    const box = event.currentTarget.getBoundingClientRect()
+    return { x: (event.clientX - box.left) / box.width, y: (event.clientY - box.top) / box.height }
+  }
+
+  const exposure = answer?.forecast.exposure
+  return (
+    <section className={classes.frame} aria-label="Frame">
+      <canvas
+        ref={canvas}
+        className={classes.canvas}
+        id="frame"
+        data-ready={frame ? true : undefined}
+        role="img"
+        aria-label={
+          exposure
+            ? `Simulated frame at ${exposure.shutter_label}, f/${exposure.aperture_label}, ISO ${exposure.iso_label}`
+            : 'Simulated frame, being drawn'
+        }
+        data-loupe={loupe || undefined}
+        onPointerDown={(event) => {
+          event.currentTarget.setPointerCapture(event.pointerId)
+          drag.current = { ...place(event), crop: view.crop }
+        }}
+        onPointerMove={(event) => {
+          const start = drag.current
+          if (!start || !loupe) return
+          const at = place(event)
+          const keep = (value: number) => Math.max(0, Math.min(1 - size, value))
+          look({
+            crop: {
+              left: keep(start.crop.left - (at.x - start.x) * size),
+              top: keep(start.crop.top - (at.y - start.y) * size),
+              size,
+            },
+          })
+        }}
+        onPointerUp={(event) => {
+          const start = drag.current
+          drag.current = undefined
+          const at = place(event)
+          if (!start || Math.hypot(at.x - start.x, at.y - start.y) > 0.01 || loupe) return
+          setCentre(at)
+          look({ crop: around(at.x, at.y) })
+        }}
+      />
+      {!frame && <p className={classes.waiting}>Drawing the frame…</p>}
+      <div className={classes.tools}>
+        <SegmentedControl
+          size="xs"
+          radius="xl"
+          aria-label="Light shown"
+          value={view.layers}
+          onChange={(layers) => look({ layers: layers as Layers })}
+          data={[
+            { value: 'both', label: 'Both 1' },
+            { value: 'flash', label: 'Flash only 2' },
+            { value: 'ambient', label: 'Ambient only 3' },
+          ]}
+        />
+        <button type="button" className={classes.tool} aria-pressed={loupe} onClick={toggle}>
+          Loupe <kbd>L</kbd>
+        </button>
+        <span className={classes.spacer} />
+        {comparing ? (
+          <span className={classes.exposure}>Before the last change</span>
+        ) : (
+          exposure && (
+            <span className={classes.exposure} data-testid="exposure">
+              {exposure.shutter_label} · f/{exposure.aperture_label} · ISO {exposure.iso_label}
+              {exposure.filter_stops > 0 && ` · −${exposure.filter_stops} stops`}
+              {loupe && ' · camera pixels'}
+            </span>
+          )
+        )}
+      </div>
+    </section>
+  )
+}

@@ -1,0 +1,92 @@
+import { Button, Popover, UnstyledButton } from '@mantine/core'
+import { useState } from 'react'
+import type { Part, PartForecast, Problem } from '../api/client'
+import { IntentMark, INTENT_WORDS } from '../marks/IntentMark'
+import { PartForm } from './PartForm'
+import { percent, pixels } from './words'
+import classes from './PartChips.module.css'
+
+const STATE_WORDS = { met: 'as intended', near: 'near', missed: 'missed' } as const
+const NEW_PART: Part = {
+  name: 'Hand',
+  intent: 'pebble',
+  drawn_as: 'card',
+  speed_m_s: 3,
+  direction_deg: 0,
+  out_of_plane_deg: 0,
+  size_m: 0.12,
+  reflectance: 0.36,
+  flash_offset_stops: 0,
+  ambient_offset_stops: 0,
+}
+
+type Props = {
+  parts: Part[]
+  seen: PartForecast[] | undefined
+  refusal: Problem | undefined
+  onChange: (parts: Part[]) => void
+}
+
+/** The parts of the subject, each with its intent, what becomes of it, and whether that is as intended. */
+export function PartChips({ parts, seen, refusal, onChange }: Props) {
+  const [open, setOpen] = useState<number>()
+  const replace = (index: number, part: Part) => onChange(parts.map((old, at) => (at === index ? part : old)))
+  const add = () => {
+    const taken = new Set(parts.map((part) => part.name))
+    const name =
+      ['Hand', 'Torso', 'Feet', 'Ball', 'Hair'].find((one) => !taken.has(one)) ?? `Part ${parts.length + 1}`
+    onChange([...parts, { ...NEW_PART, name }])
+    setOpen(parts.length)
+  }
+  return (
+    <div className={classes.chips} role="group" aria-label="Parts">
+      {parts.map((part, index) => {
+        const result = seen?.[index]?.intent === part.intent ? seen[index] : undefined
+        const number =
+          result && (part.intent === 'dash' ? percent(result.streak_share) : pixels(result.flash_blur_px))
+        return (
+          <Popover
+            key={index}
+            opened={open === index}
+            onChange={(to) => !to && setOpen(undefined)}
+            width={380}
+            trapFocus
+          >
+            <Popover.Target>
+              <UnstyledButton
+                className={classes.chip}
+                data-state={result?.state}
+                data-part={part.name}
+                aria-label={`${part.name}, ${part.intent}, ${INTENT_WORDS[part.intent]}: ${number ?? 'being computed'}${result ? `, ${STATE_WORDS[result.state]}` : ''}`}
+                onClick={() => setOpen(open === index ? undefined : index)}
+              >
+                <IntentMark intent={part.intent} />
+                <b>{part.name}</b>
+                <span className="mono">{number ?? '…'}</span>
+                {result && result.state !== 'met' && (
+                  <span className={classes.state} data-state={result.state}>
+                    {STATE_WORDS[result.state]}
+                  </span>
+                )}
+              </UnstyledButton>
+            </Popover.Target>
+            <Popover.Dropdown>
+              <PartForm
+                part={part}
+                problem={refusal?.field?.startsWith(`parts[${index}].`) ? refusal : undefined}
+                onChange={(to) => replace(index, to)}
+                onRemove={() => {
+                  setOpen(undefined)
+                  onChange(parts.filter((_, at) => at !== index))
+                }}
+              />
+            </Popover.Dropdown>
+          </Popover>
+        )
+      })}
+      <Button size="compact-sm" radius="xl" variant="default" onClick={add} aria-label="Add a part">
+        + part
+      </Button>
+    </div>
+  )
+}

@@ -1,0 +1,153 @@
+import { Button, Group, SegmentedControl, Select, SimpleGrid, Stack, TextInput } from '@mantine/core'
+import type { Intent, Part, Problem } from '../api/client'
+import { Figure } from '../controls/Figure'
+import { IntentMark } from '../marks/IntentMark'
+
+const DRAWN: { value: Part['drawn_as']; label: string }[] = [
+  { value: 'face', label: 'head and face' },
+  { value: 'body', label: 'trunk and arms' },
+  { value: 'feet', label: 'legs and feet' },
+  { value: 'ropes', label: 'turning ropes' },
+  { value: 'lantern', label: 'lantern' },
+  { value: 'bicycle', label: 'bicycle' },
+  { value: 'card', label: 'a card of its size' },
+]
+const INTENTS: { value: Intent; label: string }[] = [
+  { value: 'pebble', label: 'Pebble' },
+  { value: 'skim', label: 'Skim' },
+  { value: 'dash', label: 'Dash' },
+]
+
+type Props = {
+  part: Part
+  problem: Problem | undefined
+  onChange: (part: Part) => void
+  onRemove: () => void
+}
+
+/** One part: how fast, where to, how large, how bright, and what it shall look like. */
+export function PartForm({ part, problem, onChange, onRemove }: Props) {
+  const put = (change: Partial<Part>) => onChange({ ...part, ...change })
+  const error = (field: keyof Part) => (problem?.field?.endsWith(`.${field}`) ? problem.detail : undefined)
+  return (
+    <Stack gap="xs">
+      <TextInput
+        size="xs"
+        label="Part"
+        value={part.name}
+        error={error('name')}
+        data-autofocus
+        onChange={(event) => put({ name: event.currentTarget.value })}
+      />
+      <SegmentedControl
+        size="sm"
+        fullWidth
+        aria-label="Intent"
+        value={part.intent}
+        onChange={(intent) => put({ intent: intent as Intent })}
+        data={INTENTS.map(({ value, label }) => ({
+          value,
+          label: (
+            <Group gap={4} justify="center" wrap="nowrap">
+              <IntentMark intent={value} size={13} /> {label}
+            </Group>
+          ),
+        }))}
+      />
+      <SimpleGrid cols={3} spacing="xs" verticalSpacing={6}>
+        <Figure
+          label="Speed"
+          suffix=" m/s"
+          step={0.5}
+          value={part.speed_m_s}
+          error={error('speed_m_s')}
+          onChange={(speed_m_s) => put({ speed_m_s })}
+        />
+        <Figure
+          label="Direction"
+          suffix="°"
+          step={5}
+          value={part.direction_deg}
+          error={error('direction_deg')}
+          leftSection={<Arrow degrees={part.direction_deg} />}
+          onChange={(direction_deg) => put({ direction_deg })}
+        />
+        <Figure
+          label="Toward camera"
+          suffix="°"
+          step={5}
+          value={part.out_of_plane_deg}
+          error={error('out_of_plane_deg')}
+          onChange={(out_of_plane_deg) => put({ out_of_plane_deg })}
+        />
+        <Figure
+          label="Size along it"
+          suffix=" m"
+          step={0.01}
+          value={part.size_m}
+          error={error('size_m')}
+          onChange={(size_m) => put({ size_m })}
+        />
+        <Figure
+          label="Tone"
+          step={0.02}
+          value={part.reflectance}
+          error={error('reflectance')}
+          description="0.18 mid-grey"
+          inputWrapperOrder={['label', 'input', 'description', 'error']}
+          onChange={(reflectance) => put({ reflectance })}
+        />
+        <Figure
+          label="Steady light"
+          suffix=" stops"
+          step={0.5}
+          value={part.ambient_offset_stops}
+          error={error('ambient_offset_stops')}
+          description="against subject"
+          inputWrapperOrder={['label', 'input', 'description', 'error']}
+          onChange={(ambient_offset_stops) => put({ ambient_offset_stops })}
+        />
+      </SimpleGrid>
+      <Group grow gap="xs" align="end">
+        {part.intent === 'dash' && (
+          <Figure
+            label="Streak wanted"
+            suffix=" of frame"
+            step={0.01}
+            value={part.streak_share ?? 0.1}
+            error={error('streak_share')}
+            onChange={(streak_share) => put({ streak_share })}
+          />
+        )}
+        <Select
+          size="xs"
+          label="Drawn as"
+          data={DRAWN}
+          value={part.drawn_as}
+          allowDeselect={false}
+          comboboxProps={{ withinPortal: false }}
+          onChange={(drawn_as) => drawn_as && put({ drawn_as: drawn_as as Part['drawn_as'] })}
+        />
+        <Button size="xs" variant="default" onClick={onRemove}>
+          Remove part
+        </Button>
+      </Group>
+    </Stack>
+  )
+}
+
+/** The direction as seen in the frame. */
+function Arrow({ degrees }: { degrees: number }) {
+  return (
+    <svg width="18" height="18" viewBox="-9 -9 18 18" aria-hidden="true">
+      <path
+        d="M-7 0H6M2-4 6 0 2 4"
+        transform={`rotate(${-degrees})`}
+        fill="none"
+        stroke="var(--dp-movement)"
+        strokeWidth="2"
+        strokeLinecap="round"
+      />
+    </svg>
+  )
+}

@@ -1,0 +1,25 @@
+/**
+ * Runs one task at a time and only the latest of those that came meanwhile: while a key is held down, stale work is
+ * dropped and the last state is always the one shown.
+ */
+export class Latest<Input> {
+  private running = false
+  private waiting: { input: Input } | undefined
+
+  constructor(private readonly task: (input: Input) => Promise<void>) {}
+
+  run(input: Input): void {
+    this.waiting = { input }
+    if (!this.running) void this.drain()
+  }
+
+  private async drain(): Promise<void> {
+    this.running = true
+    while (this.waiting) {
+      const { input } = this.waiting
+      this.waiting = undefined
+      await this.task(input)
+    }
+    this.running = false
+  }
+}

@@ -1,0 +1,234 @@
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import {
+  answered,
+  client,
+  picture,
+  Refusal,
+  WHOLE,
+  type BenchAnswer,
+  type Crop,
+  type Layers,
+  type Problem,
+  type Shot,
+  type ShotAnswer,
+} from '../api/client'
+import { Latest } from './latest'
+
+/** How long after the last change a shot is saved: a held key makes one revision, not fifty. */
+const SAVE_AFTER_MS = 350
+/** Asks again when the program did not answer. */
+const RETRY_MS = 1500
+
+export type View = { layers: Layers; crop: Crop; width: number }
+export type Saving = 'saved' | 'saving' | 'refused' | 'silent'
+
+type Work = { shot: Shot; view: View; changedAt: number }
+
+/** The shot on the Bench: what is set, what it gives, and its safe keeping. */
+export function useBench(initial: ShotAnswer) {
+  const [shot, setShot] = useState(initial.shot)
+  const [kept, setKept] = useState(initial)
+  const [answer, setAnswer] = useState<BenchAnswer>()
+  const [frame, setFrame] = useState<ImageData>()
+  const [before, setBefore] = useState<ImageData>()
+  const [view, setView] = useState<View>({ layers: 'both', crop: WHOLE, width: 960 })
+  const [refusal, setRefusal] = useState<Problem>()
+  const [saving, setSaving] = useState<Saving>('saved')
+  const [conflict, setConflict] = useState<ShotAnswer>()
+
+  // What timers and other callbacks see: state of the last render would be too old while a key is held.
+  const now = useRef({
+    shot,
+    kept,
+    view,
+    refused: false,
+    conflict: false,
+    frame: undefined as ImageData | undefined,
+  })
+  const timer = useRef<number>(undefined)
+
+  const compute = useMemo(
+    () =>
+      new Latest<Work>(async ({ shot, view, changedAt }) => {
+        try {
+          const [answer, frame] = await Promise.all([
+            answered(client.POST('/api/bench', { body: shot })),
+            picture(shot, view.width, view.layers, view.crop),
+          ])
+          now.current.refused = false
+          now.current.frame = frame
+          setAnswer(answer)
+          setFrame(frame)
+          setRefusal(undefined)
+          setSaving((saving) => (saving === 'silent' || saving === 'refused' ? 'saved' : saving))
+          performance.mark('frame-answered', { detail: changedAt })
+        } catch (error) {
+          if (error instanceof Refusal) {
+            now.current.refused = true
+            setRefusal(error.problem)
+            setSaving('refused')
+          } else {
+            setSaving('silent')
+            window.setTimeout(
+              () => compute.run({ shot: now.current.shot, view: now.current.view, changedAt }),
+              RETRY_MS,
+            )
+          }
+        }
+      }),
+    [],
+  )
+
+  const recompute = useCallback(
+    () => compute.run({ shot: now.current.shot, view: now.current.view, changedAt: performance.now() }),
+    [compute],
+  )
+
+  const adopt = useCallback(
+    (answer: ShotAnswer) => {
+      now.current.kept = answer
+      now.current.shot = answer.shot
+      now.current.conflict = false
+      setKept(answer)
+      setShot(answer.shot)
+      setConflict(undefined)
+      setSaving('saved')
+      recompute()
+    },
+    [recompute],
+  )
+
+  const save = useMemo(() => {
+    const queue = new Latest<void>(async () => {
+      const { shot, kept, conflict } = now.current
+      if (conflict || shot === kept.shot) return
+      try {
+        const answer = await answered(
+          client.PUT('/api/shots/{id}', {
+            params: { path: { id: kept.id }, header: { 'If-Match': `"${kept.version}"` } },
+            body: shot,
+          }),
+        )
+        // Later changes may have been made meanwhile; they stay, on top of the new version.
+        now.current.kept = { ...answer, shot }
+        setKept(now.current.kept)
+        setSaving(now.current.shot === shot ? 'saved' : 'saving')
+      } catch (error) {
+        if (error instanceof Refusal && error.problem.current) {
+          now.current.conflict = true
+          setConflict(error.problem.current)
+        } else if (error instanceof Refusal) {
+          setRefusal(error.problem)
+          setSaving('refused')
+        } else {
+          setSaving('silent')
+          timer.current = window.setTimeout(() => queue.run(), RETRY_MS)
+        }
+      }
+    })
+    return queue
+  }, [])
+
+  const change = useCallback(
+    (to: Shot) => {
+      if (now.current.frame) setBefore(now.current.frame)
+      now.current.shot = to
+      setShot(to)
+      setSaving('saving')
+      recompute()
+      window.clearTimeout(timer.current)
+      timer.current = window.setTimeout(() => save.run(), SAVE_AFTER_MS)
+    },
+    [recompute, save],
+  )
+
+  const look = useCallback(
+    (to: Partial<View>) => {
+      now.current.view = { ...now.current.view, ...to }
+      setView(now.current.view)
+      recompute()
+    },
+    [recompute],
+  )
+
+  /** One revision back or forth, after what is pending has been saved. */
+  const step = useCallback(
+    async (way: 'undo' | 'redo') => {
+      window.clearTimeout(timer.current)
+      const { id } = now.current.kept
+      try {
+        if (now.current.shot !== now.current.kept.shot && !now.current.refused) {
+          const saved = await answered(
+            client.PUT('/api/shots/{id}', {
+              params: { path: { id }, header: { 'If-Match': `"${now.current.kept.version}"` } },
+              body: now.current.shot,
+            }),
+          )
+          now.current.kept = saved
+        } else if (now.current.refused) {
+          // What was refused was never saved: the way back is to what was.
+          adopt(now.current.kept)
+          return
+        }
+        const header = { 'If-Match': `"${now.current.kept.version}"` }
+        const params = { path: { id }, header }
+        adopt(
+          await answered(
+            way === 'undo'
+              ? client.POST('/api/shots/{id}/undo', { params })
+              : client.POST('/api/shots/{id}/redo', { params }),
+          ),
+        )
+      } catch (error) {
+        if (error instanceof Refusal && error.problem.current) {
+          now.current.conflict = true
+          setConflict(error.problem.current)
+        } else if (!(error instanceof Refusal)) setSaving('silent')
+      }
+    },
+    [adopt],
+  )
+
+  /** After a conflict: mine on top of theirs, or theirs. Both stay in the history. */
+  const settle = useCallback(
+    (keep: 'mine' | 'theirs') => {
+      const theirs = conflict
+      if (!theirs) return
+      if (keep === 'theirs') {
+        adopt(theirs)
+        return
+      }
+      now.current.kept = theirs
+      now.current.conflict = false
+      setKept(theirs)
+      setConflict(undefined)
+      save.run()
+    },
+    [adopt, conflict, save],
+  )
+
+  useEffect(() => {
+    recompute()
+    // A page that is closed or hidden has nobody to wait for: the last change goes out at once.
+    const flush = () => {
+      const { shot, kept, refused, conflict } = now.current
+      if (shot === kept.shot || refused || conflict) return
+      void fetch(`/api/shots/${kept.id}`, {
+        method: 'PUT',
+        keepalive: true,
+        headers: { 'content-type': 'application/json', 'if-match': `"${kept.version}"` },
+        body: JSON.stringify(shot),
+      })
+    }
+    window.addEventListener('pagehide', flush)
+    return () => {
+      window.removeEventListener('pagehide', flush)
+      window.clearTimeout(timer.current)
+      flush()
+    }
+  }, [recompute])
+
+  return { shot, kept, answer, frame, before, view, refusal, saving, conflict, change, look, step, settle }
+}
+
+export type BenchState = ReturnType<typeof useBench>

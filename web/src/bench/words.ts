@@ -1,0 +1,31 @@
+/** Stops as set everywhere: sign, true minus, one decimal. */
+export function signedStops(stops: number, decimals = 1): string {
+  const text = Math.abs(stops).toFixed(decimals)
+  if (Number(text) === 0) return decimals === 0 ? '0' : `+${text}`
+  return `${stops < 0 ? '−' : '+'}${text}`
+}
+
+/** A length in the unit that reads best. */
+export function length(metres: number): string {
+  if (metres >= 1) return `${metres.toFixed(2)} m`
+  if (metres >= 0.01) return `${(metres * 100).toFixed(1)} cm`
+  return `${(metres * 1000).toFixed(1)} mm`
+}
+
+/** Pixels of the camera. */
+export function pixels(px: number): string {
+  return `${px >= 20 ? px.toFixed(0) : px.toFixed(1)} px`
+}
+
+/** A share in per cent. */
+export function percent(share: number): string {
+  const value = share * 100
+  return `${value >= 10 ? value.toFixed(0) : value.toFixed(1)} %`
+}
+
+/** A time on the axis of the moment, in milliseconds or finer. */
+export function axisTime(seconds: number): string {
+  if (Math.abs(seconds) >= 1) return `${+seconds.toPrecision(3)} s`
+  if (Math.abs(seconds) >= 1e-3 || seconds === 0) return `${+(seconds * 1e3).toPrecision(4)} ms`
+  return `${+(seconds * 1e6).toPrecision(4)} µs`
+}

@@ -1,0 +1,139 @@
+import { useCallback, useEffect, useRef } from 'react'
+import type { Strip } from '../api/client'
+import { MovesMarks } from '../marks/MovesMarks'
+import classes from './NotchedStrip.module.css'
+
+/** Width of a notch while dragging, in CSS pixels. */
+const DRAG_PER_NOTCH = 30
+/** Wheel travel of one notch: a mouse sends about 100 a click, a trackpad many small ones. */
+const WHEEL_PER_NOTCH = 60
+const NEIGHBOURS = 2
+
+type Props = {
+  strip: Strip
+  /** Position set; may be ahead of the strip's own while an answer is on its way. */
+  index: number
+  /** The key that focuses it. */
+  shortcut: string
+  error?: string | undefined
+  onChange: (index: number) => void
+}
+
+/** A control that shows its neighbours and its ends, stepped by arrow keys, wheel or drag. */
+export function NotchedStrip({ strip, index, shortcut, error, onChange }: Props) {
+  const body = useRef<HTMLDivElement>(null)
+  const drag = useRef<{ x: number; index: number } | undefined>(undefined)
+  const wheel = useRef(0)
+  const last = strip.notches.length - 1
+
+  const to = useCallback(
+    (wanted: number) => {
+      const next = Math.max(0, Math.min(last, wanted))
+      if (next !== index) onChange(next)
+    },
+    [index, last, onChange],
+  )
+
+  // React listens to wheels passively; a control that is turned must not scroll what is around it.
+  useEffect(() => {
+    const element = body.current
+    if (!element) return
+    const turn = (event: WheelEvent) => {
+      event.preventDefault()
+      wheel.current += Math.abs(event.deltaY) >= Math.abs(event.deltaX) ? -event.deltaY : event.deltaX
+      const notches = Math.trunc(wheel.current / WHEEL_PER_NOTCH)
+      if (notches !== 0) {
+        wheel.current -= notches * WHEEL_PER_NOTCH
+        to(index + notches)
+      }
+    }
+    element.addEventListener('wheel', turn, { passive: false })
+    return () => element.removeEventListener('wheel', turn)
+  }, [index, to])
+
+  const keys: Record<string, number> = {
+    ArrowRight: index + 1,
+    ArrowUp: index + 1,
+    ArrowLeft: index - 1,
+    ArrowDown: index - 1,
+    PageUp: index + 3,
+    PageDown: index - 3,
+    Home: 0,
+    End: last,
+  }
+
+  const value = strip.between && index === strip.index ? strip.between : (strip.notches[index]?.label ?? '')
+  const offsets = Array.from({ length: 2 * NEIGHBOURS + 1 }, (_, k) => k - NEIGHBOURS)
+  return (
+    <div className={classes.row} data-error={error ? true : undefined}>
+      <span className={classes.label} id={`label-${strip.id}`}>
+        {strip.label} <kbd className={classes.key}>{shortcut}</kbd>
+      </span>
+      <div
+        ref={body}
+        id={`strip-${strip.id}`}
+        className={classes.strip}
+        role="slider"
+        tabIndex={0}
+        aria-labelledby={`label-${strip.id}`}
+        aria-valuemin={0}
+        aria-valuemax={last}
+        aria-valuenow={index}
+        aria-valuetext={value}
+        aria-invalid={error ? true : undefined}
+        aria-describedby={error ? `error-${strip.id}` : undefined}
+        onKeyDown={(event) => {
+          const wanted = keys[event.key]
+          if (wanted === undefined || event.ctrlKey || event.metaKey || event.altKey) return
+          event.preventDefault()
+          to(wanted)
+        }}
+        onPointerDown={(event) => {
+          event.currentTarget.setPointerCapture(event.pointerId)
+          drag.current = { x: event.clientX, index }
+        }}
+        onPointerMove={(event) => {
+          if (drag.current)
+            to(drag.current.index - Math.round((event.clientX - drag.current.x) / DRAG_PER_NOTCH))
+        }}
+        onPointerUp={(event) => {
+          const start = drag.current
+          drag.current = undefined
+          // A press without a drag goes to the neighbour that was pressed.
+          if (start && Math.abs(event.clientX - start.x) < 4) {
+            const pressed = (event.target as HTMLElement).closest<HTMLElement>('[data-offset]')
+            if (pressed) to(index + Number(pressed.dataset.offset))
+          }
+        }}
+        onPointerCancel={() => (drag.current = undefined)}
+      >
+        {offsets.map((offset) => {
+          const notch = strip.notches[index + offset]
+          const end = index + offset === -1 || index + offset === last + 1
+          return (
+            <span
+              key={offset}
+              className={offset === 0 ? classes.value : classes.notch}
+              data-offset={offset}
+              data-far={Math.abs(offset) > 1 || undefined}
+            >
+              {offset === 0 ? (
+                value
+              ) : end ? (
+                <i className={classes.end} title="End of the range" />
+              ) : (
+                notch?.label
+              )}
+            </span>
+          )
+        })}
+      </div>
+      <MovesMarks moves={strip.moves} />
+      {error && (
+        <span className={classes.error} id={`error-${strip.id}`} role="alert">
+          {error}
+        </span>
+      )}
+    </div>
+  )
+}

@@ -1,0 +1,47 @@
+import '@fontsource-variable/atkinson-hyperlegible-mono/wght.css'
+import '@fontsource-variable/atkinson-hyperlegible-next/wght.css'
+import '@fontsource-variable/bricolage-grotesque/wght.css'
+import '@mantine/core/styles.css'
+import './theme/base.css'
+import { MantineProvider } from '@mantine/core'
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { StrictMode } from 'react'
+import { createRoot } from 'react-dom/client'
+import { createBrowserRouter, RouterProvider } from 'react-router'
+import { Refusal } from './api/client'
+import { BenchScreen } from './bench/Bench'
+import { Shell } from './shell/Shell'
+import { ShotsScreen } from './shots/ShotsScreen'
+import { theme, variables } from './theme/theme'
+
+const queries = new QueryClient({
+  // A refusal stays one however often it is asked; silence may pass.
+  defaultOptions: {
+    queries: { retry: (count, error) => !(error instanceof Refusal) && count < 2, networkMode: 'always' },
+    mutations: { networkMode: 'always' },
+  },
+})
+
+const router = createBrowserRouter([
+  {
+    element: <Shell />,
+    children: [
+      { path: '/', element: <ShotsScreen /> },
+      { path: '/shots/:id', element: <BenchScreen /> },
+      { path: '*', element: <ShotsScreen /> },
+    ],
+  },
+])
+
+const root = document.getElementById('root')
+if (root) {
+  createRoot(root).render(
+    <StrictMode>
+      <MantineProvider theme={theme} cssVariablesResolver={variables} defaultColorScheme="dark">
+        <QueryClientProvider client={queries}>
+          <RouterProvider router={router} />
+        </QueryClientProvider>
+      </MantineProvider>
+    </StrictMode>,
+  )
+}

@@ -1,0 +1,66 @@
+import { Tooltip, UnstyledButton, useMantineColorScheme } from '@mantine/core'
+import { useState } from 'react'
+import { NavLink, Outlet, useMatch, useNavigate } from 'react-router'
+import { Mark } from '../marks/Wordmark'
+import { Help } from './Help'
+import { useKeys } from './keys'
+import classes from './Shell.module.css'
+
+/** The narrow rail at the left, and the screen beside it. */
+export function Shell() {
+  const [help, setHelp] = useState(false)
+  const { colorScheme, setColorScheme } = useMantineColorScheme()
+  const navigate = useNavigate()
+  const bench = useMatch('/shots/:id')
+  const daylight = colorScheme === 'light'
+  const turn = () => setColorScheme(daylight ? 'dark' : 'light')
+  useKeys({ '?': () => setHelp(true), t: turn, h: () => void navigate('/') })
+
+  return (
+    <div className={classes.shell}>
+      <nav className={classes.rail} aria-label="Screens">
+        <NavLink to="/" className={classes.mark} aria-label="Dash Pebble, all shots" end>
+          <Mark width={50} />
+        </NavLink>
+        <NavLink to="/" className={classes.link} end>
+          <svg viewBox="0 0 24 18" aria-hidden="true">
+            <path d="M3 3h7v5H3zM14 3h7v5h-7zM3 11h7v5H3zM14 11h7v5h-7z" />
+          </svg>
+          Shots
+        </NavLink>
+        {bench && (
+          <NavLink to={bench.pathname} className={classes.link}>
+            <svg viewBox="0 0 24 18" aria-hidden="true">
+              <path d="M3 15 8 3h13l-5 12Z" />
+              <path d="M13 12c1.5 0 1.5-6 2.5-6" className={classes.spark} />
+            </svg>
+            Bench
+          </NavLink>
+        )}
+        <span className={classes.spacer} />
+        <Tooltip
+          label={daylight ? 'To the dark theme, Set · T' : 'To the bright theme, Daylight · T'}
+          position="right"
+        >
+          <UnstyledButton className={classes.link} onClick={turn} aria-label="Theme">
+            <svg viewBox="0 0 24 18" aria-hidden="true">
+              <circle cx="12" cy="9" r="5.5" />
+              <path d="M12 3.500a5.5 5.5 0 0 1 0 11Z" className={classes.half} />
+            </svg>
+            {daylight ? 'Daylight' : 'Set'}
+          </UnstyledButton>
+        </Tooltip>
+        <Tooltip label="Keys and words · ?" position="right">
+          <UnstyledButton className={classes.link} onClick={() => setHelp(true)} aria-label="Help">
+            <b>?</b>
+            Keys
+          </UnstyledButton>
+        </Tooltip>
+      </nav>
+      <div className={classes.screen}>
+        <Outlet />
+      </div>
+      <Help opened={help} onClose={() => setHelp(false)} />
+    </div>
+  )
+}

@@ -1,0 +1,27 @@
+import { defineConfig, type Plugin } from 'vite'
+import { gzipSync } from 'node:zlib'
+import { readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+
+/** Text files are shipped compressed only: the program serves them as they are and stays small. */
+function packed(): Plugin {
+  return {
+    name: 'packed',
+    apply: 'build',
+    closeBundle() {
+      const files = readdirSync('dist', { recursive: true, encoding: 'utf8' })
+      for (const file of files.filter((name) => /\.(html|js|css|svg)$/.test(name))) {
+        const path = join('dist', file)
+        writeFileSync(`${path}.gz`, gzipSync(readFileSync(path), { level: 9 }))
+        rmSync(path)
+      }
+    },
+  }
+}
+
+export default defineConfig({
+  esbuild: { jsx: 'automatic' },
+  build: { target: 'es2022', assetsInlineLimit: 0, chunkSizeWarningLimit: 900 },
+  plugins: [packed()],
+  server: { proxy: { '/api': 'http://127.0.0.1:8650' } },
+})
