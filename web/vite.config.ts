@@ -1,4 +1,4 @@
-import { defineConfig, type Plugin } from 'vite'
+import { defineConfig, type BuildOptions, type Plugin } from 'vite'
 import { gzipSync } from 'node:zlib'
 import { readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
@@ -19,9 +19,14 @@ function packed(): Plugin {
   }
 }
 
+/** Libraries mark their modules for servers that render; there is none here. */
+const onwarn: NonNullable<BuildOptions['rollupOptions']>['onwarn'] = (warning, warn) => {
+  if (warning.code !== 'MODULE_LEVEL_DIRECTIVE') warn(warning)
+}
+
 export default defineConfig({
   esbuild: { jsx: 'automatic' },
-  build: { target: 'es2022', assetsInlineLimit: 0, chunkSizeWarningLimit: 900 },
+  build: { target: 'es2022', assetsInlineLimit: 0, chunkSizeWarningLimit: 900, rollupOptions: { onwarn } },
   plugins: [packed()],
   server: { proxy: { '/api': 'http://127.0.0.1:8650' } },
 })

@@ -5,7 +5,9 @@ use std::process::ExitCode;
 
 fn main() -> ExitCode {
     tracing_subscriber::fmt()
-        .with_env_filter(tracing_subscriber::EnvFilter::try_from_env("DASH_PEBBLE_LOG").unwrap_or_else(|_| "warn".into()))
+        .with_env_filter(
+            tracing_subscriber::EnvFilter::try_from_env("DASH_PEBBLE_LOG").unwrap_or_else(|_| "warn".into()),
+        )
         .with_writer(std::io::stderr)
         .init();
     match dash_pebble::cli::run(dash_pebble::cli::Arguments::parse()) {

@@ -247,7 +247,7 @@ fn sync_label(mode: SyncMode) -> &'static str {
     match mode {
         SyncMode::Front => "front",
         SyncMode::Rear => "rear",
-        SyncMode::HighSpeed => "high-speed",
+        SyncMode::HighSpeed => "HSS",
     }
 }
 

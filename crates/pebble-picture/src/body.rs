@@ -88,15 +88,15 @@ impl Body {
                 let (sin, cos) = turn.sin_cos();
                 let away = [place[0] - centre[0], place[1] - centre[1]];
                 let local = [(away[0] * cos + away[1] * sin) / radii[0], (away[1] * cos - away[0] * sin) / radii[1]];
-                let reach = local[0].hypot(local[1]);
+                let reach = length(local);
                 // The gradient of the unit circle in these coordinates turns its depth into metres to first order.
-                let slope = (local[0] / radii[0]).hypot(local[1] / radii[1]).max(1e-6) / reach.max(1e-6);
+                let slope = length([local[0] / radii[0], local[1] / radii[1]]).max(1e-6) / reach.max(1e-6);
                 let turned = [local[0] * cos - local[1] * sin, local[0] * sin + local[1] * cos];
                 ((1.0 - reach) / slope, turned, (1.0 - reach * reach).max(0.0).sqrt())
             }
             Outline::Ring { centre, radius, tube } => {
                 let away = [place[0] - centre[0], place[1] - centre[1]];
-                let reach = away[0].hypot(away[1]).max(1e-6);
+                let reach = length(away).max(1e-6);
                 let off = (reach - radius) / reach;
                 round([away[0] * off, away[1] * off], tube)
             }
@@ -119,12 +119,18 @@ impl Body {
     }
 }
 
+/// Without the care of `hypot` for huge numbers, which costs more than the rest of a body.
+#[inline]
+fn length([x, y]: Point) -> f32 {
+    (x * x + y * y).sqrt()
+}
+
 /// Depth below the surface, normal across and normal toward the camera, of a round cross-section.
 #[inline]
 fn round(off: Point, radius: f32) -> (f32, Point, f32) {
-    let reach = off[0].hypot(off[1]);
+    let reach = length(off);
     let across = [off[0] / radius, off[1] / radius];
-    (radius - reach, across, (1.0 - (reach / radius).powi(2)).max(0.0).sqrt())
+    (radius - reach, across, (1.0 - (reach / radius) * (reach / radius)).max(0.0).sqrt())
 }
 
 pub(crate) fn union(a: [f32; 4], b: [f32; 4]) -> [f32; 4] {

@@ -3,8 +3,8 @@
 use crate::body::{Body, Outline, Point, Tint};
 use crate::exposure::{Exposure, RowExposure, SLICES};
 use crate::scenes::{self, Figure, Paint, Scene};
-use crate::smear::{Pixel, Raster, Sprite, Sprites};
-use crate::tone::{curve, encoded};
+use crate::smear::{Pixel, Raster, Smeared, Sprite, Sprites};
+use crate::tone::{Curve, curve, encoded};
 use crate::{Layers, Picture, Request};
 use pebble_core::exposure::{Level, MID_GREY};
 use pebble_core::outlook::PartOutlook;
@@ -14,14 +14,15 @@ use pebble_core::{Outlook, Plan};
 
 /// Widest picture that is drawn, in pixels; a request for more gets this.
 const WIDEST: u32 = 2400;
+/// More hands than this only wait for memory.
+const MOST_HANDS: usize = 4;
 /// Height of a card that stands for a part with no body of its own in the scene.
 const CARD_HALF_HEIGHT: f32 = 0.15;
 
-/// One pixel of the two layers, linear, red to blue.
-#[derive(Clone, Copy, Default)]
+/// One row of the two layers, linear, red to blue.
 struct Light {
-    ambient: [f32; 3],
-    flash: [f32; 3],
+    ambient: Vec<[f32; 3]>,
+    flash: Vec<[f32; 3]>,
 }
 
 /// The window on the scene.
@@ -65,6 +66,13 @@ impl Window {
     }
 }
 
+impl Window {
+    fn corners(&self) -> [Point; 4] {
+        let [left, bottom, right, top] = self.bounds();
+        [[left, bottom], [right, bottom], [left, top], [right, top]]
+    }
+}
+
 /// Draws one frame, row by row: every figure is rastered once, then each row is painted, exposed and developed while it
 /// is in the cache.
 pub fn render(plan: &Plan, outlook: &Outlook, request: &Request) -> Picture {
@@ -78,19 +86,38 @@ pub fn render(plan: &Plan, outlook: &Outlook, request: &Request) -> Picture {
     let backdrop = Backdrop::of(&stage);
     let actors = stage.actors();
 
-    let curve = curve();
-    let mut paints = vec![Paint::default(); window.width];
-    let mut light = vec![Light::default(); window.width];
     let mut rgba = vec![0; window.width * window.height * 4];
-    for (row, out) in rgba.chunks_exact_mut(window.width * 4).enumerate() {
-        backdrop.expose(&window, row, &rows[row], &mut paints, &mut light);
-        for actor in &actors {
-            actor.expose_ambient(&window, row, &rows[row], &mut light);
-            actor.expose_flash(&window, row, &rows[row], &mut light);
+    // Bands of rows are independent of each other; each hand takes one.
+    let hands = std::thread::available_parallelism().map_or(1, |count| count.get().min(MOST_HANDS));
+    let band = window.height.div_ceil(hands);
+    std::thread::scope(|scope| {
+        for (index, out) in rgba.chunks_mut(band * window.width * 4).enumerate() {
+            let (stage, backdrop, actors) = (&stage, &backdrop, &actors);
+            let mut work = move || expose_band(stage, backdrop, actors, index * band, request.layers, out);
+            if index + 1 == hands {
+                work();
+            } else {
+                scope.spawn(work);
+            }
         }
-        develop(curve, &light, request.layers, out);
-    }
+    });
     Picture { width: window.width as u32, height: window.height as u32, rgba }
+}
+
+/// Paints, exposes and develops the rows of one band.
+fn expose_band(stage: &Stage, backdrop: &Backdrop, actors: &[Actor], first: usize, layers: Layers, out: &mut [u8]) {
+    let (window, curve) = (stage.window, curve());
+    let mut paints = vec![Paint::default(); window.width];
+    let mut light = Light { ambient: vec![[0.0; 3]; window.width], flash: vec![[0.0; 3]; window.width] };
+    for (row, out) in (first..).zip(out.chunks_exact_mut(window.width * 4)) {
+        let record = &stage.rows[row];
+        backdrop.expose(window, row, record, &mut paints, &mut light);
+        for actor in actors {
+            actor.expose_ambient(window, row, record, &mut light);
+            actor.expose_flash(window, row, record, &mut light);
+        }
+        develop(curve, &light, layers, out);
+    }
 }
 
 fn linear(level: Level) -> f32 {
@@ -124,14 +151,16 @@ impl<'a> Backdrop<'a> {
         }
     }
 
-    fn expose(&self, window: &Window, row: usize, record: &RowExposure, paints: &mut [Paint], light: &mut [Light]) {
+    fn expose(&self, window: &Window, row: usize, record: &RowExposure, paints: &mut [Paint], light: &mut Light) {
         let pixel = 1.0 / window.pixels_per_metre;
         let seen = scenes::Row { y: window.y(row), left: window.x(0), farther: self.farther, pixel };
         (self.scene.backdrop)(&seen, paints);
         let flash = self.flash.map(|channel| channel * record.flash);
-        for (paint, light) in paints.iter().zip(light) {
-            light.ambient = std::array::from_fn(|c| self.ambient[c] * paint.ambient[c]);
-            light.flash = std::array::from_fn(|c| flash[c] * paint.flash[c]);
+        for (paint, pixel) in paints.iter().zip(&mut light.ambient) {
+            *pixel = std::array::from_fn(|c| self.ambient[c] * paint.ambient[c]);
+        }
+        for (paint, pixel) in paints.iter().zip(&mut light.flash) {
+            *pixel = std::array::from_fn(|c| flash[c] * paint.flash[c]);
         }
     }
 }
@@ -184,6 +213,7 @@ impl Stage<'_> {
             ambient: colour(if figure.own_light { Tint::NEUTRAL } else { scene.ambient_tint }, ambient),
             swing: figure.swing,
             window: [bounds[0] - room, bounds[1] - room, bounds[2] + room, bounds[3] + room],
+            anchor: [self.window.x(0), self.window.y(0)],
         };
         let sprites = raster.sprites()?;
         Some(Actor::new(self, motion, sprites))
@@ -239,131 +269,237 @@ impl Motion {
     }
 }
 
-/// The pixels that a sprite may touch.
-struct Touched {
+/// A smeared sprite and the pixels that it may touch.
+struct Layer {
+    smeared: Smeared,
     columns: std::ops::Range<usize>,
     rows: std::ops::Range<usize>,
-    /// Positions along each line of the sprite between which anything shows.
+    /// Positions along each line between which anything shows.
     visible: Vec<(f32, f32)>,
 }
 
-impl Touched {
-    fn of(window: &Window, sprite: &Sprite, (low, high): (f32, f32)) -> Self {
+impl Layer {
+    /// `offsets` are one row's smear, `shifts` the least and greatest offset of it over all rows.
+    fn of(
+        window: &Window,
+        sprite: &Sprite,
+        path: (&[f32], &[f32]),
+        shifts: (f32, f32),
+        held: impl Fn(Pixel) -> Pixel,
+    ) -> Self {
+        let (offsets, weights) = path;
+        let low = offsets.iter().copied().fold(f32::INFINITY, f32::min) + shifts.0;
+        let high = offsets.iter().copied().fold(f32::NEG_INFINITY, f32::max) + shifts.1;
         let reach = sprite.reach(low, high);
         let clip = |value: f32, most: usize| value.clamp(0.0, most as f32) as usize;
         let column = |x: f32| (x - window.left) * window.pixels_per_metre;
         let row = |y: f32| (window.top - y) * window.pixels_per_metre;
+        let corners = window.corners().map(|corner| sprite.locate(corner).0);
+        let room = (shifts.1 - shifts.0).abs().max(shifts.0.abs()).max(shifts.1.abs()) * window.pixels_per_metre;
+        let seen = (
+            corners.iter().copied().fold(f32::INFINITY, f32::min) - room,
+            corners.iter().copied().fold(f32::NEG_INFINITY, f32::max) + room,
+        );
+        let smeared = sprite.smeared(offsets, weights, seen, held);
         Self {
             columns: clip(column(reach[0]).floor() - 1.0, window.width)
                 ..clip(column(reach[2]).ceil() + 2.0, window.width),
             rows: clip(row(reach[3]).floor() - 1.0, window.height)..clip(row(reach[1]).ceil() + 2.0, window.height),
-            visible: sprite.visible(low, high),
+            visible: smeared.visible(shifts),
+            smeared,
+        }
+    }
+
+    /// Calls back with what shows at each column of a row.
+    #[inline]
+    fn visit(&self, places: &Places, shift: f32, mut each: impl FnMut(usize, Pixel)) {
+        let level = places.stride.1 == 0.0 && places.stride.0 > 0.0;
+        if level && self.smeared.along_row(places.first, shift, self.columns.clone(), &mut each) {
+            return;
+        }
+        for column in self.columns.clone() {
+            let place = places.at(column);
+            if self.shows(place) {
+                each(column, self.smeared.at(place, shift));
+            }
+        }
+    }
+
+    /// The same for a row that gets a pulse of its own.
+    fn visit_cut(&self, places: &Places, sprite: &Sprite, cut: &Smear, mut each: impl FnMut(usize, Pixel)) {
+        for column in self.columns.clone() {
+            let place = places.at(column);
+            if self.shows(place)
+                && let Some(seen) = sprite.weighted(place, cut.offsets(), cut.weights())
+            {
+                each(column, seen);
+            }
         }
     }
 
     #[inline]
     fn shows(&self, (along, across): (f32, f32)) -> bool {
         // Half a line before the first its neighbour already shows; the cast takes that to line 0.
-        self.visible.get(across.max(0.0) as usize).is_some_and(|(from, to)| along > *from && along < *to)
+        self.visible.get(across.max(0.0) as i32 as usize).is_some_and(|(from, to)| along > *from && along < *to)
     }
 }
 
-/// A figure on the stage, rastered, with all that a row needs.
+/// A figure on the stage, rastered and smeared, with all that a row needs.
 struct Actor {
     motion: Motion,
     sprites: Sprites,
-    ambient_pixels: Touched,
-    flash_pixels: Touched,
-    /// Holds the drawn body to the part's own dwell: it may be wider or narrower along the movement than the part is said
-    /// to be.
-    dwell_scale: f32,
-    glow: bool,
-    /// Offsets between which each slice of the pulse draws; `None` while all of it falls within half a pixel.
-    slices: Option<[f32; SLICES + 1]>,
+    ambient: Layer,
+    flash: Layer,
+    pulse: Pulse,
 }
 
 impl Actor {
     fn new(stage: &Stage, motion: Motion, sprites: Sprites) -> Self {
-        let span = motion.span(stage.rows);
-        let length = stage.rows.first().map_or(0.0, |row| motion.path(row).1 - motion.path(row).0).abs();
-        let dwell_scale = motion.dwell.map_or(1.0, |dwell| {
-            let drawn = sprites.ambient.peak_dwell(length);
+        let window = stage.window;
+        let first = stage.rows.first().map_or((0.0, 0.0), |row| motion.path(row));
+        let length = first.1 - first.0;
+        // The drawn body may be wider or narrower along the movement than the part is said to be: it is held to the
+        // part's own dwell.
+        let scale = motion.dwell.map_or(1.0, |dwell| {
+            let drawn = sprites.ambient.peak_dwell(length.abs());
             if drawn > 0.0 { dwell / drawn } else { 0.0 }
         });
-        let glow = stage.exposure.glows();
-        let offsets = stage.exposure.slice_bounds_s.map(|t| t * motion.speed);
-        let pulse = (offsets[0].min(offsets[SLICES]), offsets[0].max(offsets[SLICES]));
-        let (low, high) = if glow { span } else { pulse };
-        let smeared = (high - low) * stage.window.pixels_per_metre > 0.5;
-        Self {
-            ambient_pixels: Touched::of(stage.window, &sprites.ambient, span),
-            flash_pixels: Touched::of(stage.window, &sprites.flash, (low, high)),
-            dwell_scale,
-            glow,
-            slices: (!glow && smeared).then_some(offsets),
-            motion,
-            sprites,
-        }
+        let held = |seen: Pixel| {
+            let cover = (seen[0] * scale).min(1.0);
+            let gain = if seen[0] > 0.0 { cover / seen[0] } else { 0.0 };
+            [cover, seen[1] * gain, seen[2] * gain, seen[3] * gain]
+        };
+        let starts = stage.rows.iter().map(|row| motion.path(row).0);
+        let shifts = starts.fold((f32::INFINITY, f32::NEG_INFINITY), |(low, high), at| (low.min(at), high.max(at)));
+        let steady = (&[0.0, length][..], &[1.0][..]);
+        let pulse = Pulse::of(stage, &motion);
+        let flash = match &pulse {
+            Pulse::Glow => Layer::of(window, &sprites.flash, steady, shifts, |seen| seen),
+            Pulse::Slices(slices) => {
+                let whole = slices.smear(&stage.exposure.whole_slices());
+                Layer::of(window, &sprites.flash, (whole.offsets(), whole.weights()), (0.0, 0.0), |seen| seen)
+            }
+        };
+        Self { ambient: Layer::of(window, &sprites.ambient, steady, shifts, held), flash, pulse, motion, sprites }
     }
 
-    fn expose_ambient(&self, window: &Window, row: usize, record: &RowExposure, light: &mut [Light]) {
-        if !self.ambient_pixels.rows.contains(&row) {
+    fn expose_ambient(&self, window: &Window, row: usize, record: &RowExposure, light: &mut Light) {
+        let layer = &self.ambient;
+        if !layer.rows.contains(&row) {
             return;
         }
-        let (from, to) = self.motion.path(record);
-        let y = window.y(row);
-        for column in self.ambient_pixels.columns.clone() {
-            let place = self.sprites.ambient.locate([window.x(column), y]);
-            if !self.ambient_pixels.shows(place) {
-                continue;
-            }
-            let Some(seen) = self.sprites.ambient.mean(place, from, to) else { continue };
-            let cover = (seen[0] * self.dwell_scale).min(1.0);
-            let gain = cover / seen[0];
-            let pixel = &mut light[column].ambient;
+        let shift = self.motion.path(record).0;
+        let places = Places::along(window, row, &self.sprites.ambient);
+        layer.visit(&places, shift, |column, seen| {
+            let pixel = &mut light.ambient[column];
             for channel in 0..3 {
-                pixel[channel] = pixel[channel] * (1.0 - cover) + seen[channel + 1] * gain;
+                pixel[channel] = pixel[channel] * (1.0 - seen[0]) + seen[channel + 1];
             }
-        }
+        });
     }
 
-    fn expose_flash(&self, window: &Window, row: usize, record: &RowExposure, light: &mut [Light]) {
-        if !self.flash_pixels.rows.contains(&row) || record.flash <= 0.0 {
+    fn expose_flash(&self, window: &Window, row: usize, record: &RowExposure, light: &mut Light) {
+        let layer = &self.flash;
+        if !layer.rows.contains(&row) || record.flash <= 0.0 {
             return;
         }
-        let y = window.y(row);
-        for column in self.flash_pixels.columns.clone() {
-            let place = self.sprites.flash.locate([window.x(column), y]);
-            if !self.flash_pixels.shows(place) {
-                continue;
-            }
-            let Some(seen) = self.flash_at(place, record) else { continue };
+        let shift = if matches!(self.pulse, Pulse::Glow) { self.motion.path(record).0 } else { 0.0 };
+        // A row at the edge of the sync window gets a pulse of its own.
+        let cut = match &self.pulse {
+            Pulse::Slices(slices) if !record.whole => Some(slices.smear(&record.slices)),
+            _ => None,
+        };
+        let lay = |column: usize, seen: Pixel| {
             let keep = 1.0 - (seen[0] / record.flash).min(1.0);
-            let pixel = &mut light[column].flash;
+            let pixel = &mut light.flash[column];
             for channel in 0..3 {
                 pixel[channel] = pixel[channel] * keep + seen[channel + 1];
             }
+        };
+        let places = Places::along(window, row, &self.sprites.flash);
+        match cut {
+            None => layer.visit(&places, shift, lay),
+            Some(cut) => layer.visit_cut(&places, &self.sprites.flash, &cut, lay),
         }
+    }
+}
+
+/// How the flash draws a figure.
+enum Pulse {
+    /// It glows while the slit passes: the figure moves as in steady light.
+    Glow,
+    /// Its pulse in slices along the movement.
+    Slices(Slices),
+}
+
+/// The pulse along a movement.
+struct Slices {
+    /// How many of them are drawn as one.
+    merged: usize,
+    /// Offsets between which each slice draws; all zero while the whole smear falls within half a pixel.
+    offsets: [f32; SLICES + 1],
+}
+
+impl Pulse {
+    fn of(stage: &Stage, motion: &Motion) -> Self {
+        if stage.exposure.glows() {
+            return Self::Glow;
+        }
+        let offsets = stage.exposure.slice_bounds_s.map(|t| t * motion.speed);
+        let smear = (offsets[SLICES] - offsets[0]).abs() * stage.window.pixels_per_metre;
+        if smear <= 0.5 {
+            return Self::Slices(Slices { merged: SLICES, offsets: [0.0; SLICES + 1] });
+        }
+        // A slice finer than a pixel is not told from its neighbour.
+        let merged = [5, 2].into_iter().find(|merged| smear * *merged as f32 / (SLICES as f32) < 1.2).unwrap_or(1);
+        Self::Slices(Slices { merged, offsets })
+    }
+}
+
+impl Slices {
+    /// The light of each slice laid along the movement.
+    fn smear(&self, light: &[f32; SLICES]) -> Smear {
+        let merged = self.merged;
+        Smear {
+            stretches: SLICES / merged,
+            offsets: std::array::from_fn(|k| self.offsets[(k * merged).min(SLICES)]),
+            weights: std::array::from_fn(|k| light.iter().skip(k * merged).take(merged).sum()),
+        }
+    }
+}
+
+/// Neighbouring stretches of a path and the light on each.
+struct Smear {
+    stretches: usize,
+    offsets: [f32; SLICES + 1],
+    weights: [f32; SLICES],
+}
+
+impl Smear {
+    fn offsets(&self) -> &[f32] {
+        &self.offsets[..=self.stretches]
+    }
+
+    fn weights(&self) -> &[f32] {
+        &self.weights[..self.stretches]
+    }
+}
+
+/// A sprite's coordinates along a row of the picture: one step a pixel.
+struct Places {
+    first: (f32, f32),
+    stride: (f32, f32),
+}
+
+impl Places {
+    fn along(window: &Window, row: usize, sprite: &Sprite) -> Self {
+        Self { first: sprite.locate([window.x(0), window.y(row)]), stride: sprite.stride() }
     }
 
     #[inline]
-    fn flash_at(&self, place: (f32, f32), record: &RowExposure) -> Option<Pixel> {
-        let sprite = &self.sprites.flash;
-        let Some(offsets) = &self.slices else {
-            let (from, to) = if self.glow { self.motion.path(record) } else { (0.0, 0.0) };
-            return sprite.mean(place, from, to).map(|seen| seen.map(|value| value * record.flash));
-        };
-        // Most places see none of it: one look tells.
-        sprite.mean(place, offsets[0], offsets[SLICES])?;
-        let mut sum = [0.0; 4];
-        for (slice, share) in record.slices.iter().enumerate().filter(|(_, share)| **share > 0.0) {
-            if let Some(part) = sprite.mean(place, offsets[slice], offsets[slice + 1]) {
-                for channel in 0..4 {
-                    sum[channel] += share * part[channel];
-                }
-            }
-        }
-        (sum[0] > 0.0).then_some(sum)
+    fn at(&self, column: usize) -> (f32, f32) {
+        let steps = column as f32;
+        (self.first.0 + steps * self.stride.0, self.first.1 + steps * self.stride.1)
     }
 }
 
@@ -381,15 +517,15 @@ fn card(part: &Part, index: usize) -> Figure {
     }
 }
 
-fn develop(curve: &[u8], light: &[Light], layers: Layers, out: &mut [u8]) {
+fn develop(curve: &Curve, light: &Light, layers: Layers, out: &mut [u8]) {
     let (ambient, flash) = match layers {
         Layers::Both => (1.0, 1.0),
         Layers::Flash => (0.0, 1.0),
         Layers::Ambient => (1.0, 0.0),
     };
-    for (pixel, out) in light.iter().zip(out.chunks_exact_mut(4)) {
+    for ((steady, burst), out) in light.ambient.iter().zip(&light.flash).zip(out.chunks_exact_mut(4)) {
         for channel in 0..3 {
-            out[channel] = encoded(curve, ambient * pixel.ambient[channel] + flash * pixel.flash[channel]);
+            out[channel] = encoded(curve, ambient * steady[channel] + flash * burst[channel]);
         }
         out[3] = 255;
     }

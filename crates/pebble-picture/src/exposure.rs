@@ -23,6 +23,8 @@ pub(crate) struct Exposure {
     /// Bounds of the slices, relative to the instant.
     pub slice_bounds_s: [f32; SLICES + 1],
     bounds: [Seconds; SLICES + 1],
+    /// Ignition to the end of all light that could be told from none in eight bits.
+    over: Seconds,
     whole: [f32; SLICES],
 }
 
@@ -36,6 +38,8 @@ pub(crate) struct RowExposure {
     pub slices: [f32; SLICES],
     /// Their sum.
     pub flash: f32,
+    /// Whether the row gets the whole pulse, as nearly all rows do.
+    pub whole: bool,
 }
 
 impl Exposure {
@@ -60,6 +64,7 @@ impl Exposure {
             pulse,
             slice_bounds_s: bounds.map(|bound| (ignition_s + bound.as_secs() - instant_s) as f32),
             bounds,
+            over: pulse.time_of_share(0.999),
             whole: [0.0; SLICES],
         };
         exposure.whole = exposure.slices_between(Seconds::ZERO, Seconds::from_secs(f64::MAX));
@@ -78,19 +83,25 @@ impl Exposure {
             FirstRow::Bottom => 1.0 - from_top,
         };
         let (open, close) = (self.run.open(y), self.run.close(y));
-        let slices = if self.glow || !self.fires {
-            [0.0; SLICES]
-        } else {
-            let at = Seconds::from_secs(self.ignition_s);
-            let all = self.bounds[SLICES];
-            if open <= at && close >= at + all * 4.0 { self.whole } else { self.slices_between(open - at, close - at) }
+        let at = Seconds::from_secs(self.ignition_s);
+        let whole = self.glow || (open <= at && close >= at + self.over);
+        let slices = match (self.glow || !self.fires, whole) {
+            (true, _) => [0.0; SLICES],
+            (false, true) => self.whole,
+            (false, false) => self.slices_between(open - at, close - at),
         };
         RowExposure {
             open_s: (open.as_secs() - self.instant_s) as f32,
             close_s: (close.as_secs() - self.instant_s) as f32,
             slices,
             flash: if self.glow && self.fires { 1.0 } else { slices.iter().sum() },
+            whole,
         }
+    }
+
+    /// A row that gets all of the pulse.
+    pub fn whole_slices(&self) -> [f32; SLICES] {
+        self.whole
     }
 
     fn slices_between(&self, from: Seconds, to: Seconds) -> [f32; SLICES] {

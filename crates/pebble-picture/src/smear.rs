@@ -5,7 +5,8 @@ use crate::body::{Body, Point, union};
 /// Cover and premultiplied colour.
 pub(crate) type Pixel = [f32; 4];
 
-/// A figure seen by one light, rastered with its columns along the movement.
+/// A figure seen by one light, rastered with its columns along the movement. Lines hold only what is not empty: a rope is
+/// a thin thing in a large box.
 pub(crate) struct Sprite {
     /// Place of the first sample in the scene.
     origin: Point,
@@ -13,13 +14,22 @@ pub(crate) struct Sprite {
     direction: Point,
     pixels_per_metre: f32,
     columns: usize,
-    lines: usize,
-    /// Running sums along each line: `columns + 1` entries, the first zero.
+    lines: Vec<Line>,
+    /// Running sums of each line in turn: two more entries than samples, the first zero, the last twice.
     sums: Vec<Pixel>,
-    /// Speed of each line against the part's, for figures that turn about an axis.
-    line_speed: Vec<f32>,
-    /// First and last column of each line that hold anything; most lines of a rope hold little.
-    extents: Vec<(f32, f32)>,
+}
+
+/// One line across the movement.
+#[derive(Clone, Copy)]
+struct Line {
+    /// First entry in the sums.
+    start: usize,
+    /// First sample's column.
+    first: f32,
+    /// Number of samples.
+    count: usize,
+    /// Samples a metre of the part's movement moves it: less than others near the axis of a figure that turns.
+    speed: f32,
 }
 
 /// Both lights of one figure on the same raster.
@@ -41,6 +51,9 @@ pub(crate) struct Raster<'a> {
     pub swing: Option<[f32; 2]>,
     /// What of the scene can be seen, with room for the movement, so that a loupe does not raster what it cannot show.
     pub window: [f32; 4],
+    /// Centre of some pixel: samples of figures that stand still or move along an axis fall on pixels then, and need no
+    /// mixing.
+    pub anchor: Point,
 }
 
 impl Raster<'_> {
@@ -63,92 +76,98 @@ impl Raster<'_> {
         let corners = [[seen[0], seen[1]], [seen[2], seen[1]], [seen[0], seen[3]], [seen[2], seen[3]]].map(turned);
         let low = |axis: usize| corners.iter().map(|c| c[axis]).fold(f32::INFINITY, f32::min);
         let high = |axis: usize| corners.iter().map(|c| c[axis]).fold(f32::NEG_INFINITY, f32::max);
-        let snap = |value: f32| ((value * scale).floor() - 1.0) / scale;
-        let (s0, r0) = (snap(low(0)), snap(low(1)));
+        let anchor = turned(self.anchor);
+        let snap = |axis: usize| anchor[axis] + (((low(axis) - anchor[axis]) * scale).floor() - 1.0) / scale;
+        let (s0, r0) = (snap(0), snap(1));
         let columns = ((high(0) - s0) * scale).ceil() as usize + 2;
         let lines = ((high(1) - r0) * scale).ceil() as usize + 2;
         let place = |s: f32, r: f32| [s * dx - r * dy, s * dy + r * dx];
 
-        let mut flash = vec![[0.0; 4]; columns * lines];
-        let mut ambient = vec![[0.0; 4]; columns * lines];
-        for body in self.bodies {
-            let [left, bottom, right, top] = body.bounds();
-            let corners = [[left, bottom], [right, bottom], [left, top], [right, top]].map(turned);
-            let span = |axis: usize, start: f32, count: usize| {
-                let low = corners.iter().map(|c| c[axis]).fold(f32::INFINITY, f32::min);
-                let high = corners.iter().map(|c| c[axis]).fold(f32::NEG_INFINITY, f32::max);
-                let from = ((low - start) * scale - 1.0).floor().max(0.0) as usize;
-                let to = ((high - start) * scale + 2.0).ceil().max(0.0) as usize;
-                from.min(count)..to.min(count)
-            };
-            let tint = body.tint.0;
-            for line in span(1, r0, lines) {
-                let r = r0 + line as f32 / scale;
-                for column in span(0, s0, columns) {
-                    let sample = body.at(place(s0 + column as f32 / scale, r), scale);
-                    if sample.cover <= 0.0 {
-                        continue;
-                    }
-                    let index = line * columns + column;
-                    let paint = |pixel: &mut Pixel, light: [f32; 3], shade: f32| {
-                        let keep = 1.0 - sample.cover;
-                        let level = sample.cover * body.tone * shade;
-                        pixel[0] = pixel[0] * keep + sample.cover;
-                        for channel in 0..3 {
-                            pixel[channel + 1] = pixel[channel + 1] * keep + level * tint[channel] * light[channel];
-                        }
-                    };
-                    paint(&mut flash[index], self.flash, sample.flash_shade);
-                    paint(&mut ambient[index], self.ambient, sample.ambient_shade);
-                }
-            }
-        }
-        let line_speed = (0..lines)
-            .map(|line| {
-                let r = r0 + line as f32 / scale;
-                self.swing.map_or(1.0, |[from, to]| {
-                    let along = ((r - from) / (to - from)).clamp(0.0, 1.0);
-                    (std::f32::consts::PI * along).sin()
-                })
+        // Each body's span of columns and lines, in samples.
+        let spans: Vec<[std::ops::Range<usize>; 2]> = self
+            .bodies
+            .iter()
+            .map(|body| {
+                let [left, bottom, right, top] = body.bounds();
+                let corners = [[left, bottom], [right, bottom], [left, top], [right, top]].map(turned);
+                let span = |axis: usize, start: f32, count: usize| {
+                    let low = corners.iter().map(|c| c[axis]).fold(f32::INFINITY, f32::min);
+                    let high = corners.iter().map(|c| c[axis]).fold(f32::NEG_INFINITY, f32::max);
+                    let from = ((low - start) * scale - 1.0).floor().max(0.0) as usize;
+                    let to = ((high - start) * scale + 2.0).ceil().max(0.0) as usize;
+                    from.min(count)..to.min(count)
+                };
+                [span(0, s0, columns), span(1, r0, lines)]
             })
-            .collect::<Vec<_>>();
-        let finish = |pixels: Vec<Pixel>| Sprite {
+            .collect();
+
+        let sprite = || Sprite {
             origin: [s0, r0],
             direction: self.direction,
             pixels_per_metre: scale,
             columns,
-            lines,
-            sums: summed(&pixels, columns),
-            extents: pixels.chunks_exact(columns).map(extent).collect(),
-            line_speed: line_speed.clone(),
+            lines: Vec::with_capacity(lines),
+            sums: Vec::new(),
         };
-        Some(Sprites { flash: finish(flash), ambient: finish(ambient) })
-    }
-}
-
-fn extent(line: &[Pixel]) -> (f32, f32) {
-    let held = |pixel: &Pixel| pixel[0] > 0.0;
-    let first = line.iter().position(held).map_or(f32::INFINITY, |column| column as f32);
-    let last = line.iter().rposition(held).map_or(f32::NEG_INFINITY, |column| column as f32 + 1.0);
-    (first, last)
-}
-
-fn summed(pixels: &[Pixel], columns: usize) -> Vec<Pixel> {
-    let mut sums = Vec::with_capacity(pixels.len() / columns * (columns + 1));
-    for line in pixels.chunks_exact(columns) {
-        let mut total = [0.0; 4];
-        sums.push(total);
-        for pixel in line {
-            for channel in 0..4 {
-                total[channel] += pixel[channel];
+        let (mut flash, mut ambient) = (sprite(), sprite());
+        let mut samples: Vec<(Pixel, Pixel)> = Vec::with_capacity(columns);
+        for line in 0..lines {
+            let crossing = || self.bodies.iter().zip(&spans).filter(|(_, [_, across])| across.contains(&line));
+            let first = crossing().map(|(_, [along, _])| along.start).min().unwrap_or(0);
+            let last = crossing().map(|(_, [along, _])| along.end).max().unwrap_or(0);
+            samples.clear();
+            samples.resize(last.saturating_sub(first), ([0.0; 4], [0.0; 4]));
+            let r = r0 + line as f32 / scale;
+            for (body, [along, _]) in crossing() {
+                for column in along.clone() {
+                    let sample = body.at(place(s0 + column as f32 / scale, r), scale);
+                    if sample.cover > 0.0 {
+                        let (flash, ambient) = &mut samples[column - first];
+                        lay(flash, body, sample.cover, sample.flash_shade, &self.flash);
+                        lay(ambient, body, sample.cover, sample.ambient_shade, &self.ambient);
+                    }
+                }
             }
-            sums.push(total);
+            let speed = scale * self.swing_at(r);
+            flash.push(first, speed, samples.iter().map(|sample| sample.0));
+            ambient.push(first, speed, samples.iter().map(|sample| sample.1));
         }
+        Some(Sprites { flash, ambient })
     }
-    sums
+
+    /// Speed of a line against the part's.
+    fn swing_at(&self, r: f32) -> f32 {
+        self.swing.map_or(1.0, |[from, to]| {
+            let along = ((r - from) / (to - from)).clamp(0.0, 1.0);
+            (std::f32::consts::PI * along).sin()
+        })
+    }
+}
+
+/// Lays a body over what is behind it.
+#[inline]
+fn lay(pixel: &mut Pixel, body: &Body, cover: f32, shade: f32, light: &[f32; 3]) {
+    let keep = 1.0 - cover;
+    let level = cover * body.tone * shade;
+    pixel[0] = pixel[0] * keep + cover;
+    for channel in 0..3 {
+        pixel[channel + 1] = pixel[channel + 1] * keep + level * body.tint.0[channel] * light[channel];
+    }
 }
 
 impl Sprite {
+    fn push(&mut self, first: usize, speed: f32, samples: impl ExactSizeIterator<Item = Pixel>) {
+        self.lines.push(Line { start: self.sums.len(), first: first as f32, count: samples.len(), speed });
+        let mut total = [0.0; 4];
+        self.sums.push(total);
+        self.sums.extend(samples.map(|sample| {
+            total = plus(total, sample, 1.0);
+            total
+        }));
+        // One more, so that a look-up at the very end has a next entry to mix with.
+        self.sums.push(total);
+    }
+
     /// Coordinates along and across the movement, in samples from the first.
     #[inline]
     pub fn locate(&self, [x, y]: Point) -> (f32, f32) {
@@ -158,11 +177,16 @@ impl Sprite {
         (along, across)
     }
 
+    /// How far [`Sprite::locate`] moves from a pixel to the one at its right.
+    pub fn stride(&self) -> (f32, f32) {
+        (self.direction[0], -self.direction[1])
+    }
+
     /// Where the sprite may be seen while it moves from one offset to another, in metres: left, bottom, right, top.
     pub fn reach(&self, from: f32, to: f32) -> [f32; 4] {
         let [dx, dy] = self.direction;
         let width = self.columns as f32 / self.pixels_per_metre;
-        let height = self.lines as f32 / self.pixels_per_metre;
+        let height = self.lines.len() as f32 / self.pixels_per_metre;
         let (s0, s1) = (self.origin[0] + from.min(to), self.origin[0] + width + from.max(to));
         let (r0, r1) = (self.origin[1], self.origin[1] + height);
         [[s0, r0], [s1, r0], [s0, r1], [s1, r1]]
@@ -173,81 +197,197 @@ impl Sprite {
             .unwrap_or_default()
     }
 
-    /// For each line, between which positions anything of it or of its neighbour shows while it moves between two offsets:
-    /// most places of a box around a rope are empty, and this tells at once.
-    pub fn visible(&self, low: f32, high: f32) -> Vec<(f32, f32)> {
-        let of = |line: usize| {
-            let speed = self.line_speed[line] * self.pixels_per_metre;
-            let (first, last) = self.extents[line];
-            (first + low.min(0.0) * speed - 1.5, last + high.max(0.0) * speed + 1.5)
-        };
-        let line = |line: usize| {
-            let (a, b) = (of(line), of((line + 1).min(self.lines - 1)));
-            (a.0.min(b.0), a.1.max(b.1))
-        };
-        (0..self.lines).map(line).collect()
-    }
-
     /// Greatest dwell of a smear of a length in metres, so that a drawn body of another size than the part can be held
     /// to the part's own dwell.
     pub fn peak_dwell(&self, length: f32) -> f32 {
         let window = (length * self.pixels_per_metre).max(1.0);
         let whole = window.round() as usize;
         let mut peak = 0.0_f32;
-        for line in self.sums.chunks_exact(self.columns + 1) {
-            let total = line[self.columns][0];
-            if total <= peak * window {
+        for line in &self.lines {
+            let sums = &self.sums[line.start..=line.start + line.count];
+            if sums[line.count][0] <= peak * window {
                 continue;
             }
-            for start in 0..=self.columns {
-                let end = (start + whole).min(self.columns);
-                peak = peak.max((line[end][0] - line[start][0]) / window);
+            for (start, from) in sums.iter().enumerate() {
+                let to = sums[(start + whole).min(line.count)];
+                peak = peak.max((to[0] - from[0]) / window);
             }
         }
         peak.min(1.0)
     }
 
-    /// Mean over all positions from one offset to another (metres along the movement), at a place given by
-    /// [`Sprite::locate`]; `None` where it never is.
+    /// Sum of the means over neighbouring stretches of the path, each with its weight: `offsets` bound them.
     #[inline]
-    pub fn mean(&self, (along, across): (f32, f32), from: f32, to: f32) -> Option<Pixel> {
-        let line = across.floor();
-        let between = across - line;
-        let line = line as isize;
+    pub fn weighted(&self, (along, across): (f32, f32), offsets: &[f32], weights: &[f32]) -> Option<Pixel> {
+        let whole = across.floor();
+        let between = across - whole;
         let mut mixed = [0.0; 4];
-        for (line, weight) in [(line, 1.0 - between), (line + 1, between)] {
-            if weight <= 1e-4 || line < 0 || line as usize >= self.lines {
+        for (index, weight) in [(whole as isize, 1.0 - between), (whole as isize + 1, between)] {
+            if weight <= 1e-3 {
                 continue;
             }
-            let line = line as usize;
-            let speed = self.line_speed[line] * self.pixels_per_metre;
-            let (near, far) = (from * speed, to * speed);
-            let (low, high) = (near.min(far), near.max(far));
-            // A smear shorter than a pixel is a pixel: the sums are of whole samples.
-            let (low, high) =
-                if high - low < 1.0 { (0.5 * (low + high) - 0.5, 0.5 * (low + high) + 0.5) } else { (low, high) };
-            // A sample covers half a pixel to each side of its centre.
-            let (from, to) = (along - high + 0.5, along - low + 0.5);
-            let (first, last) = self.extents[line];
-            if to <= first || from >= last {
-                continue;
-            }
-            let (start, end) = (self.running(line, from), self.running(line, to));
-            let share = weight / (high - low);
-            for channel in 0..4 {
-                mixed[channel] += share * (end[channel] - start[channel]);
+            if let Some(line) = usize::try_from(index).ok().and_then(|index| self.lines.get(index)) {
+                self.add_line(line, along, offsets, weights, weight, &mut mixed);
             }
         }
         (mixed[0] > 0.0).then_some(mixed)
     }
 
     #[inline]
-    fn running(&self, line: usize, position: f32) -> Pixel {
-        let start = line * (self.columns + 1);
-        let position = position.clamp(0.0, self.columns as f32);
-        let whole = (position as usize).min(self.columns - 1);
+    fn add_line(&self, line: &Line, along: f32, offsets: &[f32], weights: &[f32], share: f32, mixed: &mut Pixel) {
+        let last = offsets.len() - 1;
+        let (mut near, far) = (offsets[0] * line.speed, offsets[last] * line.speed);
+        // A sample covers half a pixel to each side of its centre.
+        let here = along - line.first + 0.5;
+        let count = line.count as f32;
+        if (here - near).max(here - far) <= -0.5 || (here - near).min(here - far) >= count + 0.5 {
+            return;
+        }
+        // A smear shorter than a pixel is a pixel: the sums are of whole samples.
+        if (far - near).abs() < 1.0 {
+            let middle = here - 0.5 * (near + far);
+            let (start, end) = (self.running(line, middle - 0.5), self.running(line, middle + 0.5));
+            let weight = share * weights.iter().sum::<f32>();
+            *mixed = plus(plus(*mixed, end, weight), start, -weight);
+            return;
+        }
+        let mut start = self.running(line, here - near);
+        for (stretch, weight) in weights.iter().enumerate() {
+            let next = offsets[stretch + 1] * line.speed;
+            let end = self.running(line, here - next);
+            let density = share * weight / (next - near);
+            *mixed = plus(plus(*mixed, start, density), end, -density);
+            (near, start) = (next, end);
+        }
+    }
+
+    #[inline]
+    fn running(&self, line: &Line, position: f32) -> Pixel {
+        let position = position.clamp(0.0, line.count as f32);
+        let whole = position as i32;
         let part = position - whole as f32;
-        let (a, b) = (self.sums[start + whole], self.sums[start + whole + 1]);
+        let at = line.start + whole as usize;
+        let [a, b] = self.sums[at..at + 2] else { return [0.0; 4] };
         std::array::from_fn(|channel| a[channel] + part * (b[channel] - a[channel]))
     }
+}
+
+/// A sprite smeared once for all rows: they record the same smear, each at its own offset.
+pub(crate) struct Smeared {
+    lines: Vec<Line>,
+    samples: Vec<Pixel>,
+}
+
+impl Sprite {
+    /// Smears every line over neighbouring stretches of the path, each with its weight. `seen` are the positions along
+    /// the movement that any row may ask for; a streak longer than the picture is not kept beyond it.
+    pub fn smeared(
+        &self,
+        offsets: &[f32],
+        weights: &[f32],
+        seen: (f32, f32),
+        held: impl Fn(Pixel) -> Pixel,
+    ) -> Smeared {
+        let low = offsets.iter().copied().fold(f32::INFINITY, f32::min);
+        let high = offsets.iter().copied().fold(f32::NEG_INFINITY, f32::max);
+        let mut smeared = Smeared { lines: Vec::with_capacity(self.lines.len()), samples: Vec::new() };
+        for line in &self.lines {
+            let from = (line.first + low * line.speed - 2.0).max(seen.0 - 2.0).floor();
+            let to = (line.first + line.count as f32 + high * line.speed + 2.0).min(seen.1 + 2.0).ceil();
+            let count = if line.count == 0 || to <= from { 0 } else { (to - from) as usize };
+            smeared.lines.push(Line { start: smeared.samples.len(), first: from, count, speed: line.speed });
+            smeared.samples.extend((0..count).map(|k| {
+                let mut mixed = [0.0; 4];
+                self.add_line(line, from + k as f32, offsets, weights, 1.0, &mut mixed);
+                held(mixed)
+            }));
+        }
+        smeared
+    }
+}
+
+impl Smeared {
+    /// For each line, between which positions it or its neighbour shows while it is shifted between two offsets in
+    /// metres: most places of a box around a rope are empty, and this tells at once.
+    pub fn visible(&self, (low, high): (f32, f32)) -> Vec<(f32, f32)> {
+        let of = |line: &Line| {
+            if line.count == 0 {
+                return (f32::INFINITY, f32::NEG_INFINITY);
+            }
+            let (a, b) = (low * line.speed, high * line.speed);
+            (line.first + a.min(b), line.first + line.count as f32 + a.max(b))
+        };
+        (0..self.lines.len())
+            .map(|index| {
+                let (a, b) = (of(&self.lines[index]), of(self.lines.get(index + 1).unwrap_or(&self.lines[index])));
+                (a.0.min(b.0), a.1.max(b.1))
+            })
+            .collect()
+    }
+
+    /// Calls back with what shows at each column of a row that runs along a line: the same two neighbours with the same
+    /// mixture all the way. `false` when the row lies between lines and must be looked up place by place.
+    #[inline]
+    pub fn along_row(
+        &self,
+        (along, across): (f32, f32),
+        shift: f32,
+        columns: std::ops::Range<usize>,
+        mut each: impl FnMut(usize, Pixel),
+    ) -> bool {
+        let nearest = across.round();
+        if (across - nearest).abs() > 1e-3 {
+            return false;
+        }
+        let Some(line) = self.lines.get(nearest as i32 as usize) else { return nearest >= 0.0 };
+        let position = along - shift * line.speed - line.first;
+        let whole = position.floor();
+        let (part, whole) = (position - whole, whole as i64);
+        let from = columns.start.max((-whole).max(0) as usize);
+        let to = columns.end.min((line.count as i64 - 1 - whole).max(0) as usize);
+        if from < to {
+            let first = line.start + (from as i64 + whole) as usize;
+            let samples = &self.samples[first..first + (to - from) + 1];
+            for (column, pair) in (from..to).zip(samples.windows(2)) {
+                each(column, std::array::from_fn(|c| pair[0][c] + part * (pair[1][c] - pair[0][c])));
+            }
+        }
+        true
+    }
+
+    /// What shows at a place when the sprite is shifted by an offset in metres.
+    #[inline]
+    pub fn at(&self, (along, across): (f32, f32), shift: f32) -> Pixel {
+        let whole = across.floor();
+        let between = across - whole;
+        let index = whole as i32;
+        // Along an axis every place lies on a line, or a rounding beside it.
+        if between < 1e-3 {
+            return self.on_line(index, along, shift);
+        }
+        if between > 0.999 {
+            return self.on_line(index + 1, along, shift);
+        }
+        let (a, b) = (self.on_line(index, along, shift), self.on_line(index + 1, along, shift));
+        std::array::from_fn(|channel| a[channel] + between * (b[channel] - a[channel]))
+    }
+
+    #[inline]
+    fn on_line(&self, index: i32, along: f32, shift: f32) -> Pixel {
+        let Some(line) = self.lines.get(index as usize) else { return [0.0; 4] };
+        let position = along - shift * line.speed - line.first;
+        let whole = position.floor();
+        if whole < 0.0 || whole as usize + 1 >= line.count {
+            return [0.0; 4];
+        }
+        let part = position - whole;
+        let at = line.start + whole as usize;
+        let [a, b] = self.samples[at..at + 2] else { return [0.0; 4] };
+        std::array::from_fn(|channel| a[channel] + part * (b[channel] - a[channel]))
+    }
+}
+
+#[inline]
+fn plus(a: Pixel, b: Pixel, times: f32) -> Pixel {
+    std::array::from_fn(|channel| a[channel] + times * b[channel])
 }

@@ -5,21 +5,26 @@ use std::sync::LazyLock;
 /// Steps of the table. The curve is steepest near black; at this size neighbours there differ by less than one code.
 const STEPS: usize = 8192;
 
-static CURVE: LazyLock<Vec<u8>> = LazyLock::new(|| {
+/// The curve by steps; filled up to a power of two, so that a masked step is always inside.
+pub(crate) type Curve = [u8; 2 * STEPS];
+
+static CURVE: LazyLock<Box<Curve>> = LazyLock::new(|| {
     let encode =
         |linear: f32| if linear <= 0.003_130_8 { 12.92 * linear } else { 1.055 * linear.powf(1.0 / 2.4) - 0.055 };
-    (0..=STEPS).map(|k| (encode(k as f32 / STEPS as f32) * 255.0).round() as u8).collect()
+    Box::new(std::array::from_fn(|k| (encode((k as f32 / STEPS as f32).min(1.0)) * 255.0).round() as u8))
 });
 
 /// The curve, to be fetched once per picture.
-pub(crate) fn curve() -> &'static [u8] {
+pub(crate) fn curve() -> &'static Curve {
     &CURVE
 }
 
 /// Code value of a linear value; 1 is white.
 #[inline]
-pub(crate) fn encoded(curve: &[u8], linear: f32) -> u8 {
+pub(crate) fn encoded(curve: &Curve, linear: f32) -> u8 {
     // The comparison also sends NaN to black, so that no arithmetic slip can index outside.
     let clipped = if linear > 0.0 { linear.min(1.0) } else { 0.0 };
-    curve[(clipped * STEPS as f32 + 0.5) as usize]
+    // Adding 2²³ leaves the rounded number in the lowest bits of the mantissa: a conversion that checks nothing.
+    let step = (clipped * STEPS as f32 + 8_388_608.0).to_bits() as usize;
+    curve[step & (2 * STEPS - 1)]
 }

@@ -25,15 +25,15 @@ function written(reading: Reading): string {
     case 'ev100':
       return `EV ${reading.ev}`
     case 'exposure':
-      return `f/${reading.aperture_f} ${reading.shutter} ISO ${reading.iso}`
+      return `f/${reading.aperture_f} ${reading.shutter} · ${reading.iso}`
   }
 }
 
 /** The steady light as it was read, and where it falls. */
 export function AmbientPanel({ shot, forecast, refusal, onChange }: Props) {
   const rows: { place: Place; label: string; light: Forecast['ambient_subject'] | undefined }[] = [
-    { place: 'subject', label: 'On subject', light: forecast?.ambient_subject },
-    { place: 'background', label: 'On back', light: forecast?.ambient_background },
+    { place: 'subject', label: 'Subject', light: forecast?.ambient_subject },
+    { place: 'background', label: 'Back', light: forecast?.ambient_background },
   ]
   return (
     <section className={classes.block} aria-label="Ambient">
@@ -43,7 +43,7 @@ export function AmbientPanel({ shot, forecast, refusal, onChange }: Props) {
           <span className={classes.readingLabel}>{label}</span>
           <Popover width={330} trapFocus position="top-end">
             <Popover.Target>
-              <Button size="compact-sm" radius="xl" variant="default" className="mono" data-reading={place}>
+              <Button size="compact-xs" radius="xl" variant="default" className="mono" data-reading={place}>
                 {written(shot.ambient[place])}
               </Button>
             </Popover.Target>

@@ -1,4 +1,4 @@
-import { Button } from '@mantine/core'
+import { UnstyledButton } from '@mantine/core'
 import type { Finding, Remedy } from '../api/client'
 import { SeverityMark } from '../marks/SeverityMark'
 import classes from './Findings.module.css'
@@ -27,17 +27,10 @@ export function Findings({ findings, onApply }: Props) {
             </h3>
             <p className={classes.cause}>{finding.cause}</p>
             {finding.remedies.map((remedy) => (
-              <Button
-                key={remedy.label}
-                size="compact-sm"
-                radius="xl"
-                variant="default"
-                className={classes.remedy}
-                onClick={() => onApply(remedy)}
-              >
+              <UnstyledButton key={remedy.label} className={classes.remedy} onClick={() => onApply(remedy)}>
                 {remedy.label}
                 {remedy.effect && <span className={classes.effect}>{remedy.effect}</span>}
-              </Button>
+              </UnstyledButton>
             ))}
           </li>
         ))}

@@ -1,4 +1,5 @@
 import { SegmentedControl } from '@mantine/core'
+import { useElementSize } from '@mantine/hooks'
 import { useEffect, useRef, useState, type PointerEvent } from 'react'
 import { WHOLE, type Crop, type Layers } from '../api/client'
 import type { BenchState } from './useBench'
@@ -25,6 +26,13 @@ export function Frame({
   const shown = comparing ? before : frame
   const loupe = view.crop.size < 1
 
+  // Drawn at the size it is shown: more pixels would only take longer, fewer would be soft.
+  const { ref: box, width } = useElementSize()
+  const wanted = Math.min(1920, Math.round(width * window.devicePixelRatio))
+  useEffect(() => {
+    if (wanted > 0 && wanted !== view.width) look({ width: wanted })
+  }, [wanted, view.width, look])
+
   useEffect(() => {
     const element = canvas.current
     if (!element || !shown) return
@@ -50,7 +58,7 @@ export function Frame({
 
   const exposure = answer?.forecast.exposure
   return (
-    <section className={classes.frame} aria-label="Frame">
+    <section ref={box} className={classes.frame} aria-label="Frame">
       <canvas
         ref={canvas}
         className={classes.canvas}

@@ -20,7 +20,7 @@ type Props = { ladder: Forecast['ladder'] | undefined; onTarget: (pointer: strin
 function spread(wanted: number[]): number[] {
   const placed = [...wanted]
   for (let k = 1; k < placed.length; k++) placed[k] = Math.max(placed[k]!, placed[k - 1]! + ROW)
-  let limit = BOTTOM - ROW / 2
+  let limit = BOTTOM - ROW
   for (let k = placed.length - 1; k >= 0; k--) {
     placed[k] = Math.min(placed[k]!, limit)
     limit = placed[k]! - ROW
@@ -88,10 +88,10 @@ export function Ladder({ ladder, onTarget }: Props) {
             <line x1={AXIS - 11} x2={AXIS - 7} />
           </g>
         ))}
-        <text x={WIDTH} y={y(ladder.clip_stops) - 6} textAnchor="end" className={classes.note}>
+        <text x={WIDTH} y={TOP - 3} textAnchor="end" className={classes.note}>
           white clips
         </text>
-        <text x={WIDTH} y={BOTTOM + 6} textAnchor="end" className={classes.note}>
+        <text x={WIDTH} y={BOTTOM + 5} textAnchor="end" className={classes.note}>
           {dark.length > 0 ? `no light: ${dark.map((rung) => rung.label).join(', ')}` : 'reads as black'}
         </text>
         {rungs.map((rung, index) => (

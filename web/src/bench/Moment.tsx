@@ -1,4 +1,5 @@
 import { SegmentedControl } from '@mantine/core'
+import { useElementSize } from '@mantine/hooks'
 import { scaleLinear, scaleLog } from 'd3-scale'
 import { area, curveMonotoneX } from 'd3-shape'
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react'
@@ -6,10 +7,8 @@ import type { Forecast } from '../api/client'
 import { axisTime, length, signedStops } from './words'
 import classes from './Moment.module.css'
 
-const WIDTH = 1180
 const HEIGHT = 112
 const LEFT = 12
-const RIGHT = WIDTH - 12
 const TOP = 16
 const FLOOR = 74
 const BARS = 80
@@ -32,6 +31,9 @@ const within = ([from, to]: Span): Span => {
 /** What happens in those milliseconds: time across, rows of the frame upwards. */
 export function Moment({ forecast }: Props) {
   const svg = useRef<SVGSVGElement>(null)
+  const { ref: box, width } = useElementSize()
+  const WIDTH = Math.max(400, width)
+  const RIGHT = WIDTH - 12
   const drag = useRef<{ x: number; span: Span } | undefined>(undefined)
   const [axis, setAxis] = useState<'linear' | 'log'>('linear')
   const [zoomed, setZoomed] = useState<Span>()
@@ -88,6 +90,9 @@ export function Moment({ forecast }: Props) {
   const t05: Span = [ignition + pulse.t05_span_s[0]!, ignition + pulse.t05_span_s[1]!]
   const t01: Span = [ignition + pulse.t01_span_s[0]!, ignition + pulse.t01_span_s[1]!]
   const labelX = Math.max(LEFT + 4, Math.min(RIGHT - 190, x(t01[1]) + 8))
+
+  // The roomier side of the pulse.
+  const travelX = x(t01[1]) < WIDTH / 2 ? Math.max(LEFT, x(t01[1]) + 10) : Math.min(RIGHT, x(t01[0]) - 10)
 
   const fit = (to: 'whole' | 'pulse') =>
     setZoomed(
@@ -149,14 +154,6 @@ export function Moment({ forecast }: Props) {
           )}
         </span>
         <span className={classes.spacer} />
-        <ul className={classes.travels} aria-label="Travel of the parts">
-          {forecast.parts.slice(0, 4).map((part) => (
-            <li key={part.name}>
-              {part.name} <b>{length(part.flash_travel_m)}</b> in flash,{' '}
-              <b>{length(part.ambient_travel_m)}</b> in all
-            </li>
-          ))}
-        </ul>
         <SegmentedControl
           size="xs"
           radius="xl"
@@ -173,110 +170,127 @@ export function Moment({ forecast }: Props) {
           ]}
         />
       </header>
-      <svg
-        ref={svg}
-        id="moment"
-        className={classes.figure}
-        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-        preserveAspectRatio="none"
-        role="application"
-        tabIndex={0}
-        aria-label="Time from first row open to last row closed. Plus and minus zoom, arrows move, 0 shows all, Enter shows the pulse."
-        onKeyDown={keyed}
-        onPointerDown={(event) => {
-          event.currentTarget.setPointerCapture(event.pointerId)
-          drag.current = { x: event.clientX, span }
-        }}
-        onPointerMove={panned}
-        onPointerUp={() => (drag.current = undefined)}
-        onDoubleClick={() => fit('whole')}
-      >
-        <defs>
-          <pattern
-            id="hatch"
-            width="7"
-            height="7"
-            patternUnits="userSpaceOnUse"
-            patternTransform="rotate(45)"
-          >
-            <line x1="0" x2="0" y1="0" y2="7" className={classes.hatch} />
-          </pattern>
-          <clipPath id="moment-clip">
-            <rect x="0" y="0" width={WIDTH} height={HEIGHT} />
-          </clipPath>
-        </defs>
-        <g clipPath="url(#moment-clip)">
-          <polygon points={outline([...first, ...second.toReversed()])} className={classes.open} />
-          <polyline points={outline(first)} className={classes.curtain} />
-          <polyline points={outline(second)} className={classes.curtain} />
-          {fired && glow && (
-            <polygon points={outline([...first, ...second.toReversed()])} className={classes.glow} />
-          )}
-          {fired && !glow && (
-            <>
-              {moment.lag_s > 0 && (
-                <rect
-                  x={x(ignition - moment.lag_s)}
-                  y={FLOOR - 5}
-                  width={Math.max(1, x(ignition) - x(ignition - moment.lag_s))}
-                  height="5"
-                  className={classes.lag}
-                >
-                  <title>Trigger and unit wait {axisTime(moment.lag_s)}</title>
-                </rect>
-              )}
-              <path
-                d={shape(pulse.curve_s.map((_, k) => k)) ?? ''}
-                className={classes.pulse}
-                data-testid="pulse"
-              />
-              <rect
-                x={x(t01[0])}
-                y={BARS}
-                width={Math.max(1.5, x(t01[1]) - x(t01[0]))}
-                height="4"
-                className={classes.t01}
-              />
-              <rect
-                x={x(t05[0])}
-                y={BARS + 5}
-                width={Math.max(1.5, x(t05[1]) - x(t05[0]))}
-                height="4"
-                className={classes.t05}
-              />
-            </>
-          )}
-        </g>
-        <line x1={LEFT} x2={RIGHT} y1={AXIS - 6} y2={AXIS - 6} className={classes.axis} />
-        {ticks.map((tick) => (
-          <g key={tick} transform={`translate(${x(tick)} ${AXIS - 6})`}>
-            <line y2="4" className={classes.axis} />
-            <text y="17" textAnchor="middle" className={classes.tick}>
-              {axisTime(Math.abs(tick) < step / 1e6 ? 0 : tick)}
-            </text>
-          </g>
-        ))}
-        {fired && !glow && (
-          <text x={labelX} y={TOP + 8} className={classes.pulseLabel}>
-            {rows.worst_stops === null
-              ? 'the flash misses a row'
-              : rows.touched_share > 0
-                ? `rows lose up to ${signedStops(rows.worst_stops)}`
-                : 'all rows get it'}
-          </text>
-        )}
-        <text x={Math.max(LEFT, Math.min(RIGHT - 90, x(0) + 6))} y={TOP - 5} className={classes.edge}>
-          first curtain
-        </text>
-        <text
-          x={Math.max(LEFT + 100, Math.min(RIGHT, x(moment.shutter_s + moment.travel_s) - 4))}
-          y={TOP - 5}
-          textAnchor="end"
-          className={classes.edge}
+      <div ref={box} className={classes.box}>
+        <svg
+          ref={svg}
+          id="moment"
+          className={classes.figure}
+          viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+          role="application"
+          tabIndex={0}
+          aria-label="Time from first row open to last row closed. Plus and minus zoom, arrows move, 0 shows all, Enter shows the pulse."
+          onKeyDown={keyed}
+          onPointerDown={(event) => {
+            event.currentTarget.setPointerCapture(event.pointerId)
+            drag.current = { x: event.clientX, span }
+          }}
+          onPointerMove={panned}
+          onPointerUp={() => (drag.current = undefined)}
+          onDoubleClick={() => fit('whole')}
         >
-          second curtain
-        </text>
-      </svg>
+          <defs>
+            <pattern
+              id="hatch"
+              width="7"
+              height="7"
+              patternUnits="userSpaceOnUse"
+              patternTransform="rotate(45)"
+            >
+              <line x1="0" x2="0" y1="0" y2="7" className={classes.hatch} />
+            </pattern>
+            <clipPath id="moment-clip">
+              <rect x="0" y="0" width={WIDTH} height={HEIGHT} />
+            </clipPath>
+          </defs>
+          <g clipPath="url(#moment-clip)">
+            <polygon points={outline([...first, ...second.toReversed()])} className={classes.open} />
+            <polyline points={outline(first)} className={classes.curtain} />
+            <polyline points={outline(second)} className={classes.curtain} />
+            {fired && glow && (
+              <polygon points={outline([...first, ...second.toReversed()])} className={classes.glow} />
+            )}
+            {fired && !glow && (
+              <>
+                {moment.lag_s > 0 && (
+                  <rect
+                    x={x(ignition - moment.lag_s)}
+                    y={FLOOR - 5}
+                    width={Math.max(1, x(ignition) - x(ignition - moment.lag_s))}
+                    height="5"
+                    className={classes.lag}
+                  >
+                    <title>Trigger and unit wait {axisTime(moment.lag_s)}</title>
+                  </rect>
+                )}
+                <path
+                  d={shape(pulse.curve_s.map((_, k) => k)) ?? ''}
+                  className={classes.pulse}
+                  data-testid="pulse"
+                />
+                <rect
+                  x={x(t01[0])}
+                  y={BARS}
+                  width={Math.max(1.5, x(t01[1]) - x(t01[0]))}
+                  height="4"
+                  className={classes.t01}
+                />
+                <rect
+                  x={x(t05[0])}
+                  y={BARS + 5}
+                  width={Math.max(1.5, x(t05[1]) - x(t05[0]))}
+                  height="4"
+                  className={classes.t05}
+                />
+              </>
+            )}
+          </g>
+          <line x1={LEFT} x2={RIGHT} y1={AXIS - 6} y2={AXIS - 6} className={classes.axis} />
+          {ticks.map((tick) => (
+            <g key={tick} transform={`translate(${x(tick)} ${AXIS - 6})`}>
+              <line y2="4" className={classes.axis} />
+              <text y="17" textAnchor="middle" className={classes.tick}>
+                {axisTime(Math.abs(tick) < step / 1e6 ? 0 : tick)}
+              </text>
+            </g>
+          ))}
+          {fired && !glow && (
+            <text x={labelX} y={TOP + 8} className={classes.pulseLabel}>
+              {rows.worst_stops == null
+                ? 'the flash misses a row'
+                : rows.touched_share > 0
+                  ? `rows lose up to ${signedStops(rows.worst_stops)}`
+                  : 'all rows get it'}
+            </text>
+          )}
+          {forecast.parts.length > 0 && (
+            <text
+              x={travelX}
+              y={FLOOR - 8}
+              textAnchor={travelX > WIDTH / 2 ? 'end' : 'start'}
+              className={classes.travel}
+            >
+              {forecast.parts.slice(0, 4).map((part, index) => (
+                <tspan key={part.name}>
+                  {index > 0 && ' · '}
+                  {part.name} <tspan className={classes.number}>{length(part.flash_travel_m)}</tspan> in
+                  flash, <tspan className={classes.number}>{length(part.ambient_travel_m)}</tspan> while open
+                </tspan>
+              ))}
+            </text>
+          )}
+          <text x={Math.max(LEFT, Math.min(RIGHT - 90, x(0) + 6))} y={TOP - 5} className={classes.edge}>
+            first curtain
+          </text>
+          <text
+            x={Math.max(LEFT + 100, Math.min(RIGHT, x(moment.shutter_s + moment.travel_s) - 4))}
+            y={TOP - 5}
+            textAnchor="end"
+            className={classes.edge}
+          >
+            second curtain
+          </text>
+        </svg>
+      </div>
     </section>
   )
 }

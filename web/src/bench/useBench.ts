@@ -31,7 +31,7 @@ export function useBench(initial: ShotAnswer) {
   const [answer, setAnswer] = useState<BenchAnswer>()
   const [frame, setFrame] = useState<ImageData>()
   const [before, setBefore] = useState<ImageData>()
-  const [view, setView] = useState<View>({ layers: 'both', crop: WHOLE, width: 960 })
+  const [view, setView] = useState<View>({ layers: 'both', crop: WHOLE, width: 640 })
   const [refusal, setRefusal] = useState<Problem>()
   const [saving, setSaving] = useState<Saving>('saved')
   const [conflict, setConflict] = useState<ShotAnswer>()

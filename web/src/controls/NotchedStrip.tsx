@@ -7,7 +7,7 @@ import classes from './NotchedStrip.module.css'
 const DRAG_PER_NOTCH = 30
 /** Wheel travel of one notch: a mouse sends about 100 a click, a trackpad many small ones. */
 const WHEEL_PER_NOTCH = 60
-const NEIGHBOURS = 2
+const NEIGHBOURS = 1
 
 type Props = {
   strip: Strip
@@ -111,12 +111,7 @@ export function NotchedStrip({ strip, index, shortcut, error, onChange }: Props)
           const notch = strip.notches[index + offset]
           const end = index + offset === -1 || index + offset === last + 1
           return (
-            <span
-              key={offset}
-              className={offset === 0 ? classes.value : classes.notch}
-              data-offset={offset}
-              data-far={Math.abs(offset) > 1 || undefined}
-            >
+            <span key={offset} className={offset === 0 ? classes.value : classes.notch} data-offset={offset}>
               {offset === 0 ? (
                 value
               ) : end ? (

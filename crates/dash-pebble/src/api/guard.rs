@@ -21,7 +21,10 @@ pub async fn only_own(request: Request, next: Next) -> Response {
 fn is_own(method: &Method, headers: &HeaderMap) -> bool {
     let text = |name: header::HeaderName| headers.get(name).and_then(|value| value.to_str().ok());
     let Some(host) = text(header::HOST) else { return false };
-    let name = host.rsplit_once(':').filter(|(_, port)| port.chars().all(|c| c.is_ascii_digit())).map_or(host, |(name, _)| name);
+    let name = host
+        .rsplit_once(':')
+        .filter(|(_, port)| port.chars().all(|c| c.is_ascii_digit()))
+        .map_or(host, |(name, _)| name);
     if !OWN_NAMES.contains(&name) {
         return false;
     }

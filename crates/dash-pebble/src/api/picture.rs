@@ -119,7 +119,8 @@ async fn drawn(plan: Plan, request: Request) -> Result<Picture, ApiError> {
 }
 
 fn png(picture: &Picture) -> Result<Response, ApiError> {
-    let bytes = picture.to_png().map_err(|error| ApiError::Internal(format!("the picture was not written: {error}")))?;
+    let bytes =
+        picture.to_png().map_err(|error| ApiError::Internal(format!("the picture was not written: {error}")))?;
     Ok(([(header::CONTENT_TYPE, "image/png")], bytes).into_response())
 }
 

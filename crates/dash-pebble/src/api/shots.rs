@@ -168,7 +168,11 @@ pub async fn redo(State(app): State<App>, Path(id): Path<String>, Seen(version):
 /// Takes a shot off the list.
 #[utoipa::path(delete, path = "/api/shots/{id}", params(("id" = String, Path), ("If-Match" = String, Header)),
     responses((status = 204), (status = 409, body = Problem)))]
-pub async fn remove(State(app): State<App>, Path(id): Path<String>, Seen(version): Seen) -> Result<StatusCode, ApiError> {
+pub async fn remove(
+    State(app): State<App>,
+    Path(id): Path<String>,
+    Seen(version): Seen,
+) -> Result<StatusCode, ApiError> {
     shots::remove(&app.pool, &id, version).await?;
     Ok(StatusCode::NO_CONTENT)
 }

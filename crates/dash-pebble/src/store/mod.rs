@@ -25,10 +25,14 @@ pub enum OpenError {
     #[error("{0} is not a Dash Pebble data file. It was left as it is; name another with --data.")]
     NotOurs(PathBuf),
     /// No right to write.
-    #[error("{0} cannot be written: it is read-only. Nothing was changed; make it writable or name another with --data.")]
+    #[error(
+        "{0} cannot be written: it is read-only. Nothing was changed; make it writable or name another with --data."
+    )]
     ReadOnly(PathBuf),
     /// Another program has it.
-    #[error("{0} is in use by another program, perhaps another Dash Pebble. Nothing was changed; close that one first.")]
+    #[error(
+        "{0} is in use by another program, perhaps another Dash Pebble. Nothing was changed; close that one first."
+    )]
     Locked(PathBuf),
     /// No room.
     #[error("there is no room left on the disk for {0}. Nothing was changed; make room and start again.")]

@@ -132,7 +132,8 @@ async fn read(connection: &mut SqliteConnection, id: &str) -> Result<Kept, ShotE
 pub async fn add(pool: &SqlitePool, shot: &Shot) -> Result<Kept, ShotError> {
     let body = written(shot);
     let mut change = pool.begin().await?;
-    let id = sqlx::query_scalar!(r#"SELECT lower(hex(randomblob(8))) AS "id!: String""#).fetch_one(&mut *change).await?;
+    let id =
+        sqlx::query_scalar!(r#"SELECT lower(hex(randomblob(8))) AS "id!: String""#).fetch_one(&mut *change).await?;
     let head = insert_revision(&mut change, &id, None, &body).await?;
     sqlx::query!(
         "INSERT INTO shot (id, head, place_in_list, changed_at)
@@ -175,7 +176,9 @@ pub async fn step(pool: &SqlitePool, id: &str, seen: i64, step: Step) -> Result<
     at_version(&mut change, id, seen).await?;
     let from = head(&mut change, id).await?;
     let to = match step {
-        Step::Undo => sqlx::query_scalar!("SELECT parent FROM revision WHERE id = ?", from).fetch_one(&mut *change).await?,
+        Step::Undo => {
+            sqlx::query_scalar!("SELECT parent FROM revision WHERE id = ?", from).fetch_one(&mut *change).await?
+        }
         Step::Redo => {
             sqlx::query_scalar!(r#"SELECT max(id) AS "id: i64" FROM revision WHERE parent = ?"#, from)
                 .fetch_one(&mut *change)
