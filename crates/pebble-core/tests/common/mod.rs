@@ -20,3 +20,25 @@ pub fn with_part(change: impl FnOnce(&mut shot::Part)) -> Shot {
     change(&mut shot.parts[0]);
     shot
 }
+
+/// Every example that ships.
+pub fn examples() -> Vec<Shot> {
+    [
+        include_str!("../../../../docs/examples/double-ropes.json"),
+        include_str!("../../../../docs/examples/lantern-slalom.json"),
+        include_str!("../../../../docs/examples/slipway-spin.json"),
+        include_str!("../../../../docs/examples/card-on-a-wall.json"),
+    ]
+    .map(|text| serde_json::from_str(text).expect("the example is a shot"))
+    .into()
+}
+
+/// The shot with a remedy's changes put into its file form, as a user's press does.
+pub fn applied(shot: &Shot, changes: &[pebble_core::findings::Change]) -> Shot {
+    let mut file = serde_json::to_value(shot).unwrap();
+    for change in changes {
+        *file.pointer_mut(&change.pointer).expect("a change points into the shot") =
+            serde_json::to_value(&change.value).unwrap();
+    }
+    serde_json::from_value(file).expect("a changed shot is a shot")
+}
