@@ -287,7 +287,7 @@ impl Layer {
         shifts: (f32, f32),
         held: impl Fn(Pixel) -> Pixel,
     ) -> Self {
-        let (offsets, weights) = path;
+        let offsets = path.0;
         let low = offsets.iter().copied().fold(f32::INFINITY, f32::min) + shifts.0;
         let high = offsets.iter().copied().fold(f32::NEG_INFINITY, f32::max) + shifts.1;
         let reach = sprite.reach(low, high);
@@ -295,12 +295,11 @@ impl Layer {
         let column = |x: f32| (x - window.left) * window.pixels_per_metre;
         let row = |y: f32| (window.top - y) * window.pixels_per_metre;
         let corners = window.corners().map(|corner| sprite.locate(corner).0);
-        let room = (shifts.1 - shifts.0).abs().max(shifts.0.abs()).max(shifts.1.abs()) * window.pixels_per_metre;
         let seen = (
-            corners.iter().copied().fold(f32::INFINITY, f32::min) - room,
-            corners.iter().copied().fold(f32::NEG_INFINITY, f32::max) + room,
+            corners.iter().copied().fold(f32::INFINITY, f32::min),
+            corners.iter().copied().fold(f32::NEG_INFINITY, f32::max),
         );
-        let smeared = sprite.smeared(offsets, weights, seen, held);
+        let smeared = sprite.smeared(path, seen, shifts, held);
         Self {
             columns: clip(column(reach[0]).floor() - 1.0, window.width)
                 ..clip(column(reach[2]).ceil() + 2.0, window.width),
@@ -313,7 +312,7 @@ impl Layer {
     /// Calls back with what shows at each column of a row.
     #[inline]
     fn visit(&self, places: &Places, shift: f32, mut each: impl FnMut(usize, Pixel)) {
-        let level = places.stride.1 == 0.0 && places.stride.0 > 0.0;
+        let level = places.stride == (1.0, 0.0);
         if level && self.smeared.along_row(places.first, shift, self.columns.clone(), &mut each) {
             return;
         }
@@ -493,7 +492,7 @@ struct Places {
 
 impl Places {
     fn along(window: &Window, row: usize, sprite: &Sprite) -> Self {
-        Self { first: sprite.locate([window.x(0), window.y(row)]), stride: sprite.stride() }
+        Self { first: sprite.locate([window.x(0), window.y(row)]), stride: sprite.stride(window.pixels_per_metre) }
     }
 
     #[inline]

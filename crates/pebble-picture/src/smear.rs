@@ -32,6 +32,9 @@ struct Line {
     speed: f32,
 }
 
+/// Samples of one figure at most: 64 megabytes of running sums for both lights.
+const MOST_SAMPLES: f32 = 2e6;
+
 /// Both lights of one figure on the same raster.
 pub(crate) struct Sprites {
     pub flash: Sprite,
@@ -59,7 +62,6 @@ pub(crate) struct Raster<'a> {
 impl Raster<'_> {
     /// Rasters the bodies in order, later ones in front. `None` when nothing of them is in the window.
     pub fn sprites(&self) -> Option<Sprites> {
-        let scale = self.pixels_per_metre;
         let [dx, dy] = self.direction;
         let bounds = self.bodies.iter().map(Body::bounds).reduce(union)?;
         let seen = [
@@ -76,6 +78,9 @@ impl Raster<'_> {
         let corners = [[seen[0], seen[1]], [seen[2], seen[1]], [seen[0], seen[3]], [seen[2], seen[3]]].map(turned);
         let low = |axis: usize| corners.iter().map(|c| c[axis]).fold(f32::INFINITY, f32::min);
         let high = |axis: usize| corners.iter().map(|c| c[axis]).fold(f32::NEG_INFINITY, f32::max);
+        // A loupe on something very fast would need all of it at the loupe's scale; its smear hides what is lost by less.
+        let wanted = (high(0) - low(0)) * (high(1) - low(1)) * self.pixels_per_metre * self.pixels_per_metre;
+        let scale = self.pixels_per_metre * (MOST_SAMPLES / wanted).sqrt().min(1.0);
         let anchor = turned(self.anchor);
         let snap = |axis: usize| anchor[axis] + (((low(axis) - anchor[axis]) * scale).floor() - 1.0) / scale;
         let (s0, r0) = (snap(0), snap(1));
@@ -177,9 +182,10 @@ impl Sprite {
         (along, across)
     }
 
-    /// How far [`Sprite::locate`] moves from a pixel to the one at its right.
-    pub fn stride(&self) -> (f32, f32) {
-        (self.direction[0], -self.direction[1])
+    /// How far [`Sprite::locate`] moves from a pixel to the one at its right, in a picture of this scale.
+    pub fn stride(&self, pixels_per_metre: f32) -> (f32, f32) {
+        let step = self.pixels_per_metre / pixels_per_metre;
+        (self.direction[0] * step, -self.direction[1] * step)
     }
 
     /// Where the sprite may be seen while it moves from one offset to another, in metres: left, bottom, right, top.
@@ -279,21 +285,22 @@ pub(crate) struct Smeared {
 }
 
 impl Sprite {
-    /// Smears every line over neighbouring stretches of the path, each with its weight. `seen` are the positions along
-    /// the movement that any row may ask for; a streak longer than the picture is not kept beyond it.
+    /// Smears every line over neighbouring stretches of the path, each with its weight. Rows will ask for positions in
+    /// `seen`, shifted by offsets in `shifts`; a streak longer than the picture is not kept beyond it.
     pub fn smeared(
         &self,
-        offsets: &[f32],
-        weights: &[f32],
+        (offsets, weights): (&[f32], &[f32]),
         seen: (f32, f32),
+        shifts: (f32, f32),
         held: impl Fn(Pixel) -> Pixel,
     ) -> Smeared {
         let low = offsets.iter().copied().fold(f32::INFINITY, f32::min);
         let high = offsets.iter().copied().fold(f32::NEG_INFINITY, f32::max);
         let mut smeared = Smeared { lines: Vec::with_capacity(self.lines.len()), samples: Vec::new() };
         for line in &self.lines {
-            let from = (line.first + low * line.speed - 2.0).max(seen.0 - 2.0).floor();
-            let to = (line.first + line.count as f32 + high * line.speed + 2.0).min(seen.1 + 2.0).ceil();
+            let asked = (seen.0 - shifts.1 * line.speed - 2.0, seen.1 - shifts.0 * line.speed + 2.0);
+            let from = (line.first + low * line.speed - 2.0).max(asked.0).floor();
+            let to = (line.first + line.count as f32 + high * line.speed + 2.0).min(asked.1).ceil();
             let count = if line.count == 0 || to <= from { 0 } else { (to - from) as usize };
             smeared.lines.push(Line { start: smeared.samples.len(), first: from, count, speed: line.speed });
             smeared.samples.extend((0..count).map(|k| {

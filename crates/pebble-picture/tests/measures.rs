@@ -1,0 +1,290 @@
+//! The frame must be the forecast's numbers: blur, band and trail are measured back from the pixels.
+
+use pebble_core::quantity::Seconds;
+use pebble_core::shot::{DrawnAs, FirstRow, Intent, Reading, Shot};
+use pebble_core::shutter::SyncMode;
+use pebble_core::shutter::rows::row_share;
+use pebble_core::{Forecast, Outlook, Plan, forecast, outlook};
+use pebble_picture::{Crop, Layers, Picture, Request, render};
+
+const WIDTH: u32 = 960;
+
+/// A pale card in front of a dark wall, measured in a dark studio.
+fn card() -> Shot {
+    serde_json::from_str(include_str!("../../../docs/examples/card-on-a-wall.json")).expect("the example is a shot")
+}
+
+fn example(name: &str) -> Shot {
+    let path = format!("{}/../../docs/examples/{name}.json", env!("CARGO_MANIFEST_DIR"));
+    serde_json::from_str(&std::fs::read_to_string(path).expect("the example is there")).expect("the example is a shot")
+}
+
+struct Seen {
+    plan: Plan,
+    outlook: Outlook,
+    forecast: Forecast,
+    picture: Picture,
+    /// Camera pixels per picture pixel.
+    scale: f64,
+}
+
+fn seen(shot: &Shot, layers: Layers, crop: Crop) -> Seen {
+    let plan = Plan::try_from(shot).expect("the shot is a plan");
+    let outlook = outlook(&plan);
+    let picture = render(&plan, &outlook, &Request { width: WIDTH, layers, crop });
+    let scale = plan.body.sensor.pixels * crop.size / f64::from(WIDTH);
+    Seen { forecast: forecast(&plan), plan, outlook, picture, scale }
+}
+
+impl Seen {
+    /// Linear light of a pixel (green), undoing the tone curve (IEC 61966-2-1); 0.18 is level 1.
+    fn linear(&self, column: u32, row: u32) -> f64 {
+        let code = f64::from(self.picture.rgba[((row * self.picture.width + column) * 4 + 1) as usize]) / 255.0;
+        if code <= 0.040_45 { code / 12.92 } else { ((code + 0.055) / 1.055).powf(2.4) }
+    }
+
+    fn level(&self, column: u32, row: u32) -> f64 {
+        self.linear(column, row) / 0.18
+    }
+
+    fn middle(&self) -> (u32, u32) {
+        (self.picture.width / 2, self.picture.height / 2)
+    }
+
+    /// Levels along the middle row.
+    fn across(&self) -> Vec<f64> {
+        let (_, row) = self.middle();
+        (0..self.picture.width).map(|column| self.level(column, row)).collect()
+    }
+}
+
+/// Distance, in camera pixels, over which an edge goes from a tenth to nine tenths of its step.
+fn edge_width(levels: &[f64], scale: f64) -> f64 {
+    let top = levels.iter().copied().fold(0.0, f64::max);
+    let bottom = levels[0];
+    let at = |share: f64| {
+        let wanted = bottom + share * (top - bottom);
+        let after = levels.iter().position(|level| *level >= wanted).expect("the edge rises");
+        let (low, high) = (levels[after - 1], levels[after]);
+        after as f64 - 1.0 + (wanted - low) / (high - low)
+    };
+    (at(0.9) - at(0.1)) * scale
+}
+
+#[test]
+fn the_blur_of_the_card_edge_is_the_pulse_times_its_image_speed() {
+    for (power, speed) in [(0.5, 4.0), (0.25, 12.0), (1.0, 2.0)] {
+        let mut shot = card();
+        shot.flash.power = power;
+        shot.flash.distance_m = 2.2;
+        shot.parts[0].speed_m_s = speed;
+        shot.parts[0].size_m = 0.3;
+        // Thirty camera pixels around the rising left edge, so that a camera pixel is many of the picture's.
+        let whole = seen(&shot, Layers::Flash, Crop::WHOLE);
+        let width = whole.forecast.optics.field_width_m;
+        let left = 0.5 - 0.15 / width;
+        let size = 60.0 / whole.plan.body.sensor.pixels;
+        let close = seen(&shot, Layers::Flash, Crop { left: left - size / 2.0, top: 0.5 - size / 2.0, size });
+        let measured = edge_width(&close.across(), close.scale);
+        // An edge smeared by the pulse rises as the running share of its light: from a tenth to nine tenths of it.
+        let pulse = whole.outlook.pulse.pulse;
+        let expected = (pulse.time_of_share(0.9) - pulse.time_of_share(0.1)) / Seconds::from_secs(1.0)
+            * whole.forecast.parts[0].image_speed_px_s;
+        let off = (measured / expected - 1.0).abs();
+        assert!(off < 0.06, "power {power}, {speed} m/s: {measured:.2} px measured, {expected:.2} px forecast");
+        assert!(measured < whole.forecast.parts[0].flash_blur_px, "t0.1 bounds the edge");
+    }
+}
+
+#[test]
+fn a_still_card_has_the_forecast_levels_in_each_light() {
+    let mut shot = card();
+    shot.parts[0].speed_m_s = 0.0;
+    shot.ambient.subject = Reading::Lux { lux: 2500.0 };
+    shot.ambient.background = Reading::Lux { lux: 9000.0 };
+    shot.background.spill_stops = 1.0;
+    for layers in [Layers::Flash, Layers::Ambient, Layers::Both] {
+        let seen = seen(&shot, layers, Crop::WHOLE);
+        let part = &seen.forecast.parts[0];
+        let (flash, ambient) = match layers {
+            Layers::Both => (1.0, 1.0),
+            Layers::Flash => (1.0, 0.0),
+            Layers::Ambient => (0.0, 1.0),
+        };
+        let (column, row) = seen.middle();
+        let on_card = flash * part.flash_level + ambient * part.ambient_level;
+        let background = seen.outlook.parts[0].tones;
+        let beside = flash * background.background_flash.value() + ambient * background.background_ambient.value();
+        for (name, got, want) in [("card", seen.level(column, row), on_card), ("wall", seen.level(8, 8), beside)] {
+            assert!((got / want - 1.0).abs() < 0.03, "{name} in {layers:?}: level {got:.4}, forecast {want:.4}");
+        }
+    }
+}
+
+#[test]
+fn the_trail_beside_the_card_has_the_forecast_level_and_length() {
+    let mut shot = card();
+    shot.camera.shutter = "1/15".to_owned();
+    shot.ambient.subject = Reading::Lux { lux: 1200.0 };
+    shot.ambient.background = Reading::Lux { lux: 300.0 };
+    shot.parts[0].speed_m_s = 9.0;
+    shot.parts[0].size_m = 0.12;
+    let seen = seen(&shot, Layers::Ambient, Crop::WHOLE);
+    let part = &seen.forecast.parts[0];
+    assert!(part.dwell < 0.3 && part.streak_px < seen.plan.body.sensor.pixels * 0.4);
+    let levels = seen.across();
+    let plateau = levels.iter().copied().fold(0.0, f64::max);
+    let plain = seen.outlook.parts[0].tones.background_ambient.value();
+    let drawn = part.dwell * part.ambient_level + (1.0 - part.dwell) * plain;
+    assert!((plateau / drawn - 1.0).abs() < 0.03, "plateau {plateau:.4}, forecast {drawn:.4}");
+    // Half-height width of a box smeared by a longer one is the longer one: the streak.
+    let half = (plateau + plain) / 2.0;
+    let first = levels.iter().position(|level| *level > half).unwrap();
+    let last = levels.iter().rposition(|level| *level > half).unwrap();
+    let length = (last - first + 1) as f64 * seen.scale;
+    assert!((length / part.streak_px - 1.0).abs() < 0.02, "{length:.0} px drawn, {:.0} px forecast", part.streak_px);
+    assert!((seen.level(4, seen.middle().1) / plain - 1.0).abs() < 0.06, "the wall away from the path is plain");
+}
+
+#[test]
+fn rear_sync_puts_the_trail_behind_and_front_sync_ahead() {
+    let side = |sync| {
+        let mut shot = card();
+        shot.camera.shutter = "1/15".to_owned();
+        shot.ambient.subject = Reading::Lux { lux: 1200.0 };
+        shot.parts[0].speed_m_s = 9.0;
+        shot.flash.sync = sync;
+        let seen = seen(&shot, Layers::Ambient, Crop::WHOLE);
+        let levels = seen.across();
+        let (left, right) = levels.split_at(levels.len() / 2);
+        right.iter().sum::<f64>() - left.iter().sum::<f64>()
+    };
+    assert!(side(SyncMode::Front) > 1.0, "moving right, the trail of front sync runs ahead");
+    assert!(side(SyncMode::Rear) < -1.0, "and that of rear sync behind");
+}
+
+#[test]
+fn the_dark_band_stands_where_the_rows_say() {
+    for (first_row, shutter, lag_ms) in
+        [(FirstRow::Bottom, "1/250", 1.6), (FirstRow::Top, "1/250", 1.6), (FirstRow::Bottom, "1/500", 0.2)]
+    {
+        let mut shot = card();
+        shot.parts.clear();
+        shot.background.reflectance = 0.3;
+        shot.background.spill_stops = 6.0;
+        shot.flash.power = 0.0625;
+        shot.camera.shutter = shutter.to_owned();
+        shot.camera.body.first_row = first_row;
+        shot.flash.trigger.lag_ms = lag_ms;
+        let seen = seen(&shot, Layers::Flash, Crop::WHOLE);
+        let height = seen.picture.height;
+        let full = seen.outlook.spill.placement.as_ratio() * 0.3 / 0.18;
+        let rows: Vec<f64> = (0..height).map(|row| seen.level(40, row)).collect();
+        let touched = rows.iter().filter(|level| **level < full * 0.933).count() as f64 / f64::from(height);
+        let told = &seen.forecast.rows;
+        assert!(
+            (touched - told.touched_share).abs() < 0.01,
+            "{shutter}: {touched:.3} seen, {:.3} told",
+            told.touched_share
+        );
+        assert!((0.05..0.95).contains(&touched), "{shutter}: the case shows a band, {touched:.3}");
+        let dark_is_low = rows[rows.len() - 3] < rows[2];
+        assert_eq!(dark_is_low, first_row == FirstRow::Bottom, "{first_row:?}");
+        // And every row has its own share.
+        for row in (0..height).step_by(37) {
+            let from_top = (f64::from(row) + 0.5) / f64::from(height);
+            let y = if first_row == FirstRow::Top { from_top } else { 1.0 - from_top };
+            let share = row_share(seen.outlook.run, &seen.outlook.pulse.pulse, seen.outlook.ignition.at, y);
+            let got = rows[row as usize] / full;
+            assert!((got - share).abs() < 0.02, "row {row}: {got:.3} seen, {share:.3} told");
+        }
+    }
+}
+
+#[test]
+fn high_speed_sync_leans_a_fast_card_by_its_forecast() {
+    let mut shot = card();
+    shot.flash.sync = SyncMode::HighSpeed;
+    shot.camera.shutter = "1/2000".to_owned();
+    shot.camera.body.travel_ms = Some(12.0);
+    shot.flash.power = 1.0;
+    shot.flash.distance_m = 0.8;
+    shot.parts[0].speed_m_s = 14.0;
+    shot.parts[0].size_m = 0.2;
+    shot.parts[0].path_m = None;
+    let seen = seen(&shot, Layers::Flash, Crop::WHOLE);
+    let centre = |row: u32| {
+        let weights =
+            (0..seen.picture.width).map(|column| (f64::from(column), seen.level(column, row) - seen.level(2, row)));
+        let (sum, total) = weights.fold((0.0, 0.0), |(s, t), (x, w)| (s + x * w, t + w));
+        sum / total
+    };
+    let (_, middle) = seen.middle();
+    let (low, high) = (middle + 50, middle - 50);
+    // The picture's rows run down, the shutter's up: the upper part is drawn later and farther right.
+    let drawn = (centre(high) - centre(low)) * seen.scale;
+    let told = seen.forecast.parts[0].lean_px * 100.0 / f64::from(seen.picture.height);
+    assert!((drawn / told - 1.0).abs() < 0.05, "leans {drawn:.1} px, forecast {told:.1} px");
+}
+
+#[test]
+fn every_scene_is_a_picture_with_light_and_shade() {
+    for name in ["double-ropes", "lantern-slalom", "slipway-spin"] {
+        let seen = seen(&example(name), Layers::Both, Crop::WHOLE);
+        let codes: Vec<u8> = seen.picture.rgba.chunks_exact(4).map(|pixel| pixel[1]).collect();
+        let mut histogram = [0usize; 256];
+        codes.iter().for_each(|code| histogram[usize::from(*code)] += 1);
+        let shades = histogram.iter().filter(|count| **count > 20).count();
+        assert!(shades > 90, "{name} has {shades} shades");
+        let burnt = histogram[255] as f64 / codes.len() as f64;
+        assert!(burnt < 0.02, "{name}: {burnt} of it is burnt out");
+        assert!(seen.picture.rgba.chunks_exact(4).all(|pixel| pixel[3] == 255));
+    }
+}
+
+#[test]
+fn a_crop_shows_the_same_place_and_odd_requests_are_drawn() {
+    let shot = card();
+    let whole = seen(&shot, Layers::Both, Crop::WHOLE);
+    let quarter = seen(&shot, Layers::Both, Crop { left: 0.375, top: 0.375, size: 0.25 });
+    // A place well inside the card, seen at four times the size.
+    let (column, row) = whole.middle();
+    assert!((whole.level(column, row) / quarter.level(column, row) - 1.0).abs() < 0.02);
+    let plan = Plan::try_from(&shot).unwrap();
+    let outlook = outlook(&plan);
+    for width in [1, 16, 333, 100_000] {
+        let picture = render(&plan, &outlook, &Request { width, layers: Layers::Both, crop: Crop::WHOLE });
+        assert_eq!(picture.rgba.len() as u32, picture.width * picture.height * 4);
+        assert!((16..=2400).contains(&picture.width));
+    }
+    let png = whole.picture.to_png().unwrap();
+    assert_eq!(&png[1..4], b"PNG");
+}
+
+#[test]
+fn extreme_plans_are_drawn_without_a_slip() {
+    for name in ["double-ropes", "lantern-slalom", "slipway-spin", "card-on-a-wall"] {
+        let mut shot = example(name);
+        shot.camera.shutter = "30".to_owned();
+        for part in &mut shot.parts {
+            part.speed_m_s = 500.0;
+            part.size_m = 0.0;
+            part.intent = Intent::Dash;
+            part.direction_deg = 33.0;
+        }
+        // All parts claim the same body: the scene has one, the rest are cards.
+        shot.parts.iter_mut().for_each(|part| part.drawn_as = DrawnAs::Face);
+        let fast = seen(&shot, Layers::Both, Crop { left: 0.9, top: -0.2, size: 0.002 });
+        assert_eq!(fast.picture.width, WIDTH);
+        shot.flash.on = false;
+        shot.ambient.subject = Reading::Lux { lux: 0.0 };
+        shot.ambient.background = Reading::Lux { lux: 0.0 };
+        let dark = seen(&shot, Layers::Both, Crop::WHOLE);
+        assert!(
+            dark.picture
+                .rgba
+                .chunks_exact(4)
+                .all(|pixel| pixel[..3] == [0, 0, 0] || shot.parts.iter().any(|p| p.luminance_cd_m2.is_some()))
+        );
+    }
+}
