@@ -2,8 +2,8 @@
 
 pub mod shots;
 
-use sqlx::SqlitePool;
 use sqlx::sqlite::{SqliteConnectOptions, SqliteJournalMode, SqliteLockingMode, SqlitePoolOptions, SqliteSynchronous};
+use sqlx::{ConnectOptions, Connection, SqlitePool};
 use std::fs::File;
 use std::io::{ErrorKind, Read};
 use std::path::{Path, PathBuf};
@@ -63,7 +63,9 @@ pub enum OpenError {
 /// # Errors
 /// See [`OpenError`].
 pub async fn open(path: &Path) -> Result<SqlitePool, OpenError> {
-    inspect(path)?;
+    if inspect(path)? == Found::Nothing {
+        sign(path).await.map_err(|source| describe(path, source))?;
+    }
     let options = SqliteConnectOptions::new()
         .filename(path)
         .create_if_missing(true)
@@ -72,8 +74,7 @@ pub async fn open(path: &Path) -> Result<SqlitePool, OpenError> {
         // One program at a time: two that undo each other would both be right and both lose work.
         .locking_mode(SqliteLockingMode::Exclusive)
         .journal_mode(SqliteJournalMode::Wal)
-        .synchronous(SqliteSynchronous::Full)
-        .pragma("application_id", APPLICATION_ID.to_string());
+        .synchronous(SqliteSynchronous::Full);
     let failed = |source: sqlx::Error| describe(path, source);
     // An exclusive file has one connection; a photographer's own machine needs no more.
     let pool = SqlitePoolOptions::new().max_connections(1).connect_with(options).await.map_err(failed)?;
@@ -85,12 +86,35 @@ pub async fn open(path: &Path) -> Result<SqlitePool, OpenError> {
     }
 }
 
+/// What stands at the path of a data file.
+#[derive(PartialEq, Eq)]
+enum Found {
+    /// No file, or an empty one.
+    Nothing,
+    /// A file of ours.
+    Ours,
+}
+
+/// Marks a new file as ours. This is written straight into it: in write-ahead mode the mark could still be in the log
+/// when the program is killed, and the file would be refused as a stranger's.
+async fn sign(path: &Path) -> Result<(), sqlx::Error> {
+    let connection = SqliteConnectOptions::new()
+        .filename(path)
+        .create_if_missing(true)
+        .journal_mode(SqliteJournalMode::Delete)
+        .synchronous(SqliteSynchronous::Full)
+        .pragma("application_id", APPLICATION_ID.to_string())
+        .connect()
+        .await?;
+    connection.close().await
+}
+
 /// Looks at the file before any database code may touch it.
-fn inspect(path: &Path) -> Result<(), OpenError> {
+fn inspect(path: &Path) -> Result<Found, OpenError> {
     let unreachable = |source| OpenError::Unreachable { path: path.to_owned(), source };
     let metadata = match std::fs::metadata(path) {
         Ok(metadata) => metadata,
-        Err(error) if error.kind() == ErrorKind::NotFound => return Ok(()),
+        Err(error) if error.kind() == ErrorKind::NotFound => return Ok(Found::Nothing),
         Err(error) => return Err(unreachable(error)),
     };
     if !metadata.is_file() {
@@ -106,7 +130,7 @@ fn inspect(path: &Path) -> Result<(), OpenError> {
     if metadata.permissions().readonly() {
         return Err(OpenError::ReadOnly(path.to_owned()));
     }
-    Ok(())
+    Ok(if header.is_empty() { Found::Nothing } else { Found::Ours })
 }
 
 fn describe(path: &Path, source: sqlx::Error) -> OpenError {

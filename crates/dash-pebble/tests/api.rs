@@ -1,0 +1,252 @@
+//! The HTTP interface over a real server and a real file.
+
+mod common;
+
+use common::{Server, example};
+use reqwest::{Client, Method, Response, StatusCode};
+use serde_json::{Value, json};
+
+struct Api {
+    server: Server,
+    client: Client,
+}
+
+impl Api {
+    fn demo() -> Self {
+        Self { server: Server::demo(), client: Client::new() }
+    }
+
+    async fn send(&self, method: Method, path: &str, version: Option<i64>, body: Option<&Value>) -> Response {
+        let mut request = self.client.request(method, self.server.url(path));
+        if let Some(version) = version {
+            request = request.header("if-match", format!("\"{version}\""));
+        }
+        if let Some(body) = body {
+            request = request.json(body);
+        }
+        request.send().await.expect("the server answers")
+    }
+
+    async fn get(&self, path: &str) -> Value {
+        self.send(Method::GET, path, None, None).await.json().await.expect("JSON")
+    }
+
+    async fn first_shot(&self) -> Value {
+        let list = self.get("/api/shots").await;
+        let id = list["shots"][0]["id"].as_str().expect("a shot");
+        self.get(&format!("/api/shots/{id}")).await
+    }
+}
+
+async fn problem(response: Response) -> (StatusCode, Value) {
+    let status = response.status();
+    assert_eq!(response.headers()["content-type"], "application/problem+json");
+    let body: Value = response.json().await.expect("JSON");
+    assert_eq!(body["status"], status.as_u16());
+    (status, body)
+}
+
+#[tokio::test]
+async fn a_shot_is_read_changed_undone_and_redone_over_restarts() {
+    let mut api = Api::demo();
+    let shot = api.first_shot().await;
+    let path = format!("/api/shots/{}", shot["id"].as_str().unwrap());
+    assert_eq!((&shot["version"], &shot["can_undo"]), (&json!(1), &json!(false)));
+
+    let mut changed = shot["shot"].clone();
+    changed["camera"]["shutter"] = json!("1/30");
+    let answer = api.send(Method::PUT, &path, Some(1), Some(&changed)).await;
+    assert_eq!(answer.headers()["etag"], "\"2\"");
+    let same = api.send(Method::PUT, &path, Some(2), Some(&changed)).await;
+    assert_eq!(same.headers()["etag"], "\"2\"", "the same again is no revision");
+
+    api.server = api.server.killed_and_started_again();
+    let kept = api.get(&path).await;
+    assert_eq!(kept["shot"], changed, "what was saved is there after a kill");
+    let undone: Value = api.send(Method::POST, &format!("{path}/undo"), Some(2), None).await.json().await.unwrap();
+    assert_eq!((&undone["shot"], &undone["can_redo"]), (&shot["shot"], &json!(true)));
+    api.server = api.server.killed_and_started_again();
+    let redone: Value = api.send(Method::POST, &format!("{path}/redo"), Some(3), None).await.json().await.unwrap();
+    assert_eq!(redone["shot"], changed);
+    let (status, nothing) = problem(api.send(Method::POST, &format!("{path}/redo"), Some(4), None).await).await;
+    assert_eq!((status, &nothing["type"]), (StatusCode::CONFLICT, &json!("/problems/no-step")));
+}
+
+#[tokio::test]
+async fn two_writers_are_told_of_each_other() {
+    let api = Api::demo();
+    let shot = api.first_shot().await;
+    let path = format!("/api/shots/{}", shot["id"].as_str().unwrap());
+    let (mut mine, mut theirs) = (shot["shot"].clone(), shot["shot"].clone());
+    mine["camera"]["iso"] = json!(800.0);
+    theirs["camera"]["iso"] = json!(1600.0);
+    assert!(api.send(Method::PUT, &path, Some(1), Some(&theirs)).await.status().is_success());
+    let (status, told) = problem(api.send(Method::PUT, &path, Some(1), Some(&mine)).await).await;
+    assert_eq!(status, StatusCode::CONFLICT);
+    assert_eq!((&told["current"]["shot"], &told["current"]["version"]), (&theirs, &json!(2)));
+    let (status, _) = problem(api.send(Method::PUT, &path, None, Some(&mine)).await).await;
+    assert_eq!(status, StatusCode::PRECONDITION_REQUIRED);
+    assert!(api.send(Method::PUT, &path, Some(2), Some(&mine)).await.status().is_success());
+}
+
+#[tokio::test]
+async fn a_shot_is_added_removed_and_brought_back() {
+    let api = Api::demo();
+    let blank = api.get("/api/blank").await;
+    let added = api.send(Method::POST, "/api/shots", None, Some(&blank)).await;
+    assert_eq!(added.status(), StatusCode::CREATED);
+    let added: Value = added.json().await.unwrap();
+    let path = format!("/api/shots/{}", added["id"].as_str().unwrap());
+    assert_eq!(api.get("/api/shots").await["shots"].as_array().unwrap().len(), 4);
+    assert_eq!(api.send(Method::DELETE, &path, Some(1), None).await.status(), StatusCode::NO_CONTENT);
+    let (status, _) = problem(api.send(Method::GET, &path, None, None).await).await;
+    assert_eq!(status, StatusCode::NOT_FOUND);
+    assert!(api.send(Method::POST, &format!("{path}/restore"), None, None).await.status().is_success());
+    assert_eq!(api.get(&path).await["shot"], blank);
+}
+
+#[tokio::test]
+async fn wrong_values_are_named_and_change_nothing() {
+    let api = Api::demo();
+    let shot = api.first_shot().await;
+    let path = format!("/api/shots/{}", shot["id"].as_str().unwrap());
+    let wrong = |pointer: &str, value: Value| {
+        let mut body = shot["shot"].clone();
+        *body.pointer_mut(pointer).expect("the pointer points") = value;
+        body
+    };
+    let cases = [
+        ("/camera/aperture_f", json!(-4), StatusCode::UNPROCESSABLE_ENTITY, "camera.aperture_f"),
+        ("/camera/shutter", json!("NaN"), StatusCode::UNPROCESSABLE_ENTITY, "camera.shutter"),
+        ("/flash/power", json!(0), StatusCode::UNPROCESSABLE_ENTITY, "flash.power"),
+        ("/flash/distance_m", json!(1e9), StatusCode::UNPROCESSABLE_ENTITY, "flash.distance_m"),
+        ("/subject/distance_m", json!(0.01), StatusCode::UNPROCESSABLE_ENTITY, "subject.distance_m"),
+        ("/parts/1/speed_m_s", json!(-1), StatusCode::UNPROCESSABLE_ENTITY, "parts[1].speed_m_s"),
+        ("/version", json!(7), StatusCode::UNPROCESSABLE_ENTITY, "version"),
+        ("/camera/iso", json!("fast"), StatusCode::BAD_REQUEST, "camera.iso"),
+        ("/parts/0/intent", json!("frozen"), StatusCode::BAD_REQUEST, "parts[0].intent"),
+        ("/camera", json!({ "body": 1 }), StatusCode::BAD_REQUEST, "camera.body"),
+    ];
+    for (pointer, value, status, field) in cases {
+        let body = wrong(pointer, value);
+        for (method, path, version) in [
+            (Method::PUT, path.as_str(), Some(1)),
+            (Method::POST, "/api/shots", None),
+            (Method::POST, "/api/bench", None),
+        ] {
+            let (got, told) = problem(api.send(method, path, version, Some(&body)).await).await;
+            assert_eq!((got, told["field"].as_str()), (status, Some(field)), "{pointer} at {path}: {told}");
+            assert!(told["detail"].as_str().unwrap().ends_with("Nothing was changed."), "{told}");
+        }
+    }
+    let mut unknown = shot["shot"].clone();
+    unknown["camera"]["flair"] = json!(1);
+    let (status, told) = problem(api.send(Method::PUT, &path, Some(1), Some(&unknown)).await).await;
+    assert_eq!(status, StatusCode::BAD_REQUEST);
+    assert!(told["detail"].as_str().unwrap().contains("flair"));
+    assert_eq!(api.get(&path).await, shot, "nothing was changed");
+    assert_eq!(api.get("/api/shots").await["shots"].as_array().unwrap().len(), 3);
+}
+
+#[tokio::test]
+async fn junk_is_refused_in_bounded_memory() {
+    let api = Api::demo();
+    for (junk, status) in [
+        (vec![0u8; 50 * 1024 * 1024], StatusCode::PAYLOAD_TOO_LARGE),
+        (b"\xff\xfe not json".to_vec(), StatusCode::BAD_REQUEST),
+        (b"[".repeat(200_000), StatusCode::BAD_REQUEST),
+        (Vec::new(), StatusCode::BAD_REQUEST),
+    ] {
+        let length = junk.len();
+        let sent = api.client.post(api.server.url("/api/shots")).body(junk).send().await;
+        // A server that has seen enough may close while the rest is still being sent.
+        if let Ok(response) = sent {
+            assert_eq!(response.status(), status, "{length} bytes of junk");
+        } else {
+            assert!(length > 1_000_000, "only a body over the limit may be cut off");
+        }
+    }
+    assert_eq!(api.get("/api/shots").await["shots"].as_array().unwrap().len(), 3, "and the server goes on");
+}
+
+#[tokio::test]
+async fn pictures_are_drawn_for_saved_and_unsaved_shots() {
+    let api = Api::demo();
+    let body = example("lantern-slalom");
+    let raw = api.send(Method::POST, "/api/picture?width=480&layers=ambient", None, Some(&body)).await;
+    assert_eq!(
+        (&raw.headers()["picture-width"], &raw.headers()["picture-height"]),
+        (&"480".parse().unwrap(), &"320".parse().unwrap())
+    );
+    assert_eq!(raw.bytes().await.unwrap().len(), 480 * 320 * 4);
+    let shot = api.first_shot().await;
+    let path = format!("/api/shots/{}/picture?width=240", shot["id"].as_str().unwrap());
+    let png = api.send(Method::GET, &path, None, None).await;
+    let tag = png.headers()["etag"].clone();
+    assert_eq!(png.headers()["content-type"], "image/png");
+    assert_eq!(&png.bytes().await.unwrap()[1..4], b"PNG");
+    let again = api.client.get(api.server.url(&path)).header("if-none-match", tag).send().await.unwrap();
+    assert_eq!(again.status(), StatusCode::NOT_MODIFIED);
+    for wrong in ["width=0", "width=1e9", "size=0", "left=7"] {
+        let (status, told) =
+            problem(api.send(Method::POST, &format!("/api/picture?{wrong}"), None, Some(&body)).await).await;
+        assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY, "{wrong}: {told}");
+    }
+}
+
+#[tokio::test]
+async fn the_bench_answer_holds_numbers_judgement_and_notches() {
+    let api = Api::demo();
+    let answer: Value =
+        api.send(Method::POST, "/api/bench", None, Some(&example("slipway-spin"))).await.json().await.unwrap();
+    // By hand: EV 15 is 340·2^15/100 = 111 411 lx, for 1/256 s; f/16 at ISO 100 wants 340·256/100 = 870.4 lx·s.
+    let ambient = &answer["forecast"]["ambient_subject"];
+    assert!((ambient["illuminance_lx"].as_f64().unwrap() - 111_411.2).abs() < 1.0, "{ambient}");
+    assert!((ambient["placement_stops"].as_f64().unwrap() + 1.0).abs() < 0.001, "{ambient}");
+    assert!(answer["findings"].as_array().unwrap().iter().any(|finding| finding["id"] == "rows-cut"));
+    assert!(
+        answer["strips"]
+            .as_array()
+            .unwrap()
+            .iter()
+            .all(|strip| strip["notches"].as_array().is_some_and(|n| !n.is_empty()))
+    );
+}
+
+#[tokio::test]
+async fn strangers_and_other_sites_are_turned_away() {
+    let api = Api::demo();
+    let url = api.server.url("/api/shots");
+    let rebound = api.client.get(&url).header("host", "elsewhere.example").send().await.unwrap();
+    assert_eq!(rebound.status(), StatusCode::FORBIDDEN);
+    let other = api
+        .client
+        .post(&url)
+        .header("origin", "http://elsewhere.example")
+        .json(&example("double-ropes"))
+        .send()
+        .await
+        .unwrap();
+    assert_eq!(other.status(), StatusCode::FORBIDDEN);
+    let own = api.client.get(&url).send().await.unwrap();
+    assert!(own.headers()["content-security-policy"].to_str().unwrap().starts_with("default-src 'none'"));
+    let (status, _) = problem(api.send(Method::GET, "/api/elsewhere", None, None).await).await;
+    assert_eq!(status, StatusCode::NOT_FOUND);
+}
+
+#[tokio::test]
+async fn the_web_application_is_served_packed_and_unpacked() {
+    let api = Api::demo();
+    let page =
+        api.client.get(api.server.url("/shots/anything")).header("accept-encoding", "gzip").send().await.unwrap();
+    assert_eq!(page.headers()["content-encoding"], "gzip");
+    let plain = api.client.get(api.server.url("/")).send().await.unwrap();
+    assert!(plain.headers().get("content-encoding").is_none());
+    let text = plain.text().await.unwrap();
+    assert!(text.contains("<div id=\"root\">"), "{text}");
+    let script = text.split('"').find(|part| part.starts_with("/assets/") && part.ends_with(".js")).expect("a script");
+    let script = api.client.get(api.server.url(script)).send().await.unwrap();
+    assert!(script.headers()["cache-control"].to_str().unwrap().contains("immutable"));
+    let (status, _) = problem(api.send(Method::GET, "/assets/none.js", None, None).await).await;
+    assert_eq!(status, StatusCode::NOT_FOUND);
+}

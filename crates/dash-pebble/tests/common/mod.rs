@@ -1,0 +1,82 @@
+//! The real program on a file of its own and a free port.
+
+#![allow(dead_code, reason = "each test file uses its own half")]
+
+use serde_json::Value;
+use std::io::{BufRead, BufReader};
+use std::path::{Path, PathBuf};
+use std::process::{Child, Command, Output, Stdio};
+use tempfile::TempDir;
+
+pub fn program() -> Command {
+    Command::new(env!("CARGO_BIN_EXE_dash-pebble"))
+}
+
+pub fn run(arguments: &[&str]) -> Output {
+    program().args(arguments).output().expect("the program runs")
+}
+
+pub fn example_path(name: &str) -> String {
+    format!("{}/../../docs/examples/{name}.json", env!("CARGO_MANIFEST_DIR"))
+}
+
+pub fn example(name: &str) -> Value {
+    serde_json::from_str(&std::fs::read_to_string(example_path(name)).expect("the example is there"))
+        .expect("it is JSON")
+}
+
+/// A running server; it and its file are gone with the guard.
+pub struct Server {
+    child: Child,
+    pub address: String,
+    pub data: PathBuf,
+    folder: Option<TempDir>,
+}
+
+impl Server {
+    /// With demo data in a new file.
+    pub fn demo() -> Self {
+        let folder = TempDir::new().expect("a temporary folder");
+        let data = folder.path().join("demo.sqlite");
+        let mut server = Self::on(&data, &["--demo"]);
+        server.folder = Some(folder);
+        server
+    }
+
+    /// On a file that is there or not.
+    pub fn on(data: &Path, more: &[&str]) -> Self {
+        let mut child = program()
+            .args(["serve", "--listen", "127.0.0.1:0", "--data"])
+            .arg(data)
+            .args(more)
+            .stdout(Stdio::piped())
+            .spawn()
+            .expect("the program starts");
+        let stdout = child.stdout.take().expect("its output is piped");
+        let mut line = String::new();
+        BufReader::new(stdout).read_line(&mut line).expect("it says where it is");
+        let address = line.split_whitespace().find(|word| word.starts_with("http://")).expect("an address").to_owned();
+        Self { child, address, data: data.to_owned(), folder: None }
+    }
+
+    /// Ends the program without warning and starts it again on the same file.
+    pub fn killed_and_started_again(mut self) -> Self {
+        let folder = self.folder.take();
+        self.child.kill().expect("it can be killed");
+        self.child.wait().expect("it ends");
+        let mut server = Self::on(&self.data, &["--demo"]);
+        server.folder = folder;
+        server
+    }
+
+    pub fn url(&self, path: &str) -> String {
+        format!("{}{path}", self.address)
+    }
+}
+
+impl Drop for Server {
+    fn drop(&mut self) {
+        let _ = self.child.kill();
+        let _ = self.child.wait();
+    }
+}
