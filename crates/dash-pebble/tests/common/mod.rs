@@ -2,6 +2,8 @@
 
 #![allow(dead_code, reason = "each test file uses its own half")]
 
+pub mod browser;
+
 use serde_json::Value;
 use std::io::{BufRead, BufReader};
 use std::path::{Path, PathBuf};

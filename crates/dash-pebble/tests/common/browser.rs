@@ -1,0 +1,139 @@
+//! Headless Chromium through ChromeDriver, and waiting for what a user would wait for.
+
+use std::io::{BufRead, BufReader};
+use std::process::{Child, Command, Stdio};
+use std::time::{Duration, Instant};
+use tempfile::TempDir;
+use thirtyfour::prelude::*;
+
+/// Longer than anything takes here; a condition that has not come by then does not come.
+const PATIENCE: Duration = Duration::from_secs(20);
+const LOOK_EVERY: Duration = Duration::from_millis(15);
+
+pub struct Browser {
+    pub driver: WebDriver,
+    chromedriver: Child,
+    _profile: TempDir,
+}
+
+impl Browser {
+    pub async fn open() -> Self {
+        let mut chromedriver = Command::new("chromedriver")
+            .args(["--port=0", "--allowed-ips="])
+            .stdout(Stdio::piped())
+            .stderr(Stdio::null())
+            .spawn()
+            .expect("chromedriver is installed; `make test` installs it where it is missing");
+        let mut lines = BufReader::new(chromedriver.stdout.take().expect("piped")).lines();
+        let port: u16 = lines
+            .by_ref()
+            .map_while(Result::ok)
+            .find_map(|line| line.split_once("successfully on port ")?.1.trim_end_matches('.').parse().ok())
+            .expect("chromedriver says its port");
+        // Somebody has to read what it goes on to say, or it blocks.
+        std::thread::spawn(move || lines.for_each(drop));
+        let profile = TempDir::new().expect("a temporary folder");
+        let mut caps = DesiredCapabilities::chrome();
+        let folder = format!("--user-data-dir={}", profile.path().display());
+        for flag in [
+            "--headless",
+            "--no-sandbox",
+            "--disable-gpu",
+            "--disable-quic",
+            "--no-first-run",
+            "--disable-background-networking",
+            "--disable-component-update",
+            "--disable-sync",
+            "--disable-dev-shm-usage",
+            "--hide-scrollbars",
+            "--window-size=1280,800",
+            folder.as_str(),
+        ] {
+            caps.add_arg(flag).expect("a flag");
+        }
+        let driver = WebDriver::new(format!("http://127.0.0.1:{port}"), caps).await.expect("a browser session");
+        let browser = Self { driver, chromedriver, _profile: profile };
+        browser.run("return 1", vec![]).await;
+        browser
+    }
+
+    pub async fn run(&self, script: &str, arguments: Vec<serde_json::Value>) -> serde_json::Value {
+        let answer = self.driver.execute(script, arguments).await.unwrap_or_else(|error| panic!("{script}: {error}"));
+        answer.json().clone()
+    }
+
+    /// Waits until an expression is true.
+    #[track_caller]
+    pub fn until<'a>(&'a self, what: &'a str) -> impl Future<Output = ()> + 'a {
+        let caller = std::panic::Location::caller();
+        async move {
+            let started = Instant::now();
+            let script = format!("return !!({what})");
+            while self.run(&script, vec![]).await != true {
+                assert!(
+                    started.elapsed() < PATIENCE,
+                    "{caller}: it never came that {what}\n{}",
+                    self.text("body").await
+                );
+                tokio::time::sleep(LOOK_EVERY).await;
+            }
+        }
+    }
+
+    pub async fn text(&self, selector: &str) -> String {
+        let script = "return document.querySelector(arguments[0])?.innerText ?? ''";
+        self.run(script, vec![selector.into()]).await.as_str().unwrap_or_default().to_owned()
+    }
+
+    pub async fn find(&self, selector: &str) -> WebElement {
+        self.until(&format!("document.querySelector({selector:?})")).await;
+        self.driver.find(By::Css(selector)).await.unwrap_or_else(|error| panic!("{selector}: {error}"))
+    }
+
+    pub async fn click(&self, selector: &str) {
+        let element = self.find(selector).await;
+        element.wait_until().clickable().await.unwrap_or_else(|error| panic!("{selector}: {error}"));
+        element.click().await.unwrap_or_else(|error| panic!("{selector}: {error}"));
+    }
+
+    /// Presses keys where the focus is.
+    pub async fn keys(&self, keys: impl Into<TypingData>) {
+        let active = self.driver.active_element().await.expect("something has the focus");
+        active.send_keys(keys).await.expect("keys are taken");
+    }
+
+    /// The field under a label.
+    pub async fn labelled(&self, label: &str) -> WebElement {
+        let path = format!("//label[text()='{label}']/following::input[1]");
+        let field = self.driver.query(By::XPath(path)).first().await;
+        field.unwrap_or_else(|error| panic!("{label}: {error}"))
+    }
+
+    /// Replaces what stands in a field.
+    pub async fn type_over(&self, field: &WebElement, text: &str) {
+        field.send_keys(Key::Control + "a").await.expect("keys are taken");
+        field.send_keys(text).await.expect("keys are taken");
+    }
+
+    pub async fn fill(&self, selector: &str, text: &str) {
+        let field = self.find(selector).await;
+        field.click().await.expect("the field takes a click");
+        self.type_over(&field, text).await;
+    }
+
+    pub async fn size(&self, width: u32, height: u32) {
+        self.driver.set_window_rect(0, 0, width, height).await.expect("a window has a size");
+        let outer = self.run("return [innerWidth, innerHeight]", vec![]).await;
+        let (inner_width, inner_height) =
+            (outer[0].as_u64().unwrap_or(0) as u32, outer[1].as_u64().unwrap_or(0) as u32);
+        // Some windows count their frame in.
+        self.driver.set_window_rect(0, 0, 2 * width - inner_width, 2 * height - inner_height).await.expect("a size");
+    }
+}
+
+impl Drop for Browser {
+    fn drop(&mut self) {
+        let _ = self.chromedriver.kill();
+        let _ = self.chromedriver.wait();
+    }
+}

@@ -1,0 +1,303 @@
+//! The real interface in a real browser: what a photographer does with it.
+
+mod common;
+
+use common::Server;
+use common::browser::Browser;
+use thirtyfour::prelude::*;
+
+/// A sum over the frame's pixels: enough to tell one picture from another.
+const FRAME_SUM: &str = "(() => { const c = document.querySelector('#frame'); const d = c.getContext('2d').getImageData(0, 0, c.width, c.height).data; \
+     let s = 0; for (let k = 0; k < d.length; k += 4) s += d[k] + 2 * d[k + 1] + 3 * d[k + 2]; return s })()";
+
+async fn open_shot(browser: &Browser, server: &Server, title: &str) {
+    browser.driver.goto(server.url("/")).await.expect("the list opens");
+    browser.click(&format!("[data-shot='{title}'] a")).await;
+    browser.until("document.querySelector('#frame[data-ready]') && document.querySelector('#strip-aperture')").await;
+}
+
+async fn saved(browser: &Browser) {
+    browser.until("document.querySelector('[data-saving]')?.dataset.saving === 'saved'").await;
+}
+
+async fn value_of(browser: &Browser, strip: &str) -> String {
+    let script = "return document.querySelector(arguments[0]).getAttribute('aria-valuetext')";
+    browser.run(script, vec![format!("#strip-{strip}").into()]).await.as_str().unwrap_or_default().to_owned()
+}
+
+fn reads(strip: &str, value: &str) -> String {
+    format!("document.querySelector('#strip-{strip}')?.getAttribute('aria-valuetext') === {value:?}")
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_picture_is_planned_seen_changed_and_found_again() {
+    let server = Server::demo();
+    let browser = Browser::open().await;
+
+    // The list: three shots, each with its simulated frame.
+    browser.driver.goto(server.url("/")).await.unwrap();
+    browser.until("document.querySelectorAll('[data-shot] img').length === 3").await;
+    browser.until("[...document.images].every((image) => image.complete && image.naturalWidth === 720)").await;
+    open_shot(&browser, &server, "Double ropes, both feet up").await;
+    let fits = "return document.scrollingElement.scrollHeight <= innerHeight && document.scrollingElement.scrollWidth <= innerWidth";
+    assert_eq!(browser.run(fits, vec![]).await, true, "nothing scrolls at 1280 × 800");
+
+    // A reading of the hall, entered as lux: 217.6 lx for 1/64 s against 340·64/200 = 108.8 lx·s is −5 stops.
+    browser.click("[data-reading='subject']").await;
+    browser.click("input[value='lux'] + label").await;
+    let field = browser.labelled("Illuminance").await;
+    browser.type_over(&field, "217.6").await;
+    browser.until("document.querySelector('[data-testid=placed-subject]').innerText === '−5.0'").await;
+    browser.keys(Key::Escape + "").await;
+
+    // Controls by key, wheel and drag; the frame answers each time.
+    let before = browser.run(&format!("return {FRAME_SUM}"), vec![]).await.as_f64().unwrap();
+    browser.until("!document.querySelector('[role=dialog]')").await;
+    browser.keys("a").await;
+    browser.until("document.activeElement.id === 'strip-aperture'").await;
+    browser.keys(Key::Left + "").await;
+    browser.until(&reads("aperture", "7.1")).await;
+    browser.until(&format!("{FRAME_SUM} > {before}")).await;
+    let wheel = "document.querySelector('#strip-iso').dispatchEvent(new WheelEvent('wheel', { deltaY: -120, bubbles: true, cancelable: true }))";
+    browser.run(wheel, vec![]).await;
+    browser.until(&reads("iso", "320")).await;
+    let strip = browser.find("#strip-flash_distance").await;
+    let drag =
+        browser.driver.action_chain().move_to_element_center(&strip).click_and_hold().move_by_offset(-60, 0).release();
+    drag.perform().await.unwrap();
+    browser.until(&reads("flash_distance", "3.4 m")).await;
+    browser.keys(Key::End + "").await;
+    browser.until("document.querySelector('#strip-flash_distance').getAttribute('aria-valuenow') === document.querySelector('#strip-flash_distance').ariaValueMax").await;
+    browser.keys((Key::Control + "z").to_string()).await;
+    browser.until(&reads("flash_distance", "3.4 m")).await;
+
+    // Another unit from the kit, and its figures in the moment.
+    let line = browser.text("[data-testid='moment-line']").await;
+    browser.click("[data-choose='flash']").await;
+    let unit = browser.labelled("Unit").await;
+    unit.click().await.unwrap();
+    let option =
+        browser.driver.query(By::XPath("//*[@role='option'][contains(., 'Kiln 2400')]")).first().await.unwrap();
+    option.click().await.unwrap();
+    browser.until(&format!("document.querySelector('[data-testid=moment-line]').innerText !== {line:?}")).await;
+    browser.keys(Key::Escape + "").await;
+
+    // A part of one's own: fast and held still, which this unit cannot do.
+    browser.click("[aria-label='Add a part']").await;
+    browser.fill("[role='dialog'] input", "Hand tip").await;
+    let speed = browser.labelled("Speed").await;
+    browser.type_over(&speed, "14").await;
+    browser.keys(Key::Escape + "").await;
+    browser.until("document.querySelector('[data-finding=\"blur-Hand tip\"]')").await;
+    browser.until("document.querySelector('[data-part=\"Hand tip\"][data-state=missed]')").await;
+
+    // A finding with a remedy: one press, and it is gone.
+    let with_remedy = "[...document.querySelectorAll('[data-finding]')].find((f) => f.querySelector('button'))";
+    browser.until(with_remedy).await;
+    let id = browser.run(&format!("return {with_remedy}.dataset.finding"), vec![]).await.as_str().unwrap().to_owned();
+    browser.run(&format!("{with_remedy}.querySelector('button').click()"), vec![]).await;
+    browser
+        .until(&format!("![...document.querySelectorAll('[data-finding]')].some((f) => f.dataset.finding === {id:?})"))
+        .await;
+    saved(&browser).await;
+    let kept = (
+        value_of(&browser, "aperture").await,
+        value_of(&browser, "iso").await,
+        browser.text("[aria-label='Findings']").await,
+    );
+
+    // Killed and started again: all is there.
+    let server = server.killed_and_started_again();
+    open_shot(&browser, &server, "Double ropes, both feet up").await;
+    browser.until("document.querySelector('[data-part=\"Hand tip\"]')").await;
+    browser.until(&format!("document.querySelector('[aria-label=Findings]').innerText === {:?}", kept.2)).await;
+    assert_eq!((value_of(&browser, "aperture").await, value_of(&browser, "iso").await), (kept.0, kept.1));
+    assert_eq!(browser.text("[data-testid='placed-subject']").await.is_empty(), false);
+    // And what was done before the restart can still be undone.
+    browser.keys((Key::Control + "z").to_string()).await;
+    browser
+        .until(&format!("[...document.querySelectorAll('[data-finding]')].some((f) => f.dataset.finding === {id:?})"))
+        .await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn what_cannot_be_is_said_at_its_place_and_nothing_is_lost() {
+    let server = Server::demo();
+    let browser = Browser::open().await;
+    open_shot(&browser, &server, "Double ropes, both feet up").await;
+    browser.click("[data-part='Shoes']").await;
+    let speed = browser.labelled("Speed").await;
+    browser.type_over(&speed, "-5").await;
+    browser.until("document.querySelector('[role=dialog]').innerText.includes('not between 0 and 500 m/s')").await;
+    browser.until("document.querySelector('[data-saving]').dataset.saving === 'refused'").await;
+    browser.type_over(&speed, "4").await;
+    saved(&browser).await;
+    browser.until("!document.querySelector('[role=dialog]').innerText.includes('not between')").await;
+    browser.keys(Key::Escape + "").await;
+    // Nearer than the lens can focus: the message stands at the control, the picture stays.
+    browser.click("[data-reading='background']").await;
+    browser.click("input[value='exposure'] + label").await;
+    let time = browser.labelled("Time").await;
+    browser.type_over(&time, "soon").await;
+    browser.until("document.body.innerText.includes('a time such as 1/250')").await;
+    browser.run("location.reload()", vec![]).await;
+    browser.until("document.querySelector('#frame[data-ready]')").await;
+    let chips = browser.text("[aria-label='Parts']").await;
+    assert!(chips.contains("Shoes"), "{chips}");
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn two_windows_on_one_shot_are_told_and_see_both() {
+    let server = Server::demo();
+    let browser = Browser::open().await;
+    open_shot(&browser, &server, "Slipway spin, noon").await;
+    let first = browser.driver.window().await.unwrap();
+    let address = browser.driver.current_url().await.unwrap();
+    let second = browser.driver.new_tab().await.unwrap();
+    browser.driver.switch_to_window(second.clone()).await.unwrap();
+    browser.driver.goto(address.as_str()).await.unwrap();
+    browser.until("document.querySelector('#strip-iso') && document.querySelector('#frame[data-ready]')").await;
+    browser.keys("i").await;
+    browser.keys(Key::Right + "").await;
+    browser.until(&reads("iso", "125")).await;
+    saved(&browser).await;
+    browser.driver.switch_to_window(first).await.unwrap();
+    browser.keys("s").await;
+    browser.keys(Key::Left + "").await;
+    browser.until("document.querySelector('[role=dialog]')?.innerText.includes('another window')").await;
+    browser.until("document.querySelectorAll('[role=dialog] canvas').length === 2").await;
+    let told = browser.text("[role='dialog']").await;
+    assert!(told.contains("1/200") && told.contains("ISO 125"), "both are seen: {told}");
+    let mine = browser.driver.query(By::XPath("//button[contains(., 'Keep mine')]")).first().await.unwrap();
+    mine.click().await.unwrap();
+    saved(&browser).await;
+    // Theirs is one undo away.
+    browser.until("!document.querySelector('[role=dialog]')").await;
+    browser.keys((Key::Control + "z").to_string()).await;
+    browser.until(&reads("iso", "125")).await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn the_frame_is_looked_at_in_each_light_up_close_and_on_the_axis_of_time() {
+    let server = Server::demo();
+    let browser = Browser::open().await;
+    open_shot(&browser, &server, "Lantern slalom").await;
+    let sum = || async { browser.run(&format!("return {FRAME_SUM}"), vec![]).await.as_f64().unwrap() };
+    let both = sum().await;
+    browser.keys("2").await;
+    browser.until(&format!("{FRAME_SUM} < {both}")).await;
+    let flash = sum().await;
+    browser.keys("3").await;
+    browser.until(&format!("{FRAME_SUM} !== {flash} && {FRAME_SUM} < {both}")).await;
+    browser.keys("1").await;
+    browser.until(&format!("{FRAME_SUM} === {both}")).await;
+    browser.keys("l").await;
+    browser.until("document.querySelector('#frame').dataset.loupe").await;
+    browser.until(&format!("{FRAME_SUM} !== {both}")).await;
+    browser.keys("l").await;
+    browser.until(&format!("{FRAME_SUM} === {both}")).await;
+
+    // The moment goes from the whole exposure to the pulse, which then fills the axis.
+    let pulse = "document.querySelector('[data-testid=pulse]').getBoundingClientRect().width";
+    let thin = browser.run(&format!("return {pulse}"), vec![]).await.as_f64().unwrap();
+    browser.keys("m").await;
+    browser.keys(Key::Enter + "").await;
+    browser.until(&format!("{pulse} > 400")).await;
+    assert!(thin < 5.0, "in 0.4 s the pulse is a line: {thin} px");
+    browser.keys("0").await;
+    browser.until(&format!("{pulse} < 5")).await;
+
+    // A rung is dragged by keys: the target moves, and the program says what it asks for.
+    let rung = browser.find("[data-rung='key']").await;
+    rung.focus().await.unwrap();
+    browser.keys(Key::PageDown + "").await;
+    browser.until("document.querySelector('[data-finding=key]')?.innerText.includes('above its target')").await;
+
+    // Themes and keys.
+    browser.run("document.activeElement.blur()", vec![]).await;
+    let ground = "getComputedStyle(document.body).backgroundColor";
+    let dark = browser.run(&format!("return {ground}"), vec![]).await;
+    browser.keys("t").await;
+    browser.until(&format!("{ground} !== {dark}")).await;
+    browser.keys("?").await;
+    browser.until("document.querySelector('[role=dialog]')?.innerText.includes('Keys and words')").await;
+    browser.keys(Key::Escape + "").await;
+    let outside = "return performance.getEntriesByType('resource').map((entry) => entry.name).filter((name) => !name.startsWith(location.origin) && !name.startsWith('data:'))";
+    assert_eq!(browser.run(outside, vec![]).await, serde_json::json!([]), "nothing is fetched from elsewhere");
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn shots_are_started_copied_taken_off_and_brought_back() {
+    let server = Server::demo();
+    let browser = Browser::open().await;
+    browser.driver.goto(server.url("/")).await.unwrap();
+    browser.until("document.querySelectorAll('[data-shot]').length === 3").await;
+    browser.keys("n").await;
+    browser.until("document.querySelector('#frame[data-ready]')").await;
+    browser.fill("[aria-label='Title of the shot']", "Hoop roll").await;
+    saved(&browser).await;
+    browser.click("[aria-label='Dash Pebble, all shots']").await;
+    browser.until("document.querySelector('[data-shot=\"Hoop roll\"]')").await;
+    browser.click("[aria-label='More for Hoop roll']").await;
+    let item = browser.driver.query(By::XPath("//*[@role='menuitem'][contains(., 'Take off')]")).first().await.unwrap();
+    item.wait_until().clickable().await.unwrap();
+    item.click().await.unwrap();
+    browser.until("!document.querySelector('[data-shot=\"Hoop roll\"]')").await;
+    let back = browser.driver.query(By::XPath("//button[contains(., 'Bring it back')]")).first().await.unwrap();
+    back.click().await.unwrap();
+    browser.until("document.querySelector('[data-shot=\"Hoop roll\"]')").await;
+}
+
+/// Not a test of right or wrong but the maker of `docs/screenshots/`: `make shots`.
+#[tokio::test(flavor = "multi_thread")]
+#[ignore = "writes docs/screenshots; run by `make shots`"]
+async fn screenshots() {
+    let server = Server::demo();
+    let browser = Browser::open().await;
+    browser.size(1280, 800).await;
+    let folder = std::path::PathBuf::from(env!("CARGO_MANIFEST_DIR")).join("../../docs/screenshots");
+    let take = async |name: &str| browser.driver.screenshot(&folder.join(name)).await.expect("a picture is taken");
+    browser.driver.goto(server.url("/")).await.unwrap();
+    browser.until("[...document.images].length === 3 && [...document.images].every((image) => image.complete && image.naturalWidth)").await;
+    browser.until("document.fonts.status === 'loaded'").await;
+    take("shots.png").await;
+    for (title, name) in [
+        ("Double ropes, both feet up", "bench-set.png"),
+        ("Lantern slalom", "bench-lantern.png"),
+        ("Slipway spin, noon", "bench-noon.png"),
+    ] {
+        open_shot(&browser, &server, title).await;
+        browser.until("document.querySelector('#frame').width > 500 && document.fonts.status === 'loaded'").await;
+        take(name).await;
+    }
+    open_shot(&browser, &server, "Double ropes, both feet up").await;
+    browser.keys("t").await;
+    browser.until("document.querySelector('#frame').width > 500").await;
+    take("bench-daylight.png").await;
+}
+
+/// How long from a key to the new picture on the screen: printed by `make bench`.
+#[tokio::test(flavor = "multi_thread")]
+#[ignore = "a measurement; run by `make bench`"]
+async fn change_to_picture() {
+    let server = Server::demo();
+    let browser = Browser::open().await;
+    browser.size(1280, 800).await;
+    for title in ["Double ropes, both feet up", "Lantern slalom", "Slipway spin, noon"] {
+        open_shot(&browser, &server, title).await;
+        browser.until("document.querySelector('#frame').width > 500").await;
+        browser.keys("i").await;
+        let script = "const done = arguments[arguments.length - 1]; const strip = document.querySelector('#strip-iso'); const times = []; \
+            const shown = () => performance.getEntriesByName('frame-shown').length; \
+            const step = (k) => { if (k === 40) return done(times.sort((a, b) => a - b)); const from = performance.now(); const before = shown(); \
+              strip.dispatchEvent(new KeyboardEvent('keydown', { key: k % 2 ? 'ArrowLeft' : 'ArrowRight', bubbles: true })); \
+              const wait = () => shown() > before ? (times.push(performance.now() - from), setTimeout(() => step(k + 1), 30)) : setTimeout(wait, 1); wait() }; step(0)";
+        let times = browser.driver.execute_async(script, vec![]).await.unwrap().json().clone();
+        let at = |share: f64| times[(share * 39.0) as usize].as_f64().unwrap();
+        println!(
+            "change of a control to picture, {title}: median {:.0} ms, 95th percentile {:.0} ms",
+            at(0.5),
+            at(0.95)
+        );
+    }
+}
