@@ -1,1 +1,27 @@
-fn main() {}
+//! How long a forecast takes: it is asked for at every step of a control.
+
+use criterion::{Criterion, criterion_group, criterion_main};
+use pebble_core::{Plan, Shot, findings, forecast, outlook};
+use std::hint::black_box;
+
+fn shot() -> Shot {
+    serde_json::from_str(include_str!("../../../docs/examples/lantern-slalom.json")).expect("the example is a shot")
+}
+
+fn measure(criterion: &mut Criterion) {
+    let plan = Plan::try_from(&shot()).expect("the shot is a plan");
+    assert_eq!(plan.parts.len(), 4);
+    criterion.bench_function("outlook, 4 parts", |bench| bench.iter(|| outlook(black_box(&plan))));
+    criterion.bench_function("forecast, 4 parts", |bench| bench.iter(|| forecast(black_box(&plan))));
+    let seen = outlook(&plan);
+    criterion.bench_function("findings with remedies tried", |bench| {
+        bench.iter(|| findings::judge(black_box(&plan), black_box(&seen)));
+    });
+}
+
+criterion_group! {
+    name = benches;
+    config = Criterion::default().without_plots();
+    targets = measure
+}
+criterion_main!(benches);

@@ -56,7 +56,8 @@ mod tests {
 
     #[test]
     fn a_root_is_found_on_steep_flat_and_reversed_functions() {
-        let cases: [(&str, f64, f64, fn(f64) -> f64, f64); 4] = [
+        type Case = (&'static str, f64, f64, fn(f64) -> f64, f64);
+        let cases: [Case; 4] = [
             ("line", 0.0, 3.0, |x| x - 1.25, 1.25),
             ("falling exponential", 0.0, 50.0, |x| (-x).exp() - 0.1, std::f64::consts::LN_10),
             ("tenth power", 0.0, 4.0, |x| x.powi(10) - 2.0, 2f64.powf(0.1)),

@@ -10,8 +10,9 @@ use std::path::{Path, PathBuf};
 use std::process::{Child, Command, Output, Stdio};
 use tempfile::TempDir;
 
+/// The program under test; a measurement names an optimised one.
 pub fn program() -> Command {
-    Command::new(env!("CARGO_BIN_EXE_dash-pebble"))
+    Command::new(std::env::var_os("DASH_PEBBLE_PROGRAM").unwrap_or_else(|| env!("CARGO_BIN_EXE_dash-pebble").into()))
 }
 
 pub fn run(arguments: &[&str]) -> Output {

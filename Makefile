@@ -1,0 +1,34 @@
+# Thin: each target calls cargo, npm or a script.
+.PHONY: demo build test bench shots contract format
+
+DEMO_DATA ?= dash-pebble-demo.sqlite
+
+demo: build ## start with demo data in a file of its own
+	target/release/dash-pebble serve --demo --data $(DEMO_DATA)
+
+build: web/dist/index.html.gz
+	cargo build --release --package dash-pebble
+
+test: ## install what tests need where it is missing, and run everything
+	scripts/test
+
+bench: build ## speeds and sizes, printed
+	scripts/bench
+
+shots: web/dist/index.html.gz ## refresh docs/screenshots
+	cargo test --quiet --package dash-pebble --test interface -- --ignored --exact screenshots
+
+contract: ## refresh docs/openapi.json and the TypeScript types made from it
+	cargo run --quiet --package dash-pebble -- openapi > docs/openapi.json
+	cd web && npm run --silent types
+
+format:
+	cargo fmt
+	cd web && npm run --silent format
+
+web/node_modules/.package-lock.json: web/package-lock.json
+	cd web && npm ci --no-fund --no-audit
+	touch $@
+
+web/dist/index.html.gz: web/node_modules/.package-lock.json web/index.html web/vite.config.ts $(shell find web/src web/public -type f)
+	cd web && npm run --silent build
