@@ -72,9 +72,11 @@ impl Body {
         }
     }
 
-    /// The body at a place, with edges one pixel soft.
+    /// The body at a place, with edges one pixel soft; `None` beside it. Most places of a box around a slanting limb are
+    /// beside it, so that is found out first.
     #[inline]
-    pub fn at(&self, place: Point, pixels_per_metre: f32) -> Sample {
+    pub fn at(&self, place: Point, pixel: f32) -> Option<Sample> {
+        let edge = 0.5 * pixel;
         let (depth, across, toward) = match self.outline {
             Outline::Limb { from, to, from_radius, to_radius } => {
                 let axis = [to[0] - from[0], to[1] - from[1]];
@@ -82,40 +84,47 @@ impl Body {
                 let length2 = axis[0] * axis[0] + axis[1] * axis[1];
                 let along = ((away[0] * axis[0] + away[1] * axis[1]) / length2.max(1e-12)).clamp(0.0, 1.0);
                 let radius = from_radius + along * (to_radius - from_radius);
-                round([away[0] - along * axis[0], away[1] - along * axis[1]], radius)
+                round([away[0] - along * axis[0], away[1] - along * axis[1]], radius, edge)?
             }
             Outline::Blob { centre, radii, turn } => {
-                let (sin, cos) = turn.sin_cos();
+                let (sin, cos) = if turn == 0.0 { (0.0, 1.0) } else { turn.sin_cos() };
                 let away = [place[0] - centre[0], place[1] - centre[1]];
                 let local = [(away[0] * cos + away[1] * sin) / radii[0], (away[1] * cos - away[0] * sin) / radii[1]];
                 let reach = length(local);
                 // The gradient of the unit circle in these coordinates turns its depth into metres to first order.
                 let slope = length([local[0] / radii[0], local[1] / radii[1]]).max(1e-6) / reach.max(1e-6);
+                let depth = (1.0 - reach) / slope;
+                if depth <= -edge {
+                    return None;
+                }
                 let turned = [local[0] * cos - local[1] * sin, local[0] * sin + local[1] * cos];
-                ((1.0 - reach) / slope, turned, (1.0 - reach * reach).max(0.0).sqrt())
+                (depth, turned, (1.0 - reach * reach).max(0.0).sqrt())
             }
             Outline::Ring { centre, radius, tube } => {
                 let away = [place[0] - centre[0], place[1] - centre[1]];
                 let reach = length(away).max(1e-6);
                 let off = (reach - radius) / reach;
-                round([away[0] * off, away[1] * off], tube)
+                round([away[0] * off, away[1] * off], tube, edge)?
             }
             Outline::Card { centre, half } => {
                 let inside = |axis: usize| half[axis] - (place[axis] - centre[axis]).abs();
                 (inside(0).min(inside(1)), [0.0, 0.0], 1.0)
             }
         };
-        let cover = (depth * pixels_per_metre + 0.5).clamp(0.0, 1.0);
-        if cover <= 0.0 || self.flat || matches!(self.outline, Outline::Card { .. }) {
-            return Sample { cover, flash_shade: 1.0, ambient_shade: 1.0 };
+        let cover = (depth / pixel + 0.5).min(1.0);
+        if cover <= 0.0 {
+            return None;
+        }
+        if self.flat || matches!(self.outline, Outline::Card { .. }) {
+            return Some(Sample { cover, flash_shade: 1.0, ambient_shade: 1.0 });
         }
         let facing = across[0] * KEY_DIRECTION[0] + across[1] * KEY_DIRECTION[1] + toward * KEY_DIRECTION[2];
-        Sample {
+        Some(Sample {
             cover,
             flash_shade: KEY_WRAP + (1.0 - KEY_WRAP) * facing.clamp(0.0, 1.0),
             // Steady light comes mostly from above: a soft dome.
             ambient_shade: 0.58 + 0.42 * (0.75 * across[1] + 0.66 * toward).clamp(-1.0, 1.0),
-        }
+        })
     }
 }
 
@@ -125,12 +134,17 @@ fn length([x, y]: Point) -> f32 {
     (x * x + y * y).sqrt()
 }
 
-/// Depth below the surface, normal across and normal toward the camera, of a round cross-section.
+/// Depth below the surface, normal across and normal toward the camera, of a round cross-section; `None` beyond its edge.
 #[inline]
-fn round(off: Point, radius: f32) -> (f32, Point, f32) {
-    let reach = length(off);
-    let across = [off[0] / radius, off[1] / radius];
-    (radius - reach, across, (1.0 - (reach / radius) * (reach / radius)).max(0.0).sqrt())
+fn round(off: Point, radius: f32, edge: f32) -> Option<(f32, Point, f32)> {
+    let reach2 = off[0] * off[0] + off[1] * off[1];
+    let limit = radius + edge;
+    if reach2 >= limit * limit {
+        return None;
+    }
+    let scale = 1.0 / radius;
+    let across = [off[0] * scale, off[1] * scale];
+    Some((radius - reach2.sqrt(), across, (1.0 - reach2 * scale * scale).max(0.0).sqrt()))
 }
 
 pub(crate) fn union(a: [f32; 4], b: [f32; 4]) -> [f32; 4] {

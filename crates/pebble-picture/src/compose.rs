@@ -11,6 +11,8 @@ use pebble_core::outlook::PartOutlook;
 use pebble_core::plan::Part;
 use pebble_core::quantity::Stops;
 use pebble_core::{Outlook, Plan};
+use std::borrow::Cow;
+use std::sync::atomic::{AtomicUsize, Ordering};
 
 /// Widest picture that is drawn, in pixels; a request for more gets this.
 const WIDEST: u32 = 2400;
@@ -19,10 +21,11 @@ const MOST_HANDS: usize = 4;
 /// Height of a card that stands for a part with no body of its own in the scene.
 const CARD_HALF_HEIGHT: f32 = 0.15;
 
-/// One row of the two layers, linear, red to blue.
+/// One row of the two layers, linear: an idle lane, then red to blue, as in a [`Pixel`], so that four numbers are handled
+/// as one.
 struct Light {
-    ambient: Vec<[f32; 3]>,
-    flash: Vec<[f32; 3]>,
+    ambient: Vec<Pixel>,
+    flash: Vec<Pixel>,
 }
 
 /// The window on the scene.
@@ -88,7 +91,7 @@ pub fn render(plan: &Plan, outlook: &Outlook, request: &Request) -> Picture {
 
     let mut rgba = vec![0; window.width * window.height * 4];
     // Bands of rows are independent of each other; each hand takes one.
-    let hands = std::thread::available_parallelism().map_or(1, |count| count.get().min(MOST_HANDS));
+    let hands = hands();
     let band = window.height.div_ceil(hands);
     std::thread::scope(|scope| {
         for (index, out) in rgba.chunks_mut(band * window.width * 4).enumerate() {
@@ -104,11 +107,16 @@ pub fn render(plan: &Plan, outlook: &Outlook, request: &Request) -> Picture {
     Picture { width: window.width as u32, height: window.height as u32, rgba }
 }
 
+/// Threads that work on one frame.
+fn hands() -> usize {
+    std::thread::available_parallelism().map_or(1, |count| count.get().min(MOST_HANDS))
+}
+
 /// Paints, exposes and develops the rows of one band.
 fn expose_band(stage: &Stage, backdrop: &Backdrop, actors: &[Actor], first: usize, layers: Layers, out: &mut [u8]) {
     let (window, curve) = (stage.window, curve());
     let mut paints = vec![Paint::default(); window.width];
-    let mut light = Light { ambient: vec![[0.0; 3]; window.width], flash: vec![[0.0; 3]; window.width] };
+    let mut light = Light { ambient: vec![[0.0; 4]; window.width], flash: vec![[0.0; 4]; window.width] };
     for (row, out) in (first..).zip(out.chunks_exact_mut(window.width * 4)) {
         let record = &stage.rows[row];
         backdrop.expose(window, row, record, &mut paints, &mut light);
@@ -156,11 +164,11 @@ impl<'a> Backdrop<'a> {
         let seen = scenes::Row { y: window.y(row), left: window.x(0), farther: self.farther, pixel };
         (self.scene.backdrop)(&seen, paints);
         let flash = self.flash.map(|channel| channel * record.flash);
-        for (paint, pixel) in paints.iter().zip(&mut light.ambient) {
-            *pixel = std::array::from_fn(|c| self.ambient[c] * paint.ambient[c]);
-        }
-        for (paint, pixel) in paints.iter().zip(&mut light.flash) {
-            *pixel = std::array::from_fn(|c| flash[c] * paint.flash[c]);
+        let lit =
+            |light: [f32; 3], paint: [f32; 3]| [0.0, light[0] * paint[0], light[1] * paint[1], light[2] * paint[2]];
+        for ((paint, steady), burst) in paints.iter().zip(&mut light.ambient).zip(&mut light.flash) {
+            *steady = lit(self.ambient, paint.ambient);
+            *burst = lit(flash, paint.flash);
         }
     }
 }
@@ -180,18 +188,35 @@ impl Stage<'_> {
     fn actors(&self) -> Vec<Actor> {
         let parts = &self.plan.parts;
         let mut taken = vec![false; parts.len()];
-        let mut actors = Vec::with_capacity(self.scene.figures.len() + parts.len());
+        let mut cast: Vec<(Cow<Figure>, Option<usize>)> = Vec::with_capacity(self.scene.figures.len() + parts.len());
         for figure in &self.scene.figures {
             let part = parts.iter().position(|part| Some(part.drawn_as) == figure.part);
             if let Some(index) = part {
                 taken[index] = true;
             }
-            actors.extend(self.actor(figure, part));
+            cast.push((Cow::Borrowed(figure), part));
         }
         for (place, index) in (0..parts.len()).filter(|index| !taken[*index]).enumerate() {
-            actors.extend(self.actor(&card(&parts[index], place), Some(index)));
+            cast.push((Cow::Owned(card(&parts[index], place)), Some(index)));
         }
-        actors
+        // Each figure is set up by itself; their order on the stage stays.
+        let next = AtomicUsize::new(0);
+        let work = || {
+            let mut done = Vec::new();
+            loop {
+                let index = next.fetch_add(1, Ordering::Relaxed);
+                let Some((figure, part)) = cast.get(index) else { return done };
+                done.push((index, self.actor(figure, *part)));
+            }
+        };
+        let mut actors: Vec<(usize, Option<Actor>)> = std::thread::scope(|scope| {
+            let others: Vec<_> = (1..hands()).map(|_| scope.spawn(work)).collect();
+            let mut done = work();
+            done.extend(others.into_iter().filter_map(|other| other.join().ok()).flatten());
+            done
+        });
+        actors.sort_by_key(|(index, _)| *index);
+        actors.into_iter().filter_map(|(_, actor)| actor).collect()
     }
 
     fn actor(&self, figure: &Figure, part: Option<usize>) -> Option<Actor> {
@@ -316,6 +341,11 @@ impl Layer {
         if level && self.smeared.along_row(places.first, shift, self.columns.clone(), &mut each) {
             return;
         }
+        let upright = places.stride.0 == 0.0 && places.stride.1.abs() == 1.0;
+        let step = places.stride.1 as i64;
+        if upright && self.smeared.across_row(places.first, step, shift, self.columns.clone(), &mut each) {
+            return;
+        }
         for column in self.columns.clone() {
             let place = places.at(column);
             if self.shows(place) {
@@ -390,10 +420,8 @@ impl Actor {
         let shift = self.motion.path(record).0;
         let places = Places::along(window, row, &self.sprites.ambient);
         layer.visit(&places, shift, |column, seen| {
-            let pixel = &mut light.ambient[column];
-            for channel in 0..3 {
-                pixel[channel] = pixel[channel] * (1.0 - seen[0]) + seen[channel + 1];
-            }
+            let (pixel, keep) = (&mut light.ambient[column], 1.0 - seen[0]);
+            *pixel = std::array::from_fn(|lane| pixel[lane] * keep + seen[lane]);
         });
     }
 
@@ -405,15 +433,13 @@ impl Actor {
         let shift = if matches!(self.pulse, Pulse::Glow) { self.motion.path(record).0 } else { 0.0 };
         // A row at the edge of the sync window gets a pulse of its own.
         let cut = match &self.pulse {
-            Pulse::Slices(slices) if !record.whole => Some(slices.smear(&record.slices)),
+            Pulse::Slices(slices) if !record.whole => Some(slices.cut(&record.slices)),
             _ => None,
         };
         let lay = |column: usize, seen: Pixel| {
             let keep = 1.0 - (seen[0] / record.flash).min(1.0);
             let pixel = &mut light.flash[column];
-            for channel in 0..3 {
-                pixel[channel] = pixel[channel] * keep + seen[channel + 1];
-            }
+            *pixel = std::array::from_fn(|lane| pixel[lane] * keep + seen[lane]);
         };
         let places = Places::along(window, row, &self.sprites.flash);
         match cut {
@@ -464,6 +490,29 @@ impl Slices {
             offsets: std::array::from_fn(|k| self.offsets[(k * merged).min(SLICES)]),
             weights: std::array::from_fn(|k| light.iter().skip(k * merged).take(merged).sum()),
         }
+    }
+}
+
+impl Slices {
+    /// The light of a row that lost some of it: two stretches, split at half of what is left. A row that is cut is wrong
+    /// already; how its smear is shaped inside is not worth the time of drawing it finer.
+    fn cut(&self, light: &[f32; SLICES]) -> Smear {
+        let total: f32 = light.iter().sum();
+        let first = light.iter().position(|part| *part > 0.0).unwrap_or(0);
+        let last = light.iter().rposition(|part| *part > 0.0).unwrap_or(SLICES - 1);
+        let mut before = 0.0;
+        let split = (first..last).find(|slice| {
+            before += light[*slice];
+            before >= 0.5 * total
+        });
+        let split = split.unwrap_or(last);
+        let mut smear = Smear { stretches: 2, offsets: [0.0; SLICES + 1], weights: [0.0; SLICES] };
+        smear.offsets[..3].copy_from_slice(&[self.offsets[first], self.offsets[split + 1], self.offsets[last + 1]]);
+        smear.weights[..2].copy_from_slice(&[light[..=split].iter().sum(), light[split + 1..].iter().sum()]);
+        if split == last {
+            smear.stretches = 1;
+        }
+        smear
     }
 }
 
@@ -523,9 +572,8 @@ fn develop(curve: &Curve, light: &Light, layers: Layers, out: &mut [u8]) {
         Layers::Ambient => (1.0, 0.0),
     };
     for ((steady, burst), out) in light.ambient.iter().zip(&light.flash).zip(out.chunks_exact_mut(4)) {
-        for channel in 0..3 {
-            out[channel] = encoded(curve, ambient * steady[channel] + flash * burst[channel]);
-        }
-        out[3] = 255;
+        let sum: Pixel = std::array::from_fn(|lane| ambient * steady[lane] + flash * burst[lane]);
+        let [_, red, green, blue] = encoded(curve, sum);
+        out.copy_from_slice(&[red, green, blue, 255]);
     }
 }

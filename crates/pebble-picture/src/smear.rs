@@ -115,6 +115,7 @@ impl Raster<'_> {
             sums: Vec::new(),
         };
         let (mut flash, mut ambient) = (sprite(), sprite());
+        let pixel = 1.0 / scale;
         let mut samples: Vec<(Pixel, Pixel)> = Vec::with_capacity(columns);
         for line in 0..lines {
             let crossing = || self.bodies.iter().zip(&spans).filter(|(_, [_, across])| across.contains(&line));
@@ -122,14 +123,18 @@ impl Raster<'_> {
             let last = crossing().map(|(_, [along, _])| along.end).max().unwrap_or(0);
             samples.clear();
             samples.resize(last.saturating_sub(first), ([0.0; 4], [0.0; 4]));
-            let r = r0 + line as f32 / scale;
+            let r = r0 + line as f32 * pixel;
             for (body, [along, _]) in crossing() {
-                for column in along.clone() {
-                    let sample = body.at(place(s0 + column as f32 / scale, r), scale);
-                    if sample.cover > 0.0 {
-                        let (flash, ambient) = &mut samples[column - first];
-                        lay(flash, body, sample.cover, sample.flash_shade, &self.flash);
-                        lay(ambient, body, sample.cover, sample.ambient_shade, &self.ambient);
+                let colour = |light: [f32; 3]| -> Pixel {
+                    let tint = body.tint.0;
+                    let level = |channel: usize| body.tone * tint[channel] * light[channel];
+                    [1.0, level(0), level(1), level(2)]
+                };
+                let (in_flash, in_ambient) = (colour(self.flash), colour(self.ambient));
+                for (column, (flash, ambient)) in along.clone().zip(&mut samples[along.start - first..]) {
+                    if let Some(sample) = body.at(place(s0 + column as f32 * pixel, r), pixel) {
+                        lay(flash, &in_flash, sample.cover, sample.flash_shade);
+                        lay(ambient, &in_ambient, sample.cover, sample.ambient_shade);
                     }
                 }
             }
@@ -149,15 +154,12 @@ impl Raster<'_> {
     }
 }
 
-/// Lays a body over what is behind it.
+/// Lays a body over what is behind it. `colour` leads with 1, so that cover is laid like a colour that has no shade.
 #[inline]
-fn lay(pixel: &mut Pixel, body: &Body, cover: f32, shade: f32, light: &[f32; 3]) {
+fn lay(pixel: &mut Pixel, colour: &Pixel, cover: f32, shade: f32) {
     let keep = 1.0 - cover;
-    let level = cover * body.tone * shade;
-    pixel[0] = pixel[0] * keep + cover;
-    for channel in 0..3 {
-        pixel[channel + 1] = pixel[channel + 1] * keep + level * body.tint.0[channel] * light[channel];
-    }
+    let shades = [cover, cover * shade, cover * shade, cover * shade];
+    *pixel = std::array::from_fn(|lane| pixel[lane] * keep + shades[lane] * colour[lane]);
 }
 
 impl Sprite {
@@ -297,6 +299,10 @@ impl Sprite {
         let low = offsets.iter().copied().fold(f32::INFINITY, f32::min);
         let high = offsets.iter().copied().fold(f32::NEG_INFINITY, f32::max);
         let mut smeared = Smeared { lines: Vec::with_capacity(self.lines.len()), samples: Vec::new() };
+        if high - low <= 0.0 && low == 0.0 && shifts == (0.0, 0.0) {
+            self.copied(weights.iter().sum(), held, &mut smeared);
+            return smeared;
+        }
         for line in &self.lines {
             let asked = (seen.0 - shifts.1 * line.speed - 2.0, seen.1 - shifts.0 * line.speed + 2.0);
             let from = (line.first + low * line.speed - 2.0).max(asked.0).floor();
@@ -310,6 +316,32 @@ impl Sprite {
             }));
         }
         smeared
+    }
+}
+
+impl Sprite {
+    /// What stands still needs no smear: its samples are the steps of the sums.
+    fn copied(&self, weight: f32, held: impl Fn(Pixel) -> Pixel, smeared: &mut Smeared) {
+        smeared.samples.reserve(self.sums.len());
+        for line in &self.lines {
+            // One empty sample on each side, so that an edge between two places finds its neighbour.
+            let count = if line.count == 0 { 0 } else { line.count + 2 };
+            smeared.lines.push(Line {
+                start: smeared.samples.len(),
+                first: line.first - 1.0,
+                count,
+                speed: line.speed,
+            });
+            if count > 0 {
+                smeared.samples.push([0.0; 4]);
+                let sums = &self.sums[line.start..=line.start + line.count];
+                smeared.samples.extend(
+                    sums.windows(2)
+                        .map(|pair| held(std::array::from_fn(|lane| weight * (pair[1][lane] - pair[0][lane])))),
+                );
+                smeared.samples.push([0.0; 4]);
+            }
+        }
     }
 }
 
@@ -357,6 +389,31 @@ impl Smeared {
             let samples = &self.samples[first..first + (to - from) + 1];
             for (column, pair) in (from..to).zip(samples.windows(2)) {
                 each(column, std::array::from_fn(|c| pair[0][c] + part * (pair[1][c] - pair[0][c])));
+            }
+        }
+        true
+    }
+
+    /// The same for a row that cuts straight across the lines: each column is a line of its own, all at one position.
+    #[inline]
+    pub fn across_row(
+        &self,
+        (along, across): (f32, f32),
+        step: i64,
+        shift: f32,
+        columns: std::ops::Range<usize>,
+        mut each: impl FnMut(usize, Pixel),
+    ) -> bool {
+        let nearest = across.round();
+        if (across - nearest).abs() > 1e-2 {
+            return false;
+        }
+        for column in columns {
+            let index = nearest as i64 + step * column as i64;
+            let Some(line) = usize::try_from(index).ok().and_then(|index| self.lines.get(index)) else { continue };
+            let position = along - shift * line.speed - line.first;
+            if position >= 0.0 && position < line.count as f32 - 1.0 {
+                each(column, self.on_line(index as i32, along, shift));
             }
         }
         true

@@ -19,12 +19,15 @@ pub(crate) fn curve() -> &'static Curve {
     &CURVE
 }
 
-/// Code value of a linear value; 1 is white.
+/// Code values of linear values; 1 is white.
 #[inline]
-pub(crate) fn encoded(curve: &Curve, linear: f32) -> u8 {
-    // The comparison also sends NaN to black, so that no arithmetic slip can index outside.
-    let clipped = if linear > 0.0 { linear.min(1.0) } else { 0.0 };
-    // Adding 2²³ leaves the rounded number in the lowest bits of the mantissa: a conversion that checks nothing.
-    let step = (clipped * STEPS as f32 + 8_388_608.0).to_bits() as usize;
-    curve[step & (2 * STEPS - 1)]
+pub(crate) fn encoded(curve: &Curve, linear: [f32; 4]) -> [u8; 4] {
+    let steps: [u32; 4] = std::array::from_fn(|lane| {
+        // The order of the comparisons sends NaN to black, so that no arithmetic slip can index outside.
+        let clipped = if linear[lane] > 0.0 { linear[lane] } else { 0.0 };
+        let clipped = if clipped < 1.0 { clipped } else { 1.0 };
+        // Adding 2²³ leaves the rounded number in the lowest bits of the mantissa: a conversion that checks nothing.
+        (clipped * STEPS as f32 + 8_388_608.0).to_bits()
+    });
+    steps.map(|step| curve[step as usize & (2 * STEPS - 1)])
 }

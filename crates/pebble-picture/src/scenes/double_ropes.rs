@@ -16,6 +16,8 @@ const DARK_CLOTH: Tint = Tint::of(0.5, 0.62, 0.75);
 
 /// Camera above the floor.
 const EYE: f32 = 1.15;
+/// How far a lamp's glow is seen on the wall.
+const LAMP_REACH: f32 = 0.3;
 /// Half the distance of the turners' hands.
 const REACH: f32 = 1.42;
 
@@ -61,20 +63,25 @@ fn wall(row: &Row, out: &mut [Paint]) {
     let bars = 0.6 * lines(up, 0.14, 0.022, soft) * band(up, 1.75, 0.85, 2.0 * soft);
     let posts = band(up, 1.75, 0.9, soft);
     let lamp_row = y - 1.33;
+    let (framed, lamps) = (bars + posts > 0.0, lamp_row.abs() < LAMP_REACH);
     row.paint(out, |x| {
-        let field = (x * far + 1.6) / 3.2;
-        let within = field - field.floor();
-        let mut tone = mix(even, [1.9, 1.25, 0.7], bars * smooth(0.35, 0.37, within));
-        tone = mix(
-            tone,
-            [1.5, 1.0, 0.56],
-            posts * (band(within, 0.36, 0.016, 0.006) + band(within, 0.99, 0.016, 0.006)).min(1.0),
-        );
-        let off = x - (x / 0.62).round() * 0.62;
-        let lamp = (off * off + lamp_row * lamp_row).sqrt();
-        let near = 1.0 - (lamp / 0.3).min(1.0);
-        let glow = 30.0 * (1.0 - smooth(0.02, 0.034, lamp)) + 1.1 * near * near * near;
-        Paint { ambient: [tone[0] + glow, tone[1] + glow, tone[2] + 0.86 * glow], flash: scaled(tone, pool(x, y)) }
+        let mut tone = even;
+        if framed {
+            let field = (x * far + 1.6) / 3.2;
+            let within = field - field.floor();
+            let post = (band(within, 0.36, 0.016, 0.006) + band(within, 0.99, 0.016, 0.006)).min(1.0);
+            tone = mix(tone, [1.9, 1.25, 0.7], bars * smooth(0.35, 0.37, within));
+            tone = mix(tone, [1.5, 1.0, 0.56], posts * post);
+        }
+        let flash = scaled(tone, pool(x, y));
+        if lamps {
+            let off = x - (x / 0.62).round() * 0.62;
+            let lamp = (off * off + lamp_row * lamp_row).sqrt();
+            let near = 1.0 - (lamp / LAMP_REACH).min(1.0);
+            let glow = 30.0 * (1.0 - smooth(0.02, 0.034, lamp)) + 1.1 * near * near * near;
+            tone = [tone[0] + glow, tone[1] + glow, tone[2] + 0.86 * glow];
+        }
+        Paint { ambient: tone, flash }
     });
 }
 

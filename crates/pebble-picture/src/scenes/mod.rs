@@ -52,6 +52,7 @@ pub(crate) struct Paint {
 }
 
 /// Bodies that move together.
+#[derive(Clone)]
 pub(crate) struct Figure {
     /// The part of the subject that it stands for.
     pub part: Option<DrawnAs>,
