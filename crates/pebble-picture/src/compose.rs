@@ -18,6 +18,8 @@ use std::sync::atomic::{AtomicUsize, Ordering};
 const WIDEST: u32 = 2400;
 /// More hands than this only wait for memory.
 const MOST_HANDS: usize = 4;
+/// A row with more of its flash than this is drawn as finely as a whole one.
+const HARDLY_CUT: f32 = 0.8;
 /// Height of a card that stands for a part with no body of its own in the scene.
 const CARD_HALF_HEIGHT: f32 = 0.15;
 
@@ -310,7 +312,7 @@ impl Layer {
         sprite: &Sprite,
         path: (&[f32], &[f32]),
         shifts: (f32, f32),
-        held: impl Fn(Pixel) -> Pixel,
+        held: Option<impl Fn(Pixel) -> Pixel>,
     ) -> Self {
         let offsets = path.0;
         let low = offsets.iter().copied().fold(f32::INFINITY, f32::min) + shifts.0;
@@ -402,14 +404,22 @@ impl Actor {
         let shifts = starts.fold((f32::INFINITY, f32::NEG_INFINITY), |(low, high), at| (low.min(at), high.max(at)));
         let steady = (&[0.0, length][..], &[1.0][..]);
         let pulse = Pulse::of(stage, &motion);
+        let as_it_is = |seen: Pixel| seen;
+        let any_whole = stage.rows.iter().any(|row| row.whole);
         let flash = match &pulse {
-            Pulse::Glow => Layer::of(window, &sprites.flash, steady, shifts, |seen| seen),
+            Pulse::Glow => Layer::of(window, &sprites.flash, steady, shifts, Some(as_it_is)),
             Pulse::Slices(slices) => {
                 let whole = slices.smear(&stage.exposure.whole_slices());
-                Layer::of(window, &sprites.flash, (whole.offsets(), whole.weights()), (0.0, 0.0), |seen| seen)
+                Layer::of(
+                    window,
+                    &sprites.flash,
+                    (whole.offsets(), whole.weights()),
+                    (0.0, 0.0),
+                    any_whole.then_some(as_it_is),
+                )
             }
         };
-        Self { ambient: Layer::of(window, &sprites.ambient, steady, shifts, held), flash, pulse, motion, sprites }
+        Self { ambient: Layer::of(window, &sprites.ambient, steady, shifts, Some(held)), flash, pulse, motion, sprites }
     }
 
     fn expose_ambient(&self, window: &Window, row: usize, record: &RowExposure, light: &mut Light) {
@@ -433,6 +443,7 @@ impl Actor {
         let shift = if matches!(self.pulse, Pulse::Glow) { self.motion.path(record).0 } else { 0.0 };
         // A row at the edge of the sync window gets a pulse of its own.
         let cut = match &self.pulse {
+            Pulse::Slices(slices) if !record.whole && record.flash > HARDLY_CUT => Some(slices.smear(&record.slices)),
             Pulse::Slices(slices) if !record.whole => Some(slices.cut(&record.slices)),
             _ => None,
         };

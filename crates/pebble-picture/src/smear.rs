@@ -288,19 +288,20 @@ pub(crate) struct Smeared {
 
 impl Sprite {
     /// Smears every line over neighbouring stretches of the path, each with its weight. Rows will ask for positions in
-    /// `seen`, shifted by offsets in `shifts`; a streak longer than the picture is not kept beyond it.
+    /// `seen`, shifted by offsets in `shifts`; a streak longer than the picture is not kept beyond it. `held` has the last
+    /// word on each sample; without it only the outline of the smear is worked out.
     pub fn smeared(
         &self,
         (offsets, weights): (&[f32], &[f32]),
         seen: (f32, f32),
         shifts: (f32, f32),
-        held: impl Fn(Pixel) -> Pixel,
+        held: Option<impl Fn(Pixel) -> Pixel>,
     ) -> Smeared {
         let low = offsets.iter().copied().fold(f32::INFINITY, f32::min);
         let high = offsets.iter().copied().fold(f32::NEG_INFINITY, f32::max);
         let mut smeared = Smeared { lines: Vec::with_capacity(self.lines.len()), samples: Vec::new() };
         if high - low <= 0.0 && low == 0.0 && shifts == (0.0, 0.0) {
-            self.copied(weights.iter().sum(), held, &mut smeared);
+            self.copied(weights.iter().sum(), |seen| held.as_ref().map_or(seen, |held| held(seen)), &mut smeared);
             return smeared;
         }
         for line in &self.lines {
@@ -309,6 +310,7 @@ impl Sprite {
             let to = (line.first + line.count as f32 + high * line.speed + 2.0).min(asked.1).ceil();
             let count = if line.count == 0 || to <= from { 0 } else { (to - from) as usize };
             smeared.lines.push(Line { start: smeared.samples.len(), first: from, count, speed: line.speed });
+            let Some(held) = &held else { continue };
             smeared.samples.extend((0..count).map(|k| {
                 let mut mixed = [0.0; 4];
                 self.add_line(line, from + k as f32, offsets, weights, 1.0, &mut mixed);

@@ -1,8 +1,8 @@
 import { Button, TextInput, Tooltip } from '@mantine/core'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useEffect, useState } from 'react'
+import { useCallback, useEffect, useState } from 'react'
 import { useParams } from 'react-router'
-import { answered, client, WHOLE, type Remedy, type ShotAnswer } from '../api/client'
+import { answered, client, WHOLE, type Remedy, type Shot, type ShotAnswer } from '../api/client'
 import { useKeys } from '../shell/keys'
 import { Waiting } from '../shell/Waiting'
 import { Conflict } from './Conflict'
@@ -48,8 +48,18 @@ function Bench({ initial }: { initial: ShotAnswer }) {
   // The list shows what was saved here.
   useEffect(() => () => void queries.invalidateQueries({ queryKey: ['shots'] }), [queries])
 
-  const apply = (remedy: Remedy) =>
-    change(remedy.changes.reduce((to, { pointer, value }) => withValue(to, pointer, value), shot))
+  const apply = useCallback(
+    (remedy: Remedy) =>
+      change((shot) =>
+        remedy.changes.reduce((to, { pointer, value }) => withValue(to, pointer, value), shot),
+      ),
+    [change],
+  )
+  const aim = useCallback(
+    (pointer: string, stops: number) => change((shot) => withValue(shot, pointer, stops)),
+    [change],
+  )
+  const divide = useCallback((parts: Shot['parts']) => change((shot) => ({ ...shot, parts })), [change])
   const focus = (id: string) => () => document.getElementById(id)?.focus()
   const loupe = () =>
     document.querySelector<HTMLButtonElement>('[aria-label="Frame"] [aria-pressed]')?.click()
@@ -92,12 +102,7 @@ function Bench({ initial }: { initial: ShotAnswer }) {
             onChange={(event) => change({ ...shot, title: event.currentTarget.value })}
           />
         </div>
-        <PartChips
-          parts={shot.parts}
-          seen={answer?.forecast.parts}
-          refusal={refusal}
-          onChange={(parts) => change({ ...shot, parts })}
-        />
+        <PartChips parts={shot.parts} seen={answer?.forecast.parts} refusal={refusal} onChange={divide} />
         <span className={classes.spacer} />
         <Tooltip label={refusal?.detail ?? 'Everything is saved as you work'} multiline maw={320}>
           <span className={classes.saving} data-saving={saving} role="status">
@@ -141,11 +146,15 @@ function Bench({ initial }: { initial: ShotAnswer }) {
         </p>
       )}
       <div className={classes.upper}>
-        <Frame {...bench} comparing={comparing} pixelsWide={shot.camera.body.pixels_wide} />
-        <Ladder
-          ladder={answer?.forecast.ladder}
-          onTarget={(pointer, stops) => change(withValue(shot, pointer, stops))}
+        <Frame
+          frames={bench.frames}
+          view={view}
+          look={look}
+          exposure={answer?.forecast.exposure}
+          comparing={comparing}
+          pixelsWide={shot.camera.body.pixels_wide}
         />
+        <Ladder ladder={answer?.forecast.ladder} onTarget={aim} />
         <Findings findings={answer?.findings} onApply={apply} />
       </div>
       <Moment forecast={answer?.forecast} />

@@ -1,4 +1,5 @@
 import { UnstyledButton } from '@mantine/core'
+import { memo } from 'react'
 import type { Finding, Remedy } from '../api/client'
 import { SeverityMark } from '../marks/SeverityMark'
 import classes from './Findings.module.css'
@@ -6,7 +7,7 @@ import classes from './Findings.module.css'
 type Props = { findings: Finding[] | undefined; onApply: (remedy: Remedy) => void }
 
 /** Short sentences with a number, a cause, and what to turn: one press applies it. */
-export function Findings({ findings, onApply }: Props) {
+export const Findings = memo(function Findings({ findings, onApply }: Props) {
   const open = findings?.filter((finding) => finding.severity !== 'fine').length
   return (
     <section className={classes.findings} aria-label="Findings" aria-busy={!findings}>
@@ -37,4 +38,4 @@ export function Findings({ findings, onApply }: Props) {
       </ul>
     </section>
   )
-}
+})

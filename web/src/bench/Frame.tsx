@@ -1,29 +1,24 @@
 import { SegmentedControl } from '@mantine/core'
 import { useElementSize } from '@mantine/hooks'
-import { useEffect, useRef, useState, type PointerEvent } from 'react'
-import { WHOLE, type Crop, type Layers } from '../api/client'
+import { memo, useEffect, useRef, useState, type PointerEvent } from 'react'
+import { WHOLE, type Crop, type Forecast, type Layers } from '../api/client'
 import type { BenchState } from './useBench'
 import classes from './Frame.module.css'
 
-type Props = Pick<BenchState, 'answer' | 'frame' | 'before' | 'view' | 'look'> & { comparing: boolean }
+type Props = Pick<BenchState, 'frames' | 'view' | 'look'> & {
+  exposure: Forecast['exposure'] | undefined
+  pixelsWide: number
+  comparing: boolean
+}
 
 /** Share of the frame's width that shows one camera pixel on one of the picture's, on a frame of this many pixels. */
 const atPixels = (pixelsWide: number, width: number): number => Math.min(1, width / pixelsWide)
 
 /** The picture that has not been taken yet. */
-export function Frame({
-  answer,
-  frame,
-  before,
-  view,
-  look,
-  comparing,
-  pixelsWide,
-}: Props & { pixelsWide: number }) {
+export const Frame = memo(function Frame({ frames, view, look, exposure, pixelsWide, comparing }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null)
   const drag = useRef<{ x: number; y: number; crop: Crop } | undefined>(undefined)
   const [centre, setCentre] = useState({ x: 0.5, y: 0.32 })
-  const shown = comparing ? before : frame
   const loupe = view.crop.size < 1
 
   // Drawn at the size it is shown: more pixels would only take longer, fewer would be soft.
@@ -34,16 +29,22 @@ export function Frame({
   }, [wanted, view.width, look])
 
   useEffect(() => {
-    const element = canvas.current
-    if (!element || !shown) return
-    if (element.width !== shown.width || element.height !== shown.height) {
-      element.width = shown.width
-      element.height = shown.height
+    const draw = () => {
+      const element = canvas.current
+      const shown = comparing ? frames.before : frames.current
+      if (!element || !shown) return
+      if (element.width !== shown.width || element.height !== shown.height) {
+        element.width = shown.width
+        element.height = shown.height
+      }
+      element.getContext('2d', { alpha: false })?.putImageData(shown, 0, 0)
+      element.dataset.ready = 'true'
+      // For measuring how long a change takes to the screen.
+      requestAnimationFrame(() => performance.mark('frame-shown'))
     }
-    element.getContext('2d', { alpha: false })?.putImageData(shown, 0, 0)
-    // For measuring how long a change takes to the screen.
-    requestAnimationFrame(() => performance.mark('frame-shown'))
-  }, [shown])
+    draw()
+    return frames.watch(draw)
+  }, [frames, comparing])
 
   const size = atPixels(pixelsWide, view.width)
   const around = (x: number, y: number): Crop => {
@@ -56,14 +57,12 @@ export function Frame({
     return { x: (event.clientX - box.left) / box.width, y: (event.clientY - box.top) / box.height }
   }
 
-  const exposure = answer?.forecast.exposure
   return (
     <section ref={box} className={classes.frame} aria-label="Frame">
       <canvas
         ref={canvas}
         className={classes.canvas}
         id="frame"
-        data-ready={frame ? true : undefined}
         role="img"
         aria-label={
           exposure
@@ -97,7 +96,7 @@ export function Frame({
           look({ crop: around(at.x, at.y) })
         }}
       />
-      {!frame && <p className={classes.waiting}>Drawing the frame…</p>}
+      {!exposure && <p className={classes.waiting}>Drawing the frame…</p>}
       <div className={classes.tools}>
         <SegmentedControl
           size="xs"
@@ -129,4 +128,4 @@ export function Frame({
       </div>
     </section>
   )
-}
+})

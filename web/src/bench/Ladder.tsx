@@ -1,5 +1,5 @@
 import { scaleLinear } from 'd3-scale'
-import { useRef, type KeyboardEvent, type PointerEvent } from 'react'
+import { memo, useRef, type KeyboardEvent, type PointerEvent } from 'react'
 import type { Forecast, Rung } from '../api/client'
 import { signedStops } from './words'
 import classes from './Ladder.module.css'
@@ -29,7 +29,7 @@ function spread(wanted: number[]): number[] {
 }
 
 /** Everything in the picture on one scale of stops. A rung with a target is dragged to set it. */
-export function Ladder({ ladder, onTarget }: Props) {
+export const Ladder = memo(function Ladder({ ladder, onTarget }: Props) {
   const svg = useRef<SVGSVGElement>(null)
   if (!ladder) return <section className={classes.ladder} aria-label="Ladder" aria-busy="true" />
   const y = scaleLinear([ladder.top_stops, ladder.bottom_stops], [TOP, BOTTOM]).clamp(true)
@@ -150,4 +150,4 @@ export function Ladder({ ladder, onTarget }: Props) {
       </svg>
     </section>
   )
-}
+})

@@ -2,7 +2,7 @@ import { SegmentedControl } from '@mantine/core'
 import { useElementSize } from '@mantine/hooks'
 import { scaleLinear, scaleLog } from 'd3-scale'
 import { area, curveMonotoneX } from 'd3-shape'
-import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react'
+import { memo, useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react'
 import type { Forecast } from '../api/client'
 import { axisTime, length, signedStops } from './words'
 import classes from './Moment.module.css'
@@ -29,7 +29,7 @@ const within = ([from, to]: Span): Span => {
 }
 
 /** What happens in those milliseconds: time across, rows of the frame upwards. */
-export function Moment({ forecast }: Props) {
+export const Moment = memo(function Moment({ forecast }: Props) {
   const svg = useRef<SVGSVGElement>(null)
   const { ref: box, width } = useElementSize()
   const WIDTH = Math.max(400, width)
@@ -293,4 +293,4 @@ export function Moment({ forecast }: Props) {
       </div>
     </section>
   )
-}
+})

@@ -1,5 +1,5 @@
 import { Button, Popover, UnstyledButton } from '@mantine/core'
-import { useState } from 'react'
+import { memo, useState } from 'react'
 import type { Part, PartForecast, Problem } from '../api/client'
 import { IntentMark, INTENT_WORDS } from '../marks/IntentMark'
 import { PartForm } from './PartForm'
@@ -28,7 +28,7 @@ type Props = {
 }
 
 /** The parts of the subject, each with its intent, what becomes of it, and whether that is as intended. */
-export function PartChips({ parts, seen, refusal, onChange }: Props) {
+export const PartChips = memo(function PartChips({ parts, seen, refusal, onChange }: Props) {
   const [open, setOpen] = useState<number>()
   const replace = (index: number, part: Part) => onChange(parts.map((old, at) => (at === index ? part : old)))
   const add = () => {
@@ -89,4 +89,4 @@ export function PartChips({ parts, seen, refusal, onChange }: Props) {
       </Button>
     </div>
   )
-}
+})

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { startTransition, useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import {
   answered,
   client,
@@ -12,6 +12,7 @@ import {
   type Shot,
   type ShotAnswer,
 } from '../api/client'
+import { Frames } from './frames'
 import { Latest } from './latest'
 
 /** How long after the last change a shot is saved: a held key makes one revision, not fifty. */
@@ -22,15 +23,14 @@ const RETRY_MS = 1500
 export type View = { layers: Layers; crop: Crop; width: number }
 export type Saving = 'saved' | 'saving' | 'refused' | 'silent'
 
-type Work = { shot: Shot; view: View; changedAt: number }
+type Work = { shot: Shot; view: View }
 
 /** The shot on the Bench: what is set, what it gives, and its safe keeping. */
 export function useBench(initial: ShotAnswer) {
   const [shot, setShot] = useState(initial.shot)
   const [kept, setKept] = useState(initial)
   const [answer, setAnswer] = useState<BenchAnswer>()
-  const [frame, setFrame] = useState<ImageData>()
-  const [before, setBefore] = useState<ImageData>()
+  const [frames] = useState(() => new Frames())
   const [view, setView] = useState<View>({ layers: 'both', crop: WHOLE, width: 640 })
   const [refusal, setRefusal] = useState<Problem>()
   const [saving, setSaving] = useState<Saving>('saved')
@@ -43,25 +43,25 @@ export function useBench(initial: ShotAnswer) {
     view,
     refused: false,
     conflict: false,
-    frame: undefined as ImageData | undefined,
   })
   const timer = useRef<number>(undefined)
 
   const compute = useMemo(
     () =>
-      new Latest<Work>(async ({ shot, view, changedAt }) => {
+      new Latest<Work>(async ({ shot, view }) => {
         try {
           const [answer, frame] = await Promise.all([
             answered(client.POST('/api/bench', { body: shot })),
             picture(shot, view.width, view.layers, view.crop),
           ])
           now.current.refused = false
-          now.current.frame = frame
-          setAnswer(answer)
-          setFrame(frame)
-          setRefusal(undefined)
-          setSaving((saving) => (saving === 'silent' || saving === 'refused' ? 'saved' : saving))
-          performance.mark('frame-answered', { detail: changedAt })
+          frames.show(frame)
+          // The picture first; figures and sentences follow in the next breath.
+          startTransition(() => {
+            setAnswer(answer)
+            setRefusal(undefined)
+            setSaving((saving) => (saving === 'silent' || saving === 'refused' ? 'saved' : saving))
+          })
         } catch (error) {
           if (error instanceof Refusal) {
             now.current.refused = true
@@ -69,18 +69,15 @@ export function useBench(initial: ShotAnswer) {
             setSaving('refused')
           } else {
             setSaving('silent')
-            window.setTimeout(
-              () => compute.run({ shot: now.current.shot, view: now.current.view, changedAt }),
-              RETRY_MS,
-            )
+            window.setTimeout(() => compute.run({ shot: now.current.shot, view: now.current.view }), RETRY_MS)
           }
         }
       }),
-    [],
+    [frames],
   )
 
   const recompute = useCallback(
-    () => compute.run({ shot: now.current.shot, view: now.current.view, changedAt: performance.now() }),
+    () => compute.run({ shot: now.current.shot, view: now.current.view }),
     [compute],
   )
 
@@ -130,16 +127,17 @@ export function useBench(initial: ShotAnswer) {
   }, [])
 
   const change = useCallback(
-    (to: Shot) => {
-      if (now.current.frame) setBefore(now.current.frame)
-      now.current.shot = to
-      setShot(to)
+    (to: Shot | ((shot: Shot) => Shot)) => {
+      frames.keep()
+      const next = typeof to === 'function' ? to(now.current.shot) : to
+      now.current.shot = next
+      setShot(next)
       setSaving('saving')
       recompute()
       window.clearTimeout(timer.current)
       timer.current = window.setTimeout(() => save.run(), SAVE_AFTER_MS)
     },
-    [recompute, save],
+    [frames, recompute, save],
   )
 
   const look = useCallback(
@@ -228,7 +226,7 @@ export function useBench(initial: ShotAnswer) {
     }
   }, [recompute])
 
-  return { shot, kept, answer, frame, before, view, refusal, saving, conflict, change, look, step, settle }
+  return { shot, kept, answer, frames, view, refusal, saving, conflict, change, look, step, settle }
 }
 
 export type BenchState = ReturnType<typeof useBench>
