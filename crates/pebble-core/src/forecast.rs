@@ -296,6 +296,10 @@ wire! {
         pub beside_level: f64,
         /// On the frozen part itself.
         pub through_level: f64,
+        /// The same on the ladder; `null` is black.
+        pub beside_stops: Option<f64>,
+        /// The level through the part, on the ladder; `null` is black.
+        pub through_stops: Option<f64>,
         /// L* of beside minus L* of plain.
         pub delta_lightness: f64,
         /// In a word.
@@ -549,6 +553,8 @@ fn part_forecast(plan: &Plan, outlook: &Outlook, part: &Part, seen: &PartOutlook
         plain_level: ghost.plain.value(),
         beside_level: ghost.beside.value(),
         through_level: ghost.through.value(),
+        beside_stops: ghost.beside.placement().to_wire(),
+        through_stops: ghost.through.placement().to_wire(),
         delta_lightness: ghost.delta_lightness,
         visibility: ghost.visibility(),
         draws: seen.draws,

@@ -160,7 +160,7 @@ proptest! {
         let told = serde_json::to_string(&forecast::written(&plan, &outlook)).unwrap();
         // The wire has no NaN; a null may only stand where it is documented to.
         let nulls = ["placement_stops\":null", "far_m\":null", "total_stops\":null", "flash_over_ambient_stops\":null",
-            "worst_stops\":null", "usable_sync_s\":null", "\"stops\":null"];
+            "worst_stops\":null", "beside_stops\":null", "through_stops\":null", "usable_sync_s\":null", "\"stops\":null"];
         let rest = nulls.iter().fold(told.clone(), |text, known| text.replace(known, ""));
         prop_assert!(!rest.contains("null"), "{rest}");
 

@@ -982,6 +982,11 @@ export interface components {
       beside_level: number
       /**
        * Format: double
+       * @description The same on the ladder; `null` is black.
+       */
+      beside_stops?: number | null
+      /**
+       * Format: double
        * @description L* of beside minus L* of plain.
        */
       delta_lightness: number
@@ -1055,6 +1060,11 @@ export interface components {
        * @description On the frozen part itself.
        */
       through_level: number
+      /**
+       * Format: double
+       * @description The level through the part, on the ladder; `null` is black.
+       */
+      through_stops?: number | null
       /** @description In a word. */
       visibility: components['schemas']['Visibility']
     }

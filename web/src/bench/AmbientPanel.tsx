@@ -43,7 +43,13 @@ export function AmbientPanel({ shot, forecast, refusal, onChange }: Props) {
           <span className={classes.readingLabel}>{label}</span>
           <Popover width={330} trapFocus position="top-end">
             <Popover.Target>
-              <Button size="compact-xs" radius="xl" variant="default" className="mono" data-reading={place}>
+              <Button
+                size="compact-xs"
+                radius="xl"
+                variant="default"
+                className={classes.readingButton}
+                data-reading={place}
+              >
                 {written(shot.ambient[place])}
               </Button>
             </Popover.Target>
@@ -148,8 +154,8 @@ function ReadingForm({ place, shot, light, problem, onChange, onShot }: FormProp
       )}
       {light && (
         <Text size="sm" className="mono">
-          {light.illuminance_lx?.toPrecision(4)} lx
-          {light.placement_stops != null && ` · ${signedStops(light.placement_stops)} stops at this exposure`}
+          {light.illuminance_lx?.toLocaleString('en', { maximumSignificantDigits: 4 })} lx
+          {light.placement_stops != null && ` · ${signedStops(light.placement_stops)} stops here`}
         </Text>
       )}
       {place === 'background' ? (

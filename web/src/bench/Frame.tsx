@@ -121,7 +121,7 @@ export const Frame = memo(function Frame({ frames, view, look, exposure, pixelsW
             <span className={classes.exposure} data-testid="exposure">
               {exposure.shutter_label} · f/{exposure.aperture_label} · ISO {exposure.iso_label}
               {exposure.filter_stops > 0 && ` · −${exposure.filter_stops} stops`}
-              {loupe && ' · camera pixels'}
+              {loupe && ' · 1:1'}
             </span>
           )
         )}

@@ -10,9 +10,10 @@ import classes from './Moment.module.css'
 const HEIGHT = 112
 const LEFT = 12
 const TOP = 16
-const FLOOR = 74
-const BARS = 80
-const AXIS = 96
+const FLOOR = 62
+const BARS = 67
+const AXIS = 82
+const TRAVEL = HEIGHT - 2
 /** The axis reaches from a long exposure down to a part of a pulse. */
 const LONGEST_S = 4
 const SHORTEST_S = 50e-6
@@ -89,10 +90,6 @@ export const Moment = memo(function Moment({ forecast }: Props) {
     .curve(curveMonotoneX)
   const t05: Span = [ignition + pulse.t05_span_s[0]!, ignition + pulse.t05_span_s[1]!]
   const t01: Span = [ignition + pulse.t01_span_s[0]!, ignition + pulse.t01_span_s[1]!]
-  const labelX = Math.max(LEFT + 4, Math.min(RIGHT - 190, x(t01[1]) + 8))
-
-  // The roomier side of the pulse.
-  const travelX = x(t01[1]) < WIDTH / 2 ? Math.max(LEFT, x(t01[1]) + 10) : Math.min(RIGHT, x(t01[0]) - 10)
 
   const fit = (to: 'whole' | 'pulse') =>
     setZoomed(
@@ -147,6 +144,12 @@ export const Moment = memo(function Moment({ forecast }: Props) {
                 t0.5 <b className="mono">{pulse.t05_label}</b> · fires at {axisTime(+ignition.toPrecision(4))}
                 {moment.lag_s > 0 && <> · trigger and unit wait {axisTime(moment.lag_s)}</>}
                 {moment.rear_acts_as_front && <> · rear acts as front</>}
+                {' · '}
+                {rows.worst_stops == null
+                  ? 'a row gets no flash'
+                  : rows.touched_share > 0
+                    ? `rows lose up to ${signedStops(rows.worst_stops)}`
+                    : 'all rows get it'}
               </>
             )
           ) : (
@@ -253,27 +256,15 @@ export const Moment = memo(function Moment({ forecast }: Props) {
               </text>
             </g>
           ))}
-          {fired && !glow && (
-            <text x={labelX} y={TOP + 8} className={classes.pulseLabel}>
-              {rows.worst_stops == null
-                ? 'the flash misses a row'
-                : rows.touched_share > 0
-                  ? `rows lose up to ${signedStops(rows.worst_stops)}`
-                  : 'all rows get it'}
-            </text>
-          )}
           {forecast.parts.length > 0 && (
-            <text
-              x={travelX}
-              y={FLOOR - 8}
-              textAnchor={travelX > WIDTH / 2 ? 'end' : 'start'}
-              className={classes.travel}
-            >
-              {forecast.parts.slice(0, 4).map((part, index) => (
-                <tspan key={part.name}>
-                  {index > 0 && ' · '}
-                  {part.name} <tspan className={classes.number}>{length(part.flash_travel_m)}</tspan> in
-                  flash, <tspan className={classes.number}>{length(part.ambient_travel_m)}</tspan> while open
+            <text x={LEFT} y={TRAVEL} className={classes.travel}>
+              Travel in the flash / while open
+              {forecast.parts.slice(0, 5).map((part) => (
+                <tspan key={part.name} dx="14">
+                  {part.name}{' '}
+                  <tspan className={classes.number}>
+                    {length(part.flash_travel_m)} / {length(part.ambient_travel_m)}
+                  </tspan>
                 </tspan>
               ))}
             </text>

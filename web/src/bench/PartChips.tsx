@@ -73,6 +73,7 @@ export const PartChips = memo(function PartChips({ parts, seen, refusal, onChang
             <Popover.Dropdown>
               <PartForm
                 part={part}
+                seen={result}
                 problem={refusal?.field?.startsWith(`parts[${index}].`) ? refusal : undefined}
                 onChange={(to) => replace(index, to)}
                 onRemove={() => {

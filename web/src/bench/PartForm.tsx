@@ -1,7 +1,9 @@
 import { Button, Group, SegmentedControl, Select, SimpleGrid, Stack, TextInput } from '@mantine/core'
-import type { Intent, Part, Problem } from '../api/client'
+import type { Intent, Part, PartForecast, Problem } from '../api/client'
 import { Figure } from '../controls/Figure'
 import { IntentMark } from '../marks/IntentMark'
+import { percent, pixels, signedStops } from './words'
+import classes from './PartForm.module.css'
 
 const DRAWN: { value: Part['drawn_as']; label: string }[] = [
   { value: 'face', label: 'head and face' },
@@ -20,17 +22,19 @@ const INTENTS: { value: Intent; label: string }[] = [
 
 type Props = {
   part: Part
+  seen: PartForecast | undefined
   problem: Problem | undefined
   onChange: (part: Part) => void
   onRemove: () => void
 }
 
 /** One part: how fast, where to, how large, how bright, and what it shall look like. */
-export function PartForm({ part, problem, onChange, onRemove }: Props) {
+export function PartForm({ part, seen, problem, onChange, onRemove }: Props) {
   const put = (change: Partial<Part>) => onChange({ ...part, ...change })
   const error = (field: keyof Part) => (problem?.field?.endsWith(`.${field}`) ? problem.detail : undefined)
   return (
     <Stack gap="xs">
+      {seen && <Outcome seen={seen} />}
       <TextInput
         size="xs"
         label="Part"
@@ -133,6 +137,31 @@ export function PartForm({ part, problem, onChange, onRemove }: Props) {
         </Button>
       </Group>
     </Stack>
+  )
+}
+
+const onLadder = (stops: number | null | undefined) => (stops == null ? 'black' : signedStops(stops))
+
+/** What becomes of the part, in the numbers behind its chip. */
+function Outcome({ seen }: { seen: PartForecast }) {
+  const rows: [string, string][] = [
+    ['Flash blur', pixels(seen.flash_blur_px)],
+    ['While open', pixels(seen.ambient_travel_px)],
+    ['Of the frame', percent(seen.streak_share)],
+    ['Dwell', percent(seen.dwell)],
+    ['Trail beside', onLadder(seen.beside_stops)],
+    ['Through it', onLadder(seen.through_stops)],
+    ['Visible by', `ΔL* ${Math.abs(seen.delta_lightness).toFixed(1)}`],
+  ]
+  return (
+    <dl className={classes.outcome}>
+      {rows.map(([name, value]) => (
+        <div key={name}>
+          <dt>{name}</dt>
+          <dd className="mono">{value}</dd>
+        </div>
+      ))}
+    </dl>
   )
 }
 

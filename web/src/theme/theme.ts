@@ -48,11 +48,25 @@ const stone: MantineColorsTuple = [
   '#662b09',
 ]
 
+/** Greys of the dark theme, for what the library draws itself. */
+const slate: MantineColorsTuple = [
+  '#ece8df',
+  '#c9ced4',
+  '#9aa5b1',
+  '#7f8a96',
+  '#2f3843',
+  '#28303a',
+  '#212831',
+  '#181d24',
+  '#11151a',
+  '#0c0f13',
+]
+
 export const theme = createTheme({
   primaryColor: 'stone',
   primaryShade: { dark: 3, light: 7 },
   autoContrast: true,
-  colors: { stone },
+  colors: { stone, dark: slate },
   defaultRadius: 'md',
   radius: { xs: '6px', sm: '10px', md: '14px', lg: '18px', xl: '999px' },
   fontFamily: "'Atkinson Hyperlegible Next Variable', system-ui, sans-serif",
