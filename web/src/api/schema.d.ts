@@ -4,1932 +4,1921 @@
  */
 
 export interface paths {
-  '/api/bench': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Forecast, findings and the notches of every control. */
-    post: operations['bench']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/blank': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** What a new shot starts from. */
-    get: operations['blank']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/forecast': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Forecast and findings. */
-    post: operations['compute']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/kit': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** Cameras, lenses, units, modifiers and triggers to choose from. */
-    get: operations['kit']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/picture': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** The frame of a shot that need not be saved: raw RGBA, or PNG when that is asked for. */
-    post: operations['draw']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/shots': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** All shots. */
-    get: operations['list']
-    put?: never
-    /** Adds a shot. */
-    post: operations['add']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/shots/{id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** One shot. */
-    get: operations['read']
-    /** Changes a shot at the version that was read. */
-    put: operations['replace']
-    post?: never
-    /** Takes a shot off the list. */
-    delete: operations['remove']
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/shots/{id}/picture': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /** The frame of a saved shot as PNG. */
-    get: operations['of_shot']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/shots/{id}/redo': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Forward to the revision after. */
-    post: operations['redo']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/shots/{id}/restore': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Brings a removed shot back. */
-    post: operations['restore']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/shots/{id}/undo': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /** Back to the revision before. */
-    post: operations['undo']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
+    "/api/bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Forecast, findings and the notches of every control. */
+        post: operations["bench"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blank": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a new shot starts from. */
+        get: operations["blank"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forecast": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Forecast and findings. */
+        post: operations["compute"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Cameras, lenses, units, modifiers and triggers to choose from. */
+        get: operations["kit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The frame of a shot that need not be saved: raw RGBA, or PNG when that is asked for. */
+        post: operations["draw"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All shots. */
+        get: operations["list"];
+        put?: never;
+        /** Adds a shot. */
+        post: operations["add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shots/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One shot. */
+        get: operations["read"];
+        /** Changes a shot at the version that was read. */
+        put: operations["replace"];
+        post?: never;
+        /** Takes a shot off the list. */
+        delete: operations["remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shots/{id}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The frame of a saved shot as PNG. */
+        get: operations["of_shot"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shots/{id}/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Forward to the revision after. */
+        post: operations["redo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shots/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Brings a removed shot back. */
+        post: operations["restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shots/{id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Back to the revision before. */
+        post: operations["undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
-export type webhooks = Record<string, never>
+export type webhooks = Record<string, never>;
 export interface components {
-  schemas: {
-    /** @description The steady light. */
-    Ambient: {
-      /** @description On the background. */
-      background: components['schemas']['Reading']
-      /** @description On the subject. */
-      subject: components['schemas']['Reading']
-    }
-    /** @description Everything computed for one shot. */
-    Answer: {
-      /** @description The judgement, worst first. */
-      findings: components['schemas']['Finding'][]
-      /** @description The numbers. */
-      forecast: components['schemas']['Forecast']
-      /** @description `dash-pebble/forecast`. */
-      format: string
-      /**
-       * Format: int32
-       * @description Version of the format.
-       */
-      version: number
-    }
-    /** @description What is behind the subject. */
-    Background: {
-      /**
-       * Format: double
-       * @description Distance behind the subject.
-       */
-      behind_m: number
-      /**
-       * Format: double
-       * @description Its reflectance, 0 to 1.
-       */
-      reflectance: number
-      /**
-       * Format: double
-       * @description What flags, grids and angle take off the flash that reaches it; negative is less.
-       */
-      spill_stops: number
-    }
-    /** @description What the Bench needs after every step of a control. */
-    BenchAnswer: {
-      /** @description The judgement, worst first. */
-      findings: components['schemas']['Finding'][]
-      /** @description The numbers. */
-      forecast: components['schemas']['Forecast']
-      /** @description The notches of every control. */
-      strips: components['schemas']['Strip'][]
-    }
-    /** @description Camera, lens and settings. */
-    Camera: {
-      /**
-       * Format: double
-       * @description f-number.
-       */
-      aperture_f: number
-      /** @description The body. */
-      body: components['schemas']['CameraBody']
-      /**
-       * Format: double
-       * @description All loss in front of the sensor, in stops, positive.
-       */
-      filter_stops: number
-      /**
-       * Format: double
-       * @description Focal length in mm.
-       */
-      focal_mm: number
-      /**
-       * Format: double
-       * @description ISO.
-       */
-      iso: number
-      /** @description The lens. */
-      lens: components['schemas']['Lens']
-      /** @description Shutter time, `"1/250"` or `"2"`. */
-      shutter: string
-    }
-    /** @description A camera body. */
-    CameraBody: {
-      /** @description Fastest time. */
-      fastest: string
-      /** @description Where the first row is. */
-      first_row: components['schemas']['FirstRow']
-      /** @description How its dials are cut. */
-      grid: components['schemas']['Grid']
-      /**
-       * Format: double
-       * @description What it leaves before the second curtain in rear sync, where measured.
-       */
-      guard_ms?: number | null
-      /** @description Whether it can tell a flash to glow. */
-      high_speed_sync: boolean
-      /** @description Identity in the kit. */
-      id: string
-      /**
-       * Format: double
-       * @description Highest ISO.
-       */
-      iso_max: number
-      /**
-       * Format: double
-       * @description Lowest ISO.
-       */
-      iso_min: number
-      /** @description Maker and model. */
-      name: string
-      /**
-       * Format: int32
-       * @description Pixels along the width.
-       */
-      pixels_wide: number
-      /**
-       * Format: double
-       * @description Sensor height.
-       */
-      sensor_height_mm: number
-      /**
-       * Format: double
-       * @description Sensor width.
-       */
-      sensor_width_mm: number
-      /** @description Kind of shutter. */
-      shutter_kind: components['schemas']['ShutterKind']
-      /** @description Slowest time. */
-      slowest: string
-      /** @description Rated sync speed, `"1/250"`. */
-      sync: string
-      /**
-       * Format: double
-       * @description Curtain travel or readout, where known.
-       */
-      travel_ms?: number | null
-    }
-    /** @description One value in the shot. */
-    Change: {
-      /** @description JSON pointer (RFC 6901). */
-      pointer: string
-      /** @description The new value. */
-      value: unknown
-    }
-    /** @description How a unit makes less light. */
-    Control:
-      | {
-          /**
-           * Format: double
-           * @description `τd`.
-           */
-          decay_ms: number
-          /**
-           * Format: double
-           * @description `τf`, 0.012 when not known.
-           */
-          fall_ms?: number | null
-          /**
-           * Format: double
-           * @description `τr`, 0.03 when not known.
-           */
-          rise_ms?: number | null
-          /** @enum {string} */
-          way: 'quenched'
-        }
-      | {
-          /**
-           * Format: double
-           * @description `τd` at full power.
-           */
-          decay_ms: number
-          /**
-           * Format: double
-           * @description `γ`, 0 to 0.3.
-           */
-          gamma: number
-          /**
-           * Format: double
-           * @description `τr` at full power, 0.03 when not known.
-           */
-          rise_ms?: number | null
-          /** @enum {string} */
-          way: 'charge_voltage'
-        }
-      | {
-          /**
-           * Format: int32
-           * @description Number of banks.
-           */
-          banks: number
-          /**
-           * Format: double
-           * @description `τd` with all banks.
-           */
-          decay_ms: number
-          /**
-           * Format: double
-           * @description `γ`, 0 to 0.3.
-           */
-          gamma: number
-          /**
-           * Format: double
-           * @description `τr`, 0.03 when not known.
-           */
-          rise_ms?: number | null
-          /** @enum {string} */
-          way: 'switched_banks'
-        }
-      | {
-          /** @description Rows, any order. */
-          rows: components['schemas']['TableRow'][]
-          /** @enum {string} */
-          way: 'table'
-        }
-    /** @description Depth of field. */
-    Depth: {
-      /**
-       * Format: double
-       * @description Farthest sharp, `null` for infinity.
-       */
-      far_m?: number | null
-      /**
-       * Format: double
-       * @description Hyperfocal distance.
-       */
-      hyperfocal_m: number
-      /**
-       * Format: double
-       * @description Nearest sharp.
-       */
-      near_m: number
-    }
-    /**
-     * @description The body of the scene that a part is drawn as.
-     * @enum {string}
-     */
-    DrawnAs: 'face' | 'body' | 'feet' | 'ropes' | 'lantern' | 'bicycle' | 'card'
-    /**
-     * @description Which edge of the shutter's run is worst.
-     * @enum {string}
-     */
-    Edge: 'first' | 'last'
-    /** @description The working exposure. */
-    Exposure: {
-      /**
-       * Format: double
-       * @description Exact f-number.
-       */
-      aperture_f: number
-      /** @description Customary label. */
-      aperture_label: string
-      /**
-       * Format: double
-       * @description Loss in front of the sensor.
-       */
-      filter_stops: number
-      /**
-       * Format: double
-       * @description Exact ISO.
-       */
-      iso: number
-      /** @description Customary label. */
-      iso_label: string
-      /**
-       * Format: double
-       * @description Exposure at the subject that gives the metered tone.
-       */
-      reference_lxs: number
-      /** @description Customary label. */
-      shutter_label: string
-      /**
-       * Format: double
-       * @description Exact time.
-       */
-      shutter_s: number
-    }
-    /** @description One sentence with a number, a cause and what to do. */
-    Finding: {
-      /** @description Why. */
-      cause: string
-      /** @description Stable identity, such as `blur-Shoes`. */
-      id: string
-      /** @description What to turn, best first. */
-      remedies: components['schemas']['Remedy'][]
-      /** @description How much it matters. */
-      severity: components['schemas']['Severity']
-      /** @description The number. */
-      title: string
-    }
-    /**
-     * @description The edge of a landscape picture where the first row is.
-     * @enum {string}
-     */
-    FirstRow: 'bottom' | 'top'
-    /** @description The flash and its settings. */
-    Flash: {
-      /**
-       * Format: double
-       * @description Distance to the subject, from the lit face.
-       */
-      distance_m: number
-      /** @description What is in front of it. */
-      modifier: components['schemas']['Modifier']
-      /** @description Whether it fires. */
-      on: boolean
-      /**
-       * Format: double
-       * @description Power fraction, 1 is full.
-       */
-      power: number
-      /** @description Front, rear or high-speed sync. */
-      sync: components['schemas']['SyncMode']
-      /** @description The trigger. */
-      trigger: components['schemas']['Trigger']
-      /** @description The unit. */
-      unit: components['schemas']['FlashUnit']
-    }
-    /** @description The flash on the subject. */
-    FlashLight: {
-      /**
-       * Format: double
-       * @description Distance.
-       */
-      distance_m: number
-      /**
-       * Format: double
-       * @description Exposure of a row that gets all of it.
-       */
-      exposure_lxs: number
-      /**
-       * Format: double
-       * @description Change by high-speed sync, where used.
-       */
-      high_speed_stops?: number | null
-      /**
-       * Format: double
-       * @description Change by the modifier.
-       */
-      modifier_stops: number
-      /** @description Whether the output comes from joules alone. */
-      output_estimated: boolean
-      /**
-       * Format: double
-       * @description How far it may be off when estimated.
-       */
-      output_high_stops?: number | null
-      /**
-       * Format: double
-       * @description How far it may be off when estimated.
-       */
-      output_low_stops?: number | null
-      /**
-       * Format: double
-       * @description `H1` at full power with the reference reflector.
-       */
-      output_lxs_m2: number
-      /**
-       * Format: double
-       * @description Against the metered tone.
-       */
-      placement_stops?: number | null
-      /**
-       * Format: double
-       * @description Power fraction.
-       */
-      power: number
-      /** @description As written. */
-      power_label: string
-    }
-    /** @description A flash unit. */
-    FlashUnit: {
-      /** @description How it makes less light, and how long its pulse is. */
-      control: components['schemas']['Control']
-      /** @description Where the durations come from. */
-      durations_from: components['schemas']['Origin']
-      /**
-       * Format: double
-       * @description Efficiency of the glow, where measured.
-       */
-      high_speed_efficiency?: number | null
-      /** @description Whether it can glow for high-speed sync. */
-      high_speed_sync: boolean
-      /** @description Identity in the kit. */
-      id: string
-      /**
-       * Format: double
-       * @description Delay of its own.
-       */
-      lag_ms: number
-      /**
-       * Format: double
-       * @description Lowest power, as stops below full.
-       */
-      lowest_stops: number
-      /** @description Maker and model. */
-      name: string
-      /** @description Output at full power, as it was entered. */
-      output: components['schemas']['Output']
-      /**
-       * Format: double
-       * @description One step of its power dial, in stops.
-       */
-      step_stops: number
-    }
-    /** @description Everything computed for one shot. */
-    Forecast: {
-      /** @description Steady light on the background. */
-      ambient_background: components['schemas']['Light']
-      /** @description Steady light on the subject. */
-      ambient_subject: components['schemas']['Light']
-      /** @description Depth of field. */
-      depth: components['schemas']['Depth']
-      /** @description The working exposure. */
-      exposure: components['schemas']['Exposure']
-      /** @description Flash on the subject. */
-      flash: components['schemas']['FlashLight']
-      /**
-       * Format: double
-       * @description Flash minus steady light on the subject.
-       */
-      flash_over_ambient_stops?: number | null
-      /** @description Everything on one scale of stops. */
-      ladder: components['schemas']['Ladder']
-      /** @description Shutter and flash in time. */
-      moment: components['schemas']['Moment']
-      /** @description Lens and sensor. */
-      optics: components['schemas']['Optics']
-      /** @description The parts. */
-      parts: components['schemas']['PartForecast'][]
-      /** @description The pulse. */
-      pulse: components['schemas']['Pulse']
-      /** @description What the rows get. */
-      rows: components['schemas']['Rows']
-      /** @description Flash on the background. */
-      spill: components['schemas']['Light']
-      /**
-       * Format: double
-       * @description Steady light and flash together on the subject.
-       */
-      total_stops?: number | null
-    }
-    /**
-     * @description How finely a camera's dials are cut.
-     * @enum {string}
-     */
-    Grid: 'thirds' | 'halves'
-    /**
-     * @description What a part shall look like.
-     * @enum {string}
-     */
-    Intent: 'pebble' | 'skim' | 'dash'
-    /** @description Everything that can be chosen for a shot. */
-    Kit: {
-      /** @description Camera bodies. */
-      cameras: components['schemas']['CameraBody'][]
-      /** @description Lenses. */
-      lenses: components['schemas']['Lens'][]
-      /** @description What goes in front of them. */
-      modifiers: components['schemas']['Modifier'][]
-      /** @description Triggers. */
-      triggers: components['schemas']['Trigger'][]
-      /** @description Flash units. */
-      units: components['schemas']['FlashUnit'][]
-    }
-    /** @description Everything on one scale of stops. */
-    Ladder: {
-      /**
-       * Format: double
-       * @description Where a tone reads as black.
-       */
-      black_stops: number
-      /**
-       * Format: double
-       * @description Lower end.
-       */
-      bottom_stops: number
-      /**
-       * Format: double
-       * @description Where white clips.
-       */
-      clip_stops: number
-      /** @description The rungs, brightest first. */
-      rungs: components['schemas']['Rung'][]
-      /**
-       * Format: double
-       * @description Upper end.
-       */
-      top_stops: number
-    }
-    /** @description A lens. */
-    Lens: {
-      /**
-       * Format: double
-       * @description Longest focal length.
-       */
-      focal_max_mm: number
-      /**
-       * Format: double
-       * @description Shortest focal length.
-       */
-      focal_min_mm: number
-      /** @description Identity in the kit. */
-      id: string
-      /** @description Maker and model. */
-      name: string
-      /**
-       * Format: double
-       * @description Smallest aperture.
-       */
-      narrowest_f: number
-      /**
-       * Format: double
-       * @description Widest aperture.
-       */
-      widest_f: number
-    }
-    /** @description A light on a place. */
-    Light: {
-      /**
-       * Format: double
-       * @description Exposure.
-       */
-      exposure_lxs: number
-      /**
-       * Format: double
-       * @description Illuminance, for steady light.
-       */
-      illuminance_lx?: number | null
-      /**
-       * Format: double
-       * @description Against the metered tone.
-       */
-      placement_stops?: number | null
-    }
-    /** @description What is in front of the flash. */
-    Modifier: {
-      /**
-       * Format: double
-       * @description Radius of the lit face.
-       */
-      face_radius_m: number
-      /** @description Identity in the kit. */
-      id: string
-      /** @description What it is. */
-      name: string
-      /**
-       * Format: double
-       * @description How far behind the face the light seems to come from.
-       */
-      source_offset_m: number
-      /**
-       * Format: double
-       * @description Its change of light on axis; a loss is negative.
-       */
-      stops: number
-    }
-    /** @description Shutter and flash in time, since the first row opened. */
-    Moment: {
-      /**
-       * Format: double
-       * @description When the last row closes.
-       */
-      end_s: number
-      /**
-       * Format: double
-       * @description When the flash ignites.
-       */
-      ignition_s: number
-      /**
-       * Format: double
-       * @description Delay of trigger and unit in it.
-       */
-      lag_s: number
-      /** @description Rear sync was asked for and acts as front. */
-      rear_acts_as_front: boolean
-      /**
-       * Format: double
-       * @description How long a row is open.
-       */
-      shutter_s: number
-      /** @description How the flash is tied to the shutter. */
-      sync: components['schemas']['SyncMode']
-      /** @description The travel was assumed from the sync speed. */
-      travel_assumed: boolean
-      /**
-       * Format: double
-       * @description First row to last.
-       */
-      travel_s: number
-    }
-    /**
-     * @description What turning a control changes.
-     * @enum {string}
-     */
-    Moves: 'flash' | 'ambient' | 'depth' | 'freeze'
-    /** @description One position of a control. */
-    Notch: {
-      /** @description As written on the dial. */
-      label: string
-      /** @description What it writes into the shot. */
-      value: unknown
-    }
-    /** @description Lens and sensor. */
-    Optics: {
-      /**
-       * Format: double
-       * @description Allowed blur on the sensor.
-       */
-      allowed_m: number
-      /**
-       * Format: double
-       * @description Allowed blur.
-       */
-      allowed_px: number
-      /**
-       * Format: double
-       * @description Height of it.
-       */
-      field_height_m: number
-      /**
-       * Format: double
-       * @description Width of what the frame covers at the subject.
-       */
-      field_width_m: number
-      /**
-       * Format: double
-       * @description Image size over object size.
-       */
-      magnification: number
-      /**
-       * Format: double
-       * @description Pixel to pixel.
-       */
-      pitch_m: number
-    }
-    /**
-     * @description Where a figure comes from.
-     * @enum {string}
-     */
-    Origin: 'published' | 'estimated' | 'measured'
-    /** @description A unit's output at full power. */
-    Output:
-      | {
-          /** @enum {string} */
-          as: 'guide_number'
-          /**
-           * Format: double
-           * @description The number.
-           */
-          metres: number
-        }
-      | {
-          /**
-           * Format: double
-           * @description f-number read.
-           */
-          aperture_f: number
-          /** @enum {string} */
-          as: 'reading'
-          /**
-           * Format: double
-           * @description Distance of the meter.
-           */
-          distance_m: number
-          /**
-           * Format: double
-           * @description ISO of the meter.
-           */
-          iso: number
-          /** @description The modifier in place. */
-          modifier: components['schemas']['Modifier']
-          /**
-           * Format: double
-           * @description Power fraction it was fired at.
-           */
-          power: number
-        }
-      | {
-          /** @enum {string} */
-          as: 'exposure'
-          /**
-           * Format: double
-           * @description Distance.
-           */
-          distance_m: number
-          /**
-           * Format: double
-           * @description lx·s.
-           */
-          exposure_lxs: number
-        }
-      | {
-          /** @enum {string} */
-          as: 'energy'
-          /**
-           * Format: double
-           * @description Half-power half-angle, where known.
-           */
-          half_angle_deg?: number | null
-          /**
-           * Format: double
-           * @description Joules.
-           */
-          joules: number
-        }
-    /** @description A part of the subject, named by the photographer. */
-    Part: {
-      /**
-       * Format: double
-       * @description Steady light on it against the reading on the subject.
-       */
-      ambient_offset_stops: number
-      /**
-       * Format: double
-       * @description Direction in the frame: 0 to the right, 90 up.
-       */
-      direction_deg: number
-      /** @description What stands for it in the frame. */
-      drawn_as: components['schemas']['DrawnAs']
-      /**
-       * Format: double
-       * @description Flash on it against flash on the subject.
-       */
-      flash_offset_stops: number
-      /** @description What it shall look like. */
-      intent: components['schemas']['Intent']
-      /**
-       * Format: double
-       * @description Luminance of its own, for lamps in the picture.
-       */
-      luminance_cd_m2?: number | null
-      /** @description Its name. */
-      name: string
-      /**
-       * Format: double
-       * @description Angle of the movement out of the picture plane; positive comes nearer.
-       */
-      out_of_plane_deg: number
-      /**
-       * Format: double
-       * @description Length of the path when it goes round or to and fro.
-       */
-      path_m?: number | null
-      /**
-       * Format: double
-       * @description Reflectance, 0 to 1.
-       */
-      reflectance: number
-      /**
-       * Format: double
-       * @description Size along the movement.
-       */
-      size_m: number
-      /**
-       * Format: double
-       * @description Speed against the aim of the camera.
-       */
-      speed_m_s: number
-      /**
-       * Format: double
-       * @description For a dash: wanted length as a share of the frame's width.
-       */
-      streak_share?: number | null
-    }
-    /** @description One part. */
-    PartForecast: {
-      /**
-       * Format: double
-       * @description Part in steady light, had it stood still; 1 is mid-grey.
-       */
-      ambient_level: number
-      /**
-       * Format: double
-       * @description How far the part itself moves in that time.
-       */
-      ambient_travel_m: number
-      /**
-       * Format: double
-       * @description How far its image moves while a row is open.
-       */
-      ambient_travel_px: number
-      /**
-       * Format: double
-       * @description On the path beside the frozen part.
-       */
-      beside_level: number
-      /**
-       * Format: double
-       * @description The same on the ladder; `null` is black.
-       */
-      beside_stops?: number | null
-      /**
-       * Format: double
-       * @description L* of beside minus L* of plain.
-       */
-      delta_lightness: number
-      /** @description Whether the path is longer than the allowed blur, so that it counts as a trail. */
-      draws: boolean
-      /**
-       * Format: double
-       * @description Share of the exposure that a place on the path is covered by the part.
-       */
-      dwell: number
-      /**
-       * Format: double
-       * @description Blur of the flash layer.
-       */
-      flash_blur_px: number
-      /**
-       * Format: double
-       * @description Part in flash.
-       */
-      flash_level: number
-      /**
-       * Format: double
-       * @description How far the part itself moves in that time.
-       */
-      flash_travel_m: number
-      /**
-       * Format: double
-       * @description Growth while the shutter is open, as a share.
-       */
-      growth: number
-      /**
-       * Format: double
-       * @description Speed of its image on the sensor.
-       */
-      image_speed_m_s: number
-      /**
-       * Format: double
-       * @description The same in pixels.
-       */
-      image_speed_px_s: number
-      /** @description What it shall look like. */
-      intent: components['schemas']['Intent']
-      /**
-       * Format: double
-       * @description Lean over the height of the frame, in high-speed sync and by the curtains.
-       */
-      lean_px: number
-      /** @description Its name. */
-      name: string
-      /**
-       * Format: double
-       * @description Background where the part never was.
-       */
-      plain_level: number
-      /** @description How that looks. */
-      sharpness: components['schemas']['Sharpness']
-      /** @description The intent is met: in a word for the chip. */
-      state: components['schemas']['PartState']
-      /**
-       * Format: double
-       * @description Streak, a round path counted once.
-       */
-      streak_px: number
-      /**
-       * Format: double
-       * @description Streak as a share of the frame's width.
-       */
-      streak_share: number
-      /**
-       * Format: double
-       * @description On the frozen part itself.
-       */
-      through_level: number
-      /**
-       * Format: double
-       * @description The level through the part, on the ladder; `null` is black.
-       */
-      through_stops?: number | null
-      /** @description In a word. */
-      visibility: components['schemas']['Visibility']
-    }
-    /**
-     * @description How a part fares against its intent.
-     * @enum {string}
-     */
-    PartState: 'met' | 'near' | 'missed'
-    /** @description A part on a card. */
-    PartTag: {
-      /** @description What it shall look like. */
-      intent: components['schemas']['Intent']
-      /** @description Its name. */
-      name: string
-    }
-    /** @description A problem as it is sent. */
-    Problem: {
-      /** @description What would have been allowed. */
-      allowed?: string | null
-      current?: components['schemas']['ShotAnswer'] | null
-      /** @description What happened, what is safe, what to do. */
-      detail: string
-      /** @description The field at fault, as a path in the shot. */
-      field?: string | null
-      /**
-       * Format: int32
-       * @description HTTP status.
-       */
-      status: number
-      /** @description The same in words. */
-      title: string
-      /** @description A stable name, as a relative reference. */
-      type: string
-      /** @description The value given. */
-      value?: string | null
-    }
-    /** @description The pulse at this power. */
-    Pulse: {
-      /** @description Intensity against the peak, at those times. */
-      curve_level: number[]
-      /** @description Times since ignition. */
-      curve_s: number[]
-      /** @description A duration was fitted because the table does not give it. */
-      estimated: boolean
-      /** @description As written. */
-      freeze_label: string
-      /**
-       * Format: double
-       * @description Freezing time of the flash layer; the shutter time in high-speed sync.
-       */
-      freeze_s: number
-      /**
-       * Format: double
-       * @description Ignition to 99 % of the light.
-       */
-      length_s: number
-      /** @description The two durations of a table fit no pulse of the model. */
-      misfit: boolean
-      /** @description Where the durations come from. */
-      origin: components['schemas']['Origin']
-      /** @description The power lies outside a table. */
-      outside_table: boolean
-      /** @description Which of them is the freezing time. */
-      school: components['schemas']['School']
-      /** @description As written. */
-      t01_label: string
-      /**
-       * Format: double
-       * @description 10 % duration.
-       */
-      t01_s: number
-      /** @description From first rise to last fall through 10 %, since ignition. */
-      t01_span_s: number[]
-      /** @description As written. */
-      t05_label: string
-      /**
-       * Format: double
-       * @description 50 % duration.
-       */
-      t05_s: number
-      /** @description From first rise to last fall through 50 %, since ignition. */
-      t05_span_s: number[]
-      /** @description As written. */
-      t90_label: string
-      /**
-       * Format: double
-       * @description Shortest time with 90 % of the light.
-       */
-      t90_s: number
-    }
-    /** @description A reading of steady light. */
-    Reading:
-      | {
-          /**
-           * Format: double
-           * @description f-number.
-           */
-          aperture_f: number
-          /** @enum {string} */
-          as: 'exposure'
-          /**
-           * Format: double
-           * @description ISO.
-           */
-          iso: number
-          /** @description Time. */
-          shutter: string
-        }
-      | {
-          /** @enum {string} */
-          as: 'ev100'
-          /**
-           * Format: double
-           * @description The value.
-           */
-          ev: number
-        }
-      | {
-          /** @enum {string} */
-          as: 'lux'
-          /**
-           * Format: double
-           * @description The value.
-           */
-          lux: number
-        }
-    /** @description A change that was tried and mends the finding. */
-    Remedy: {
-      /** @description Values to put into the shot. */
-      changes: components['schemas']['Change'][]
-      /** @description What else changes with it; empty when nothing a user would see. */
-      effect: string
-      /** @description In the words of the controls. */
-      label: string
-    }
-    /** @description What the rows get of the flash. */
-    Rows: {
-      /**
-       * Format: double
-       * @description Share of the rows with no flash.
-       */
-      black_share: number
-      /**
-       * Format: double
-       * @description Share of the first row.
-       */
-      first_share: number
-      /**
-       * Format: double
-       * @description Share of the last row.
-       */
-      last_share: number
-      /**
-       * Format: double
-       * @description Share of the middle row.
-       */
-      middle_share: number
-      /** @description Shares from the first row to the last, evenly spaced. */
-      profile_share: number[]
-      /**
-       * Format: double
-       * @description The rating.
-       */
-      rated_sync_s: number
-      /**
-       * Format: double
-       * @description Share of the rows that lack a tenth of a stop or more.
-       */
-      touched_share: number
-      /** @description As written. */
-      usable_sync_label?: string | null
-      /**
-       * Format: double
-       * @description Fastest time with no row touched; `null` for none.
-       */
-      usable_sync_s?: number | null
-      /** @description Where the worst row is. */
-      worst_edge: components['schemas']['Edge']
-      /**
-       * Format: double
-       * @description Loss of the worst row; `null` when it gets nothing.
-       */
-      worst_stops?: number | null
-    }
-    /** @description One rung of the ladder. */
-    Rung: {
-      /**
-       * Format: double
-       * @description For trails: difference of L* from the plain background.
-       */
-      delta_lightness?: number | null
-      /** @description Stable identity. */
-      id: string
-      /** @description Kind of light. */
-      kind: components['schemas']['RungKind']
-      /** @description What it is. */
-      label: string
-      /**
-       * Format: double
-       * @description Where it stands; `null` is no light.
-       */
-      stops?: number | null
-      /** @description JSON pointer into the shot of the target that dragging this rung sets. */
-      target_pointer?: string | null
-      /**
-       * Format: double
-       * @description Where it is wanted, if a target is set.
-       */
-      target_stops?: number | null
-    }
-    /**
-     * @description What kind of light a rung stands for.
-     * @enum {string}
-     */
-    RungKind: 'flash' | 'ambient' | 'movement'
-    /**
-     * @description Drawn scenes.
-     * @enum {string}
-     */
-    Scene: 'double_ropes' | 'lantern_slalom' | 'slipway_spin' | 'plain_stage'
-    /**
-     * @description Which of the three a photographer judges by.
-     * @enum {string}
-     */
-    School: 't05' | 't01' | 't90'
-    /**
-     * @description How much a finding matters.
-     * @enum {string}
-     */
-    Severity: 'trouble' | 'watch' | 'fine'
-    /**
-     * @description How a blur looks against the allowed one.
-     * @enum {string}
-     */
-    Sharpness: 'crisp' | 'soft' | 'blurred'
-    /** @description One planned picture. */
-    Shot: {
-      /** @description The steady light, read on the subject and on the background. */
-      ambient: components['schemas']['Ambient']
-      /** @description What is behind the subject. */
-      background: components['schemas']['Background']
-      /** @description Camera, lens and their settings. */
-      camera: components['schemas']['Camera']
-      /** @description The flash and its settings. */
-      flash: components['schemas']['Flash']
-      /** @description Always `dash-pebble/shot`. */
-      format: string
-      /** @description The parts that move, or must not. */
-      parts: components['schemas']['Part'][]
-      /** @description Where. */
-      place: string
-      /** @description The drawn scene that stands in for the real one. */
-      scene: components['schemas']['Scene']
-      /** @description Which duration counts as freezing time. */
-      school: components['schemas']['School']
-      /** @description The subject as a whole. */
-      subject: components['schemas']['Subject']
-      /** @description Where things shall fall. */
-      targets: components['schemas']['Targets']
-      /** @description What the photographer calls it. */
-      title: string
-      /** @description What the picture is for. */
-      usage: components['schemas']['Usage']
-      /**
-       * Format: int32
-       * @description Version of the format, 1.
-       */
-      version: number
-    }
-    /** @description A shot and where it stands. */
-    ShotAnswer: {
-      /** @description Whether there is a later one. */
-      can_redo: boolean
-      /** @description Whether there is an earlier revision. */
-      can_undo: boolean
-      /** @description When it last changed, UTC. */
-      changed_at: string
-      /** @description Identity. */
-      id: string
-      /** @description The shot. */
-      shot: components['schemas']['Shot']
-      /**
-       * Format: int64
-       * @description Version, also the entity tag.
-       */
-      version: number
-    }
-    /** @description A shot in the list. */
-    ShotCard: {
-      /** @description When it last changed, UTC. */
-      changed_at: string
-      /** @description The working exposure as written. */
-      exposure: string
-      /** @description Identity. */
-      id: string
-      /** @description Names of the parts with their intents. */
-      parts: components['schemas']['PartTag'][]
-      /** @description Place. */
-      place: string
-      /** @description Title. */
-      title: string
-      /** @description Findings that miss the intent. */
-      trouble: number
-      /**
-       * Format: int64
-       * @description Version.
-       */
-      version: number
-      /** @description Findings worth knowing. */
-      watch: number
-    }
-    /** @description The list. */
-    ShotList: {
-      /** @description Shots in order. */
-      shots: components['schemas']['ShotCard'][]
-      /** @description What could not be read, in sentences. */
-      unreadable: string[]
-    }
-    /**
-     * @description How a shutter exposes its rows.
-     * @enum {string}
-     */
-    ShutterKind: 'focal_plane' | 'leaf' | 'global' | 'rolling'
-    /** @description One control as a strip of notches. */
-    Strip: {
-      /** @description The value set, when it lies between positions. */
-      between?: string | null
-      /** @description Stable name, such as `aperture`. */
-      id: string
-      /** @description The position at or nearest to the value set. */
-      index: number
-      /** @description Label beside it. */
-      label: string
-      /** @description What it moves. */
-      moves: components['schemas']['Moves'][]
-      /** @description Positions, in the order of the dial. */
-      notches: components['schemas']['Notch'][]
-      /** @description JSON pointer of the value in the shot. */
-      pointer: string
-    }
-    /** @description The subject as a whole. */
-    Subject: {
-      /**
-       * Format: double
-       * @description How deep the group or the movement is, centred on that distance.
-       */
-      depth_m: number
-      /**
-       * Format: double
-       * @description Camera to subject.
-       */
-      distance_m: number
-    }
-    /**
-     * @description How the flash is tied to the shutter.
-     * @enum {string}
-     */
-    SyncMode: 'front' | 'rear' | 'high_speed'
-    /** @description A row of a duration table; at least one of the two times. */
-    TableRow: {
-      /**
-       * Format: double
-       * @description Power fraction.
-       */
-      power: number
-      /**
-       * Format: double
-       * @description t0.1.
-       */
-      t01_ms?: number | null
-      /**
-       * Format: double
-       * @description t0.5.
-       */
-      t05_ms?: number | null
-    }
-    /** @description Where things shall fall, in stops against the metered tone. */
-    Targets: {
-      /**
-       * Format: double
-       * @description Steady light on the subject, where it matters.
-       */
-      ambient_stops?: number | null
-      /**
-       * Format: double
-       * @description Flash on the subject.
-       */
-      key_stops: number
-    }
-    /** @description The trigger. */
-    Trigger: {
-      /** @description Identity in the kit. */
-      id: string
-      /**
-       * Format: double
-       * @description Its delay.
-       */
-      lag_ms: number
-      /** @description What it is. */
-      name: string
-    }
-    /**
-     * @description What the picture is for, and so how much blur is too much.
-     * @enum {string}
-     */
-    Usage: 'pixel' | 'large_print' | 'print' | 'screen'
-    /**
-     * @description How visible a trail is, by its difference of L* from the plain background.
-     * @enum {string}
-     */
-    Visibility: 'not' | 'faint' | 'visible' | 'strong'
-  }
-  responses: never
-  parameters: never
-  requestBodies: never
-  headers: never
-  pathItems: never
+    schemas: {
+        /** @description The steady light. */
+        Ambient: {
+            /** @description On the background. */
+            background: components["schemas"]["Reading"];
+            /** @description On the subject. */
+            subject: components["schemas"]["Reading"];
+        };
+        /** @description Everything computed for one shot. */
+        Answer: {
+            /** @description The judgement, worst first. */
+            findings: components["schemas"]["Finding"][];
+            /** @description The numbers. */
+            forecast: components["schemas"]["Forecast"];
+            /** @description `dash-pebble/forecast`. */
+            format: string;
+            /**
+             * Format: int32
+             * @description Version of the format.
+             */
+            version: number;
+        };
+        /** @description What is behind the subject. */
+        Background: {
+            /**
+             * Format: double
+             * @description Distance behind the subject.
+             */
+            behind_m: number;
+            /**
+             * Format: double
+             * @description Its reflectance, 0 to 1.
+             */
+            reflectance: number;
+            /**
+             * Format: double
+             * @description What flags, grids and angle take off the flash that reaches it; negative is less.
+             */
+            spill_stops: number;
+        };
+        /** @description What the Bench needs after every step of a control. */
+        BenchAnswer: {
+            /** @description The judgement, worst first. */
+            findings: components["schemas"]["Finding"][];
+            /** @description The numbers. */
+            forecast: components["schemas"]["Forecast"];
+            /** @description The notches of every control. */
+            strips: components["schemas"]["Strip"][];
+        };
+        /** @description Camera, lens and settings. */
+        Camera: {
+            /**
+             * Format: double
+             * @description f-number.
+             */
+            aperture_f: number;
+            /** @description The body. */
+            body: components["schemas"]["CameraBody"];
+            /**
+             * Format: double
+             * @description All loss in front of the sensor, in stops, positive.
+             */
+            filter_stops: number;
+            /**
+             * Format: double
+             * @description Focal length in mm.
+             */
+            focal_mm: number;
+            /**
+             * Format: double
+             * @description ISO.
+             */
+            iso: number;
+            /** @description The lens. */
+            lens: components["schemas"]["Lens"];
+            /** @description Shutter time, `"1/250"` or `"2"`. */
+            shutter: string;
+        };
+        /** @description A camera body. */
+        CameraBody: {
+            /** @description Fastest time. */
+            fastest: string;
+            /** @description Where the first row is. */
+            first_row: components["schemas"]["FirstRow"];
+            /** @description How its dials are cut. */
+            grid: components["schemas"]["Grid"];
+            /**
+             * Format: double
+             * @description What it leaves before the second curtain in rear sync, where measured.
+             */
+            guard_ms?: number | null;
+            /** @description Whether it can tell a flash to glow. */
+            high_speed_sync: boolean;
+            /** @description Identity in the kit. */
+            id: string;
+            /**
+             * Format: double
+             * @description Highest ISO.
+             */
+            iso_max: number;
+            /**
+             * Format: double
+             * @description Lowest ISO.
+             */
+            iso_min: number;
+            /** @description Maker and model. */
+            name: string;
+            /**
+             * Format: int32
+             * @description Pixels along the width.
+             */
+            pixels_wide: number;
+            /**
+             * Format: double
+             * @description Sensor height.
+             */
+            sensor_height_mm: number;
+            /**
+             * Format: double
+             * @description Sensor width.
+             */
+            sensor_width_mm: number;
+            /** @description Kind of shutter. */
+            shutter_kind: components["schemas"]["ShutterKind"];
+            /** @description Slowest time. */
+            slowest: string;
+            /** @description Rated sync speed, `"1/250"`. */
+            sync: string;
+            /**
+             * Format: double
+             * @description Curtain travel or readout, where known.
+             */
+            travel_ms?: number | null;
+        };
+        /** @description One value in the shot. */
+        Change: {
+            /** @description JSON pointer (RFC 6901). */
+            pointer: string;
+            /** @description The new value. */
+            value: unknown;
+        };
+        /** @description How a unit makes less light. */
+        Control: {
+            /**
+             * Format: double
+             * @description `τd`.
+             */
+            decay_ms: number;
+            /**
+             * Format: double
+             * @description `τf`, 0.012 when not known.
+             */
+            fall_ms?: number | null;
+            /**
+             * Format: double
+             * @description `τr`, 0.03 when not known.
+             */
+            rise_ms?: number | null;
+            /** @enum {string} */
+            way: "quenched";
+        } | {
+            /**
+             * Format: double
+             * @description `τd` at full power.
+             */
+            decay_ms: number;
+            /**
+             * Format: double
+             * @description `γ`, 0 to 0.3.
+             */
+            gamma: number;
+            /**
+             * Format: double
+             * @description `τr` at full power, 0.03 when not known.
+             */
+            rise_ms?: number | null;
+            /** @enum {string} */
+            way: "charge_voltage";
+        } | {
+            /**
+             * Format: int32
+             * @description Number of banks.
+             */
+            banks: number;
+            /**
+             * Format: double
+             * @description `τd` with all banks.
+             */
+            decay_ms: number;
+            /**
+             * Format: double
+             * @description `γ`, 0 to 0.3.
+             */
+            gamma: number;
+            /**
+             * Format: double
+             * @description `τr`, 0.03 when not known.
+             */
+            rise_ms?: number | null;
+            /** @enum {string} */
+            way: "switched_banks";
+        } | {
+            /** @description Rows, any order. */
+            rows: components["schemas"]["TableRow"][];
+            /** @enum {string} */
+            way: "table";
+        };
+        /** @description Depth of field. */
+        Depth: {
+            /**
+             * Format: double
+             * @description Farthest sharp, `null` for infinity.
+             */
+            far_m?: number | null;
+            /**
+             * Format: double
+             * @description Hyperfocal distance.
+             */
+            hyperfocal_m: number;
+            /**
+             * Format: double
+             * @description Nearest sharp.
+             */
+            near_m: number;
+        };
+        /**
+         * @description The body of the scene that a part is drawn as.
+         * @enum {string}
+         */
+        DrawnAs: "face" | "body" | "feet" | "ropes" | "lantern" | "bicycle" | "card";
+        /**
+         * @description Which edge of the shutter's run is worst.
+         * @enum {string}
+         */
+        Edge: "first" | "last";
+        /** @description The working exposure. */
+        Exposure: {
+            /**
+             * Format: double
+             * @description Exact f-number.
+             */
+            aperture_f: number;
+            /** @description Customary label. */
+            aperture_label: string;
+            /**
+             * Format: double
+             * @description Loss in front of the sensor.
+             */
+            filter_stops: number;
+            /**
+             * Format: double
+             * @description Exact ISO.
+             */
+            iso: number;
+            /** @description Customary label. */
+            iso_label: string;
+            /**
+             * Format: double
+             * @description Exposure at the subject that gives the metered tone.
+             */
+            reference_lxs: number;
+            /** @description Customary label. */
+            shutter_label: string;
+            /**
+             * Format: double
+             * @description Exact time.
+             */
+            shutter_s: number;
+        };
+        /** @description One sentence with a number, a cause and what to do. */
+        Finding: {
+            /** @description Why. */
+            cause: string;
+            /** @description Stable identity, such as `blur-Shoes`. */
+            id: string;
+            /** @description What to turn, best first. */
+            remedies: components["schemas"]["Remedy"][];
+            /** @description How much it matters. */
+            severity: components["schemas"]["Severity"];
+            /** @description The number. */
+            title: string;
+        };
+        /**
+         * @description The edge of a landscape picture where the first row is.
+         * @enum {string}
+         */
+        FirstRow: "bottom" | "top";
+        /** @description The flash and its settings. */
+        Flash: {
+            /**
+             * Format: double
+             * @description Distance to the subject, from the lit face.
+             */
+            distance_m: number;
+            /** @description What is in front of it. */
+            modifier: components["schemas"]["Modifier"];
+            /** @description Whether it fires. */
+            on: boolean;
+            /**
+             * Format: double
+             * @description Power fraction, 1 is full.
+             */
+            power: number;
+            /** @description Front, rear or high-speed sync. */
+            sync: components["schemas"]["SyncMode"];
+            /** @description The trigger. */
+            trigger: components["schemas"]["Trigger"];
+            /** @description The unit. */
+            unit: components["schemas"]["FlashUnit"];
+        };
+        /** @description The flash on the subject. */
+        FlashLight: {
+            /**
+             * Format: double
+             * @description Distance.
+             */
+            distance_m: number;
+            /**
+             * Format: double
+             * @description Exposure of a row that gets all of it.
+             */
+            exposure_lxs: number;
+            /**
+             * Format: double
+             * @description Change by high-speed sync, where used.
+             */
+            high_speed_stops?: number | null;
+            /**
+             * Format: double
+             * @description Change by the modifier.
+             */
+            modifier_stops: number;
+            /** @description Whether the output comes from joules alone. */
+            output_estimated: boolean;
+            /**
+             * Format: double
+             * @description How far it may be off when estimated.
+             */
+            output_high_stops?: number | null;
+            /**
+             * Format: double
+             * @description How far it may be off when estimated.
+             */
+            output_low_stops?: number | null;
+            /**
+             * Format: double
+             * @description `H1` at full power with the reference reflector.
+             */
+            output_lxs_m2: number;
+            /**
+             * Format: double
+             * @description Against the metered tone.
+             */
+            placement_stops?: number | null;
+            /**
+             * Format: double
+             * @description Power fraction.
+             */
+            power: number;
+            /** @description As written. */
+            power_label: string;
+        };
+        /** @description A flash unit. */
+        FlashUnit: {
+            /** @description How it makes less light, and how long its pulse is. */
+            control: components["schemas"]["Control"];
+            /** @description Where the durations come from. */
+            durations_from: components["schemas"]["Origin"];
+            /**
+             * Format: double
+             * @description Efficiency of the glow, where measured.
+             */
+            high_speed_efficiency?: number | null;
+            /** @description Whether it can glow for high-speed sync. */
+            high_speed_sync: boolean;
+            /** @description Identity in the kit. */
+            id: string;
+            /**
+             * Format: double
+             * @description Delay of its own.
+             */
+            lag_ms: number;
+            /**
+             * Format: double
+             * @description Lowest power, as stops below full.
+             */
+            lowest_stops: number;
+            /** @description Maker and model. */
+            name: string;
+            /** @description Output at full power, as it was entered. */
+            output: components["schemas"]["Output"];
+            /**
+             * Format: double
+             * @description One step of its power dial, in stops.
+             */
+            step_stops: number;
+        };
+        /** @description Everything computed for one shot. */
+        Forecast: {
+            /** @description Steady light on the background. */
+            ambient_background: components["schemas"]["Light"];
+            /** @description Steady light on the subject. */
+            ambient_subject: components["schemas"]["Light"];
+            /** @description Depth of field. */
+            depth: components["schemas"]["Depth"];
+            /** @description The working exposure. */
+            exposure: components["schemas"]["Exposure"];
+            /** @description Flash on the subject. */
+            flash: components["schemas"]["FlashLight"];
+            /**
+             * Format: double
+             * @description Flash minus steady light on the subject.
+             */
+            flash_over_ambient_stops?: number | null;
+            /** @description Everything on one scale of stops. */
+            ladder: components["schemas"]["Ladder"];
+            /** @description Shutter and flash in time. */
+            moment: components["schemas"]["Moment"];
+            /** @description Lens and sensor. */
+            optics: components["schemas"]["Optics"];
+            /** @description The parts. */
+            parts: components["schemas"]["PartForecast"][];
+            /** @description The pulse. */
+            pulse: components["schemas"]["Pulse"];
+            /** @description What the rows get. */
+            rows: components["schemas"]["Rows"];
+            /** @description Flash on the background. */
+            spill: components["schemas"]["Light"];
+            /**
+             * Format: double
+             * @description Steady light and flash together on the subject.
+             */
+            total_stops?: number | null;
+        };
+        /**
+         * @description How finely a camera's dials are cut.
+         * @enum {string}
+         */
+        Grid: "thirds" | "halves";
+        /**
+         * @description What a part shall look like.
+         * @enum {string}
+         */
+        Intent: "pebble" | "skim" | "dash";
+        /** @description Everything that can be chosen for a shot. */
+        Kit: {
+            /** @description Camera bodies. */
+            cameras: components["schemas"]["CameraBody"][];
+            /** @description Lenses. */
+            lenses: components["schemas"]["Lens"][];
+            /** @description What goes in front of them. */
+            modifiers: components["schemas"]["Modifier"][];
+            /** @description Triggers. */
+            triggers: components["schemas"]["Trigger"][];
+            /** @description Flash units. */
+            units: components["schemas"]["FlashUnit"][];
+        };
+        /** @description Everything on one scale of stops. */
+        Ladder: {
+            /**
+             * Format: double
+             * @description Where a tone reads as black.
+             */
+            black_stops: number;
+            /**
+             * Format: double
+             * @description Lower end.
+             */
+            bottom_stops: number;
+            /**
+             * Format: double
+             * @description Where white clips.
+             */
+            clip_stops: number;
+            /** @description The rungs, brightest first. */
+            rungs: components["schemas"]["Rung"][];
+            /**
+             * Format: double
+             * @description Upper end.
+             */
+            top_stops: number;
+        };
+        /** @description A lens. */
+        Lens: {
+            /**
+             * Format: double
+             * @description Longest focal length.
+             */
+            focal_max_mm: number;
+            /**
+             * Format: double
+             * @description Shortest focal length.
+             */
+            focal_min_mm: number;
+            /** @description Identity in the kit. */
+            id: string;
+            /** @description Maker and model. */
+            name: string;
+            /**
+             * Format: double
+             * @description Smallest aperture.
+             */
+            narrowest_f: number;
+            /**
+             * Format: double
+             * @description Widest aperture.
+             */
+            widest_f: number;
+        };
+        /** @description A light on a place. */
+        Light: {
+            /**
+             * Format: double
+             * @description Exposure.
+             */
+            exposure_lxs: number;
+            /**
+             * Format: double
+             * @description Illuminance, for steady light.
+             */
+            illuminance_lx?: number | null;
+            /**
+             * Format: double
+             * @description Against the metered tone.
+             */
+            placement_stops?: number | null;
+        };
+        /** @description What is in front of the flash. */
+        Modifier: {
+            /**
+             * Format: double
+             * @description Radius of the lit face.
+             */
+            face_radius_m: number;
+            /** @description Identity in the kit. */
+            id: string;
+            /** @description What it is. */
+            name: string;
+            /**
+             * Format: double
+             * @description How far behind the face the light seems to come from.
+             */
+            source_offset_m: number;
+            /**
+             * Format: double
+             * @description Its change of light on axis; a loss is negative.
+             */
+            stops: number;
+        };
+        /** @description Shutter and flash in time, since the first row opened. */
+        Moment: {
+            /**
+             * Format: double
+             * @description When the last row closes.
+             */
+            end_s: number;
+            /**
+             * Format: double
+             * @description When the flash ignites.
+             */
+            ignition_s: number;
+            /**
+             * Format: double
+             * @description Delay of trigger and unit in it.
+             */
+            lag_s: number;
+            /** @description Rear sync was asked for and acts as front. */
+            rear_acts_as_front: boolean;
+            /**
+             * Format: double
+             * @description How long a row is open.
+             */
+            shutter_s: number;
+            /** @description How the flash is tied to the shutter. */
+            sync: components["schemas"]["SyncMode"];
+            /** @description The travel was assumed from the sync speed. */
+            travel_assumed: boolean;
+            /**
+             * Format: double
+             * @description First row to last.
+             */
+            travel_s: number;
+        };
+        /**
+         * @description What turning a control changes.
+         * @enum {string}
+         */
+        Moves: "flash" | "ambient" | "depth" | "freeze";
+        /** @description One position of a control. */
+        Notch: {
+            /** @description As written on the dial. */
+            label: string;
+            /** @description What it writes into the shot. */
+            value: unknown;
+        };
+        /** @description Lens and sensor. */
+        Optics: {
+            /**
+             * Format: double
+             * @description Allowed blur on the sensor.
+             */
+            allowed_m: number;
+            /**
+             * Format: double
+             * @description Allowed blur.
+             */
+            allowed_px: number;
+            /**
+             * Format: double
+             * @description Height of it.
+             */
+            field_height_m: number;
+            /**
+             * Format: double
+             * @description Width of what the frame covers at the subject.
+             */
+            field_width_m: number;
+            /**
+             * Format: double
+             * @description Image size over object size.
+             */
+            magnification: number;
+            /**
+             * Format: double
+             * @description Pixel to pixel.
+             */
+            pitch_m: number;
+        };
+        /**
+         * @description Where a figure comes from.
+         * @enum {string}
+         */
+        Origin: "published" | "estimated" | "measured";
+        /** @description A unit's output at full power. */
+        Output: {
+            /** @enum {string} */
+            as: "guide_number";
+            /**
+             * Format: double
+             * @description The number.
+             */
+            metres: number;
+        } | {
+            /**
+             * Format: double
+             * @description f-number read.
+             */
+            aperture_f: number;
+            /** @enum {string} */
+            as: "reading";
+            /**
+             * Format: double
+             * @description Distance of the meter.
+             */
+            distance_m: number;
+            /**
+             * Format: double
+             * @description ISO of the meter.
+             */
+            iso: number;
+            /** @description The modifier in place. */
+            modifier: components["schemas"]["Modifier"];
+            /**
+             * Format: double
+             * @description Power fraction it was fired at.
+             */
+            power: number;
+        } | {
+            /** @enum {string} */
+            as: "exposure";
+            /**
+             * Format: double
+             * @description Distance.
+             */
+            distance_m: number;
+            /**
+             * Format: double
+             * @description lx·s.
+             */
+            exposure_lxs: number;
+        } | {
+            /** @enum {string} */
+            as: "energy";
+            /**
+             * Format: double
+             * @description Half-power half-angle, where known.
+             */
+            half_angle_deg?: number | null;
+            /**
+             * Format: double
+             * @description Joules.
+             */
+            joules: number;
+        };
+        /** @description A part of the subject, named by the photographer. */
+        Part: {
+            /**
+             * Format: double
+             * @description Steady light on it against the reading on the subject.
+             */
+            ambient_offset_stops: number;
+            /**
+             * Format: double
+             * @description Direction in the frame: 0 to the right, 90 up.
+             */
+            direction_deg: number;
+            /** @description What stands for it in the frame. */
+            drawn_as: components["schemas"]["DrawnAs"];
+            /**
+             * Format: double
+             * @description Flash on it against flash on the subject.
+             */
+            flash_offset_stops: number;
+            /** @description What it shall look like. */
+            intent: components["schemas"]["Intent"];
+            /**
+             * Format: double
+             * @description Luminance of its own, for lamps in the picture.
+             */
+            luminance_cd_m2?: number | null;
+            /** @description Its name. */
+            name: string;
+            /**
+             * Format: double
+             * @description Angle of the movement out of the picture plane; positive comes nearer.
+             */
+            out_of_plane_deg: number;
+            /**
+             * Format: double
+             * @description Length of the path when it goes round or to and fro.
+             */
+            path_m?: number | null;
+            /**
+             * Format: double
+             * @description Reflectance, 0 to 1.
+             */
+            reflectance: number;
+            /**
+             * Format: double
+             * @description Size along the movement.
+             */
+            size_m: number;
+            /**
+             * Format: double
+             * @description Speed against the aim of the camera.
+             */
+            speed_m_s: number;
+            /**
+             * Format: double
+             * @description For a dash: wanted length as a share of the frame's width.
+             */
+            streak_share?: number | null;
+        };
+        /** @description One part. */
+        PartForecast: {
+            /**
+             * Format: double
+             * @description Part in steady light, had it stood still; 1 is mid-grey.
+             */
+            ambient_level: number;
+            /**
+             * Format: double
+             * @description How far the part itself moves in that time.
+             */
+            ambient_travel_m: number;
+            /**
+             * Format: double
+             * @description How far its image moves while a row is open.
+             */
+            ambient_travel_px: number;
+            /**
+             * Format: double
+             * @description On the path beside the frozen part.
+             */
+            beside_level: number;
+            /**
+             * Format: double
+             * @description The same on the ladder; `null` is black.
+             */
+            beside_stops?: number | null;
+            /**
+             * Format: double
+             * @description L* of beside minus L* of plain.
+             */
+            delta_lightness: number;
+            /** @description Whether the path is longer than the allowed blur, so that it counts as a trail. */
+            draws: boolean;
+            /**
+             * Format: double
+             * @description Share of the exposure that a place on the path is covered by the part.
+             */
+            dwell: number;
+            /**
+             * Format: double
+             * @description Blur of the flash layer.
+             */
+            flash_blur_px: number;
+            /**
+             * Format: double
+             * @description Part in flash.
+             */
+            flash_level: number;
+            /**
+             * Format: double
+             * @description How far the part itself moves in that time.
+             */
+            flash_travel_m: number;
+            /**
+             * Format: double
+             * @description Growth while the shutter is open, as a share.
+             */
+            growth: number;
+            /**
+             * Format: double
+             * @description Speed of its image on the sensor.
+             */
+            image_speed_m_s: number;
+            /**
+             * Format: double
+             * @description The same in pixels.
+             */
+            image_speed_px_s: number;
+            /** @description What it shall look like. */
+            intent: components["schemas"]["Intent"];
+            /**
+             * Format: double
+             * @description Lean over the height of the frame, in high-speed sync and by the curtains.
+             */
+            lean_px: number;
+            /** @description Its name. */
+            name: string;
+            /**
+             * Format: double
+             * @description Background where the part never was.
+             */
+            plain_level: number;
+            /** @description How that looks. */
+            sharpness: components["schemas"]["Sharpness"];
+            /** @description The intent is met: in a word for the chip. */
+            state: components["schemas"]["PartState"];
+            /**
+             * Format: double
+             * @description Streak, a round path counted once.
+             */
+            streak_px: number;
+            /**
+             * Format: double
+             * @description Streak as a share of the frame's width.
+             */
+            streak_share: number;
+            /**
+             * Format: double
+             * @description On the frozen part itself.
+             */
+            through_level: number;
+            /**
+             * Format: double
+             * @description The level through the part, on the ladder; `null` is black.
+             */
+            through_stops?: number | null;
+            /** @description In a word. */
+            visibility: components["schemas"]["Visibility"];
+        };
+        /**
+         * @description How a part fares against its intent.
+         * @enum {string}
+         */
+        PartState: "met" | "near" | "missed";
+        /** @description A part on a card. */
+        PartTag: {
+            /** @description What it shall look like. */
+            intent: components["schemas"]["Intent"];
+            /** @description Its name. */
+            name: string;
+        };
+        /** @description A problem as it is sent. */
+        Problem: {
+            /** @description What would have been allowed. */
+            allowed?: string | null;
+            current?: components["schemas"]["ShotAnswer"] | null;
+            /** @description What happened, what is safe, what to do. */
+            detail: string;
+            /** @description The field at fault, as a path in the shot. */
+            field?: string | null;
+            /**
+             * Format: int32
+             * @description HTTP status.
+             */
+            status: number;
+            /** @description The same in words. */
+            title: string;
+            /** @description A stable name, as a relative reference. */
+            type: string;
+            /** @description The value given. */
+            value?: string | null;
+        };
+        /** @description The pulse at this power. */
+        Pulse: {
+            /** @description Intensity against the peak, at those times. */
+            curve_level: number[];
+            /** @description Times since ignition. */
+            curve_s: number[];
+            /** @description A duration was fitted because the table does not give it. */
+            estimated: boolean;
+            /** @description As written. */
+            freeze_label: string;
+            /**
+             * Format: double
+             * @description Freezing time of the flash layer; the shutter time in high-speed sync.
+             */
+            freeze_s: number;
+            /**
+             * Format: double
+             * @description Ignition to 99 % of the light.
+             */
+            length_s: number;
+            /** @description The two durations of a table fit no pulse of the model. */
+            misfit: boolean;
+            /** @description Where the durations come from. */
+            origin: components["schemas"]["Origin"];
+            /** @description The power lies outside a table. */
+            outside_table: boolean;
+            /** @description Which of them is the freezing time. */
+            school: components["schemas"]["School"];
+            /** @description As written. */
+            t01_label: string;
+            /**
+             * Format: double
+             * @description 10 % duration.
+             */
+            t01_s: number;
+            /** @description From first rise to last fall through 10 %, since ignition. */
+            t01_span_s: number[];
+            /** @description As written. */
+            t05_label: string;
+            /**
+             * Format: double
+             * @description 50 % duration.
+             */
+            t05_s: number;
+            /** @description From first rise to last fall through 50 %, since ignition. */
+            t05_span_s: number[];
+            /** @description As written. */
+            t90_label: string;
+            /**
+             * Format: double
+             * @description Shortest time with 90 % of the light.
+             */
+            t90_s: number;
+        };
+        /** @description A reading of steady light. */
+        Reading: {
+            /**
+             * Format: double
+             * @description f-number.
+             */
+            aperture_f: number;
+            /** @enum {string} */
+            as: "exposure";
+            /**
+             * Format: double
+             * @description ISO.
+             */
+            iso: number;
+            /** @description Time. */
+            shutter: string;
+        } | {
+            /** @enum {string} */
+            as: "ev100";
+            /**
+             * Format: double
+             * @description The value.
+             */
+            ev: number;
+        } | {
+            /** @enum {string} */
+            as: "lux";
+            /**
+             * Format: double
+             * @description The value.
+             */
+            lux: number;
+        };
+        /** @description A change that was tried and mends the finding. */
+        Remedy: {
+            /** @description Values to put into the shot. */
+            changes: components["schemas"]["Change"][];
+            /** @description What else changes with it; empty when nothing a user would see. */
+            effect: string;
+            /** @description In the words of the controls. */
+            label: string;
+        };
+        /** @description What the rows get of the flash. */
+        Rows: {
+            /**
+             * Format: double
+             * @description Share of the rows with no flash.
+             */
+            black_share: number;
+            /**
+             * Format: double
+             * @description Share of the first row.
+             */
+            first_share: number;
+            /**
+             * Format: double
+             * @description Share of the last row.
+             */
+            last_share: number;
+            /**
+             * Format: double
+             * @description Share of the middle row.
+             */
+            middle_share: number;
+            /** @description Shares from the first row to the last, evenly spaced. */
+            profile_share: number[];
+            /**
+             * Format: double
+             * @description The rating.
+             */
+            rated_sync_s: number;
+            /**
+             * Format: double
+             * @description Share of the rows that lack a tenth of a stop or more.
+             */
+            touched_share: number;
+            /** @description As written. */
+            usable_sync_label?: string | null;
+            /**
+             * Format: double
+             * @description Fastest time with no row touched; `null` for none.
+             */
+            usable_sync_s?: number | null;
+            /** @description Where the worst row is. */
+            worst_edge: components["schemas"]["Edge"];
+            /**
+             * Format: double
+             * @description Loss of the worst row; `null` when it gets nothing.
+             */
+            worst_stops?: number | null;
+        };
+        /** @description One rung of the ladder. */
+        Rung: {
+            /**
+             * Format: double
+             * @description For trails: difference of L* from the plain background.
+             */
+            delta_lightness?: number | null;
+            /** @description Stable identity. */
+            id: string;
+            /** @description Kind of light. */
+            kind: components["schemas"]["RungKind"];
+            /** @description What it is. */
+            label: string;
+            /**
+             * Format: double
+             * @description Where it stands; `null` is no light.
+             */
+            stops?: number | null;
+            /** @description JSON pointer into the shot of the target that dragging this rung sets. */
+            target_pointer?: string | null;
+            /**
+             * Format: double
+             * @description Where it is wanted, if a target is set.
+             */
+            target_stops?: number | null;
+        };
+        /**
+         * @description What kind of light a rung stands for.
+         * @enum {string}
+         */
+        RungKind: "flash" | "ambient" | "movement";
+        /**
+         * @description Drawn scenes.
+         * @enum {string}
+         */
+        Scene: "double_ropes" | "lantern_slalom" | "slipway_spin" | "plain_stage";
+        /**
+         * @description Which of the three a photographer judges by.
+         * @enum {string}
+         */
+        School: "t05" | "t01" | "t90";
+        /**
+         * @description How much a finding matters.
+         * @enum {string}
+         */
+        Severity: "trouble" | "watch" | "fine";
+        /**
+         * @description How a blur looks against the allowed one.
+         * @enum {string}
+         */
+        Sharpness: "crisp" | "soft" | "blurred";
+        /** @description One planned picture. */
+        Shot: {
+            /** @description The steady light, read on the subject and on the background. */
+            ambient: components["schemas"]["Ambient"];
+            /** @description What is behind the subject. */
+            background: components["schemas"]["Background"];
+            /** @description Camera, lens and their settings. */
+            camera: components["schemas"]["Camera"];
+            /** @description The flash and its settings. */
+            flash: components["schemas"]["Flash"];
+            /** @description Always `dash-pebble/shot`. */
+            format: string;
+            /** @description The parts that move, or must not. */
+            parts: components["schemas"]["Part"][];
+            /** @description Where. */
+            place: string;
+            /** @description The drawn scene that stands in for the real one. */
+            scene: components["schemas"]["Scene"];
+            /** @description Which duration counts as freezing time. */
+            school: components["schemas"]["School"];
+            /** @description The subject as a whole. */
+            subject: components["schemas"]["Subject"];
+            /** @description Where things shall fall. */
+            targets: components["schemas"]["Targets"];
+            /** @description What the photographer calls it. */
+            title: string;
+            /** @description What the picture is for. */
+            usage: components["schemas"]["Usage"];
+            /**
+             * Format: int32
+             * @description Version of the format, 1.
+             */
+            version: number;
+        };
+        /** @description A shot and where it stands. */
+        ShotAnswer: {
+            /** @description Whether there is a later one. */
+            can_redo: boolean;
+            /** @description Whether there is an earlier revision. */
+            can_undo: boolean;
+            /** @description When it last changed, UTC. */
+            changed_at: string;
+            /** @description Identity. */
+            id: string;
+            /** @description The shot. */
+            shot: components["schemas"]["Shot"];
+            /**
+             * Format: int64
+             * @description Version, also the entity tag.
+             */
+            version: number;
+        };
+        /** @description A shot in the list. */
+        ShotCard: {
+            /** @description When it last changed, UTC. */
+            changed_at: string;
+            /** @description The working exposure as written. */
+            exposure: string;
+            /** @description Identity. */
+            id: string;
+            /** @description Names of the parts with their intents. */
+            parts: components["schemas"]["PartTag"][];
+            /** @description Place. */
+            place: string;
+            /** @description Title. */
+            title: string;
+            /** @description Findings that miss the intent. */
+            trouble: number;
+            /**
+             * Format: int64
+             * @description Version.
+             */
+            version: number;
+            /** @description Findings worth knowing. */
+            watch: number;
+        };
+        /** @description The list. */
+        ShotList: {
+            /** @description Shots in order. */
+            shots: components["schemas"]["ShotCard"][];
+            /** @description What could not be read, in sentences. */
+            unreadable: string[];
+        };
+        /**
+         * @description How a shutter exposes its rows.
+         * @enum {string}
+         */
+        ShutterKind: "focal_plane" | "leaf" | "global" | "rolling";
+        /** @description One control as a strip of notches. */
+        Strip: {
+            /** @description The value set, when it lies between positions. */
+            between?: string | null;
+            /** @description Stable name, such as `aperture`. */
+            id: string;
+            /** @description The position at or nearest to the value set. */
+            index: number;
+            /** @description Label beside it. */
+            label: string;
+            /** @description What it moves. */
+            moves: components["schemas"]["Moves"][];
+            /** @description Positions, in the order of the dial. */
+            notches: components["schemas"]["Notch"][];
+            /** @description JSON pointer of the value in the shot. */
+            pointer: string;
+        };
+        /** @description The subject as a whole. */
+        Subject: {
+            /**
+             * Format: double
+             * @description How deep the group or the movement is, centred on that distance.
+             */
+            depth_m: number;
+            /**
+             * Format: double
+             * @description Camera to subject.
+             */
+            distance_m: number;
+        };
+        /**
+         * @description How the flash is tied to the shutter.
+         * @enum {string}
+         */
+        SyncMode: "front" | "rear" | "high_speed";
+        /** @description A row of a duration table; at least one of the two times. */
+        TableRow: {
+            /**
+             * Format: double
+             * @description Power fraction.
+             */
+            power: number;
+            /**
+             * Format: double
+             * @description t0.1.
+             */
+            t01_ms?: number | null;
+            /**
+             * Format: double
+             * @description t0.5.
+             */
+            t05_ms?: number | null;
+        };
+        /** @description Where things shall fall, in stops against the metered tone. */
+        Targets: {
+            /**
+             * Format: double
+             * @description Steady light on the subject, where it matters.
+             */
+            ambient_stops?: number | null;
+            /**
+             * Format: double
+             * @description Flash on the subject.
+             */
+            key_stops: number;
+        };
+        /** @description The trigger. */
+        Trigger: {
+            /** @description Identity in the kit. */
+            id: string;
+            /**
+             * Format: double
+             * @description Its delay.
+             */
+            lag_ms: number;
+            /** @description What it is. */
+            name: string;
+        };
+        /**
+         * @description What the picture is for, and so how much blur is too much.
+         * @enum {string}
+         */
+        Usage: "pixel" | "large_print" | "print" | "screen";
+        /**
+         * @description How visible a trail is, by its difference of L* from the plain background.
+         * @enum {string}
+         */
+        Visibility: "not" | "faint" | "visible" | "strong";
+    };
+    responses: never;
+    parameters: never;
+    requestBodies: never;
+    headers: never;
+    pathItems: never;
 }
-export type $defs = Record<string, never>
+export type $defs = Record<string, never>;
 export interface operations {
-  bench: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Shot']
-      }
-    }
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['BenchAnswer']
-        }
-      }
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  blank: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Shot']
-        }
-      }
-    }
-  }
-  compute: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Shot']
-      }
-    }
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Answer']
-        }
-      }
-      400: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  kit: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Kit']
-        }
-      }
-    }
-  }
-  draw: {
-    parameters: {
-      query?: {
-        /** @description Width in pixels, 16 to 2400. */
-        width?: number
-        /** @description Which light. */
-        layers?: 'both' | 'flash' | 'ambient'
-        /** @description Left edge of the crop, as a share of the frame. */
-        left?: number
-        /** @description Top edge of the crop. */
-        top?: number
-        /** @description Width of the crop. */
-        size?: number
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Shot']
-      }
-    }
-    responses: {
-      /** @description RGBA rows from the top, or PNG */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/octet-stream': unknown
-        }
-      }
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  list: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ShotList']
-        }
-      }
-    }
-  }
-  add: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Shot']
-      }
-    }
-    responses: {
-      201: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ShotAnswer']
-        }
-      }
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  read: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ShotAnswer']
-        }
-      }
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  replace: {
-    parameters: {
-      query?: never
-      header: {
-        'If-Match': string
-      }
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Shot']
-      }
-    }
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ShotAnswer']
-        }
-      }
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  remove: {
-    parameters: {
-      query?: never
-      header: {
-        'If-Match': string
-      }
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  of_shot: {
-    parameters: {
-      query?: {
-        /** @description Width in pixels, 16 to 2400. */
-        width?: number
-        /** @description Which light. */
-        layers?: 'both' | 'flash' | 'ambient'
-        /** @description Left edge of the crop, as a share of the frame. */
-        left?: number
-        /** @description Top edge of the crop. */
-        top?: number
-        /** @description Width of the crop. */
-        size?: number
-      }
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'image/png': unknown
-        }
-      }
-      304: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  redo: {
-    parameters: {
-      query?: never
-      header: {
-        'If-Match': string
-      }
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ShotAnswer']
-        }
-      }
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  restore: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ShotAnswer']
-        }
-      }
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  undo: {
-    parameters: {
-      query?: never
-      header: {
-        'If-Match': string
-      }
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ShotAnswer']
-        }
-      }
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
+    bench: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Shot"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchAnswer"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    blank: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shot"];
+                };
+            };
+        };
+    };
+    compute: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Shot"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Answer"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kit"];
+                };
+            };
+        };
+    };
+    draw: {
+        parameters: {
+            query?: {
+                /** @description Width in pixels, 16 to 2400. */
+                width?: number;
+                /** @description Which light. */
+                layers?: "both" | "flash" | "ambient";
+                /** @description Left edge of the crop, as a share of the frame. */
+                left?: number;
+                /** @description Top edge of the crop. */
+                top?: number;
+                /** @description Width of the crop. */
+                size?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Shot"];
+            };
+        };
+        responses: {
+            /** @description RGBA rows from the top, or PNG */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": unknown;
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShotList"];
+                };
+            };
+        };
+    };
+    add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Shot"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShotAnswer"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShotAnswer"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    replace: {
+        parameters: {
+            query?: never;
+            header: {
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Shot"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShotAnswer"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remove: {
+        parameters: {
+            query?: never;
+            header: {
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    of_shot: {
+        parameters: {
+            query?: {
+                /** @description Width in pixels, 16 to 2400. */
+                width?: number;
+                /** @description Which light. */
+                layers?: "both" | "flash" | "ambient";
+                /** @description Left edge of the crop, as a share of the frame. */
+                left?: number;
+                /** @description Top edge of the crop. */
+                top?: number;
+                /** @description Width of the crop. */
+                size?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": unknown;
+                };
+            };
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    redo: {
+        parameters: {
+            query?: never;
+            header: {
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShotAnswer"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    restore: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShotAnswer"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    undo: {
+        parameters: {
+            query?: never;
+            header: {
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShotAnswer"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
 }
