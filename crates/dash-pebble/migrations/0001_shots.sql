@@ -19,3 +19,17 @@ CREATE TABLE revision (
 
 CREATE INDEX revision_by_parent ON revision (parent);
 CREATE INDEX revision_by_shot ON revision (shot_id);
+
+-- A shot as it stands: its head, and which way it can be stepped.
+CREATE VIEW standing_shot AS
+SELECT
+    shot.id,
+    shot.version,
+    shot.place_in_list,
+    shot.changed_at,
+    revision.body,
+    revision.parent IS NOT NULL AS can_undo,
+    EXISTS (SELECT 1 FROM revision AS later WHERE later.parent = shot.head) AS can_redo
+FROM shot
+JOIN revision ON revision.id = shot.head
+WHERE shot.removed_at IS NULL;

@@ -65,11 +65,11 @@ async fn a_picture_is_planned_seen_changed_and_found_again() {
     let drag =
         browser.driver.action_chain().move_to_element_center(&strip).click_and_hold().move_by_offset(-60, 0).release();
     drag.perform().await.unwrap();
-    browser.until(&reads("flash_distance", "3.4 m")).await;
+    browser.until(&reads("flash_distance", "3.2 m")).await;
     browser.keys(Key::End + "").await;
     browser.until("document.querySelector('#strip-flash_distance').getAttribute('aria-valuenow') === document.querySelector('#strip-flash_distance').ariaValueMax").await;
     browser.keys((Key::Control + "z").to_string()).await;
-    browser.until(&reads("flash_distance", "3.4 m")).await;
+    browser.until(&reads("flash_distance", "3.2 m")).await;
 
     // Another unit from the kit, and its figures in the moment.
     let line = browser.text("[data-testid='moment-line']").await;
@@ -223,6 +223,81 @@ async fn the_frame_is_looked_at_in_each_light_up_close_and_on_the_axis_of_time()
     browser.keys(Key::Escape + "").await;
     let outside = "return performance.getEntriesByType('resource').map((entry) => entry.name).filter((name) => !name.startsWith(location.origin) && !name.startsWith('data:'))";
     assert_eq!(browser.run(outside, vec![]).await, serde_json::json!([]), "nothing is fetched from elsewhere");
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_program_that_dies_is_said_and_the_page_goes_on_when_it_is_back() {
+    let server = Server::demo();
+    let browser = Browser::open().await;
+    open_shot(&browser, &server, "Lantern slalom").await;
+    browser.keys("a").await;
+    browser.keys(Key::Right + "").await;
+    saved(&browser).await;
+    let start_again = server.killed();
+    browser.keys(Key::Right + "").await;
+    browser.keys(Key::Right + "").await;
+    browser.until("document.querySelector('[role=alert]')?.innerText.includes('does not answer')").await;
+    assert_eq!(value_of(&browser, "aperture").await, "8", "what was turned meanwhile stays turned");
+    let server = start_again();
+    browser.until("!document.querySelector('[role=alert]')").await;
+    saved(&browser).await;
+    open_shot(&browser, &server, "Lantern slalom").await;
+    assert_eq!(value_of(&browser, "aperture").await, "8");
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn everything_is_reached_by_keys_alone() {
+    let server = Server::demo();
+    let browser = Browser::open().await;
+    open_shot(&browser, &server, "Double ropes, both feet up").await;
+    for (key, strip) in [
+        ("a", "aperture"),
+        ("s", "shutter"),
+        ("i", "iso"),
+        ("n", "filter"),
+        ("f", "focal"),
+        ("g", "subject_distance"),
+        ("p", "power"),
+        ("d", "flash_distance"),
+        ("y", "sync"),
+    ] {
+        browser.keys(key).await;
+        browser.until(&format!("document.activeElement.id === 'strip-{strip}'")).await;
+        let before = value_of(&browser, strip).await;
+        browser.keys(Key::Right + "").await;
+        browser.until(&format!("!({})", reads(strip, &before))).await;
+        browser.keys(Key::Left + "").await;
+        browser.until(&reads(strip, &before)).await;
+    }
+    // Ends are ends: from the last notch a step goes nowhere, and nothing breaks.
+    browser.keys("n").await;
+    browser.keys(Key::Home + "").await;
+    browser.keys(Key::Left + "").await;
+    browser.until(&reads("filter", "none")).await;
+    browser.keys(Key::End + "").await;
+    browser.keys(Key::Right + "").await;
+    browser.until(&reads("filter", "ND 3.0")).await;
+    browser.until("document.querySelector('[data-testid=exposure]').innerText.includes('−10 stops')").await;
+    browser.keys(Key::Home + "").await;
+    // A remedy by Tab and Enter.
+    browser.until("document.querySelector('[data-finding] button')").await;
+    let first = browser.find("[data-finding] button").await;
+    let label = first.text().await.unwrap();
+    first.focus().await.unwrap();
+    browser.keys(Key::Enter + "").await;
+    browser.until(&format!("document.querySelector('[data-finding] button')?.innerText !== {label:?}")).await;
+    saved(&browser).await;
+    // Before and after: the frame before the last change, and back.
+    let now = browser.run(&format!("return {FRAME_SUM}"), vec![]).await;
+    browser.run("document.activeElement.blur()", vec![]).await;
+    browser.keys("b").await;
+    browser.until("document.querySelector('[aria-label=Frame]').innerText.includes('Before the last change')").await;
+    browser.keys("b").await;
+    browser.until(&format!("{FRAME_SUM} === {now}")).await;
+    // Every control has a name and a value for those who hear the page.
+    let mute = "return [...document.querySelectorAll('button, [role=slider], input, a')].filter((e) => e.offsetParent && \
+        !(e.innerText || e.ariaLabel || e.getAttribute('aria-labelledby') || e.labels?.length || e.querySelector('[aria-label]'))).map((e) => e.outerHTML)";
+    assert_eq!(browser.run(mute, vec![]).await, serde_json::json!([]));
 }
 
 #[tokio::test(flavor = "multi_thread")]

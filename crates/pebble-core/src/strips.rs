@@ -15,7 +15,7 @@ const FOCALS: [f64; 22] = [
 ];
 /// Distances as set by eye and tape: from, to, step, all in centimetres.
 const DISTANCES_CM: [(u32, u32, u32); 5] =
-    [(30, 300, 10), (320, 600, 20), (650, 1200, 50), (1300, 3000, 100), (3500, 10_000, 500)];
+    [(30, 600, 10), (620, 1200, 20), (1250, 2000, 50), (2100, 4000, 100), (4500, 10_000, 500)];
 
 /// The value that a notch writes into the shot.
 #[derive(Clone, Debug, PartialEq, Serialize)]

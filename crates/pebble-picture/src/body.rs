@@ -169,3 +169,95 @@ pub(crate) fn ring(centre: Point, radius: f32, tube: f32, tint: Tint, tone: f32)
 pub(crate) fn flat(body: Body) -> Body {
     Body { flat: true, ..body }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    const PIXEL: f32 = 0.005;
+
+    fn bodies() -> [(&'static str, Body); 6] {
+        let plain = Tint::NEUTRAL;
+        [
+            ("limb", limb([0.0, 0.0], [0.4, 0.3], 0.08, 0.03, plain, 1.0)),
+            ("limb of one point", limb([0.1, 0.1], [0.1, 0.1], 0.05, 0.05, plain, 1.0)),
+            ("round blob", blob([0.2, -0.1], [0.1, 0.1], 0.0, plain, 1.0)),
+            ("turned blob", blob([0.2, -0.1], [0.2, 0.05], 30.0, plain, 1.0)),
+            ("ring", ring([0.0, 0.2], 0.15, 0.02, plain, 1.0)),
+            (
+                "card",
+                Body {
+                    outline: Outline::Card { centre: [0.1, 0.0], half: [0.1, 0.05] },
+                    tint: plain,
+                    tone: 1.0,
+                    flat: true,
+                },
+            ),
+        ]
+    }
+
+    /// Places on a grid around a body, with room to spare.
+    fn places(body: &Body) -> impl Iterator<Item = Point> {
+        let [left, bottom, right, top] = body.bounds();
+        let step = PIXEL / 2.0;
+        let columns = ((right - left + 0.1) / step) as i32;
+        let rows = ((top - bottom + 0.1) / step) as i32;
+        (0..rows).flat_map(move |row| {
+            (0..columns).map(move |column| [left - 0.05 + column as f32 * step, bottom - 0.05 + row as f32 * step])
+        })
+    }
+
+    #[test]
+    fn nothing_of_a_body_lies_outside_its_bounds() {
+        for (name, body) in bodies() {
+            let [left, bottom, right, top] = body.bounds();
+            for place in places(&body) {
+                let outside = place[0] < left - PIXEL
+                    || place[0] > right + PIXEL
+                    || place[1] < bottom - PIXEL
+                    || place[1] > top + PIXEL;
+                assert!(!outside || body.at(place, PIXEL).is_none(), "{name} at {place:?}");
+            }
+        }
+    }
+
+    #[test]
+    fn covered_area_is_that_of_the_outline() {
+        use std::f32::consts::PI;
+        // A tapered limb: two half discs and a trapezoid between them (the taper's tilt is within the tolerance).
+        let areas = [
+            0.5 * (0.08 + 0.03) * 2.0 * 0.5 + 0.5 * PI * (0.08f32.powi(2) + 0.03f32.powi(2)),
+            PI * 0.05f32.powi(2),
+            PI * 0.1f32.powi(2),
+            PI * 0.2 * 0.05,
+            PI * (0.17f32.powi(2) - 0.13f32.powi(2)),
+            0.2 * 0.1,
+        ];
+        for ((name, body), area) in bodies().into_iter().zip(areas) {
+            let cell = (PIXEL / 2.0) * (PIXEL / 2.0);
+            let covered: f32 = places(&body).filter_map(|place| body.at(place, PIXEL)).map(|s| s.cover * cell).sum();
+            assert!((covered / area - 1.0).abs() < 0.03, "{name}: {covered} of {area}");
+        }
+    }
+
+    #[test]
+    fn shading_only_takes_away_and_somewhere_takes_nothing() {
+        for (name, body) in bodies() {
+            let samples: Vec<Sample> = places(&body).filter_map(|place| body.at(place, PIXEL)).collect();
+            let brightest = |shade: fn(&Sample) -> f32| samples.iter().map(shade).fold(0.0, f32::max);
+            for shade in [|s: &Sample| s.flash_shade, |s: &Sample| s.ambient_shade] {
+                assert!(samples.iter().all(|s| (0.0..=1.0001).contains(&shade(s))), "{name}");
+                assert!(brightest(shade) > 0.985, "{name}: {} at best", brightest(shade));
+            }
+            assert!(samples.iter().all(|s| s.cover > 0.0 && s.cover <= 1.0), "{name}");
+        }
+    }
+
+    #[test]
+    fn a_tint_changes_colour_and_not_tone() {
+        for tint in [Tint::of(1.0, 0.5, 0.2), Tint::of(0.1, 0.1, 3.0), Tint::NEUTRAL] {
+            let [red, green, blue] = tint.0;
+            assert!((0.2126 * red + 0.7152 * green + 0.0722 * blue - 1.0).abs() < 1e-5, "{tint:?}");
+        }
+    }
+}

@@ -457,3 +457,127 @@ impl Smeared {
 fn plus(a: Pixel, b: Pixel, times: f32) -> Pixel {
     std::array::from_fn(|channel| a[channel] + times * b[channel])
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::body::{Tint, blob, limb};
+
+    const SCALE: f32 = 100.0;
+
+    fn sprites(direction: Point, swing: Option<[f32; 2]>) -> Sprites {
+        let bodies = [
+            limb([0.0, 0.0], [0.3, 0.1], 0.05, 0.03, Tint::NEUTRAL, 1.0),
+            blob([0.2, 0.2], [0.08, 0.05], 20.0, Tint::NEUTRAL, 0.5),
+        ];
+        let raster = Raster {
+            bodies: &bodies,
+            direction,
+            pixels_per_metre: SCALE,
+            flash: [1.0; 3],
+            ambient: [0.5; 3],
+            swing,
+            window: [-10.0, -10.0, 10.0, 10.0],
+            anchor: [0.005, 0.005],
+        };
+        raster.sprites().expect("it is in the window")
+    }
+
+    fn whole(sprite: &Sprite, offsets: &[f32], weights: &[f32]) -> Smeared {
+        sprite.smeared((offsets, weights), (-1e4, 1e4), (0.0, 0.0), Some(|seen: Pixel| seen))
+    }
+
+    fn total(smeared: &Smeared) -> f32 {
+        smeared.samples.iter().map(|sample| sample[0]).sum()
+    }
+
+    #[test]
+    fn a_smear_moves_light_and_neither_makes_nor_loses_any() {
+        for direction in [[1.0, 0.0], [0.0, 1.0], [0.6, 0.8], [-0.8, 0.6]] {
+            let sprite = sprites(direction, None).flash;
+            let still = total(&whole(&sprite, &[0.0, 0.0], &[1.0]));
+            for (offsets, weights) in [
+                (vec![0.0, 0.5], vec![1.0]),
+                (vec![-0.3, 0.1, 0.2], vec![0.7, 0.3]),
+                (vec![0.4, 0.0], vec![1.0]),
+                (vec![0.0, 0.002], vec![1.0]),
+            ] {
+                let smeared = total(&whole(&sprite, &offsets, &weights));
+                assert!((smeared / still - 1.0).abs() < 2e-3, "{direction:?} over {offsets:?}: {smeared} of {still}");
+            }
+        }
+    }
+
+    #[test]
+    fn a_smear_is_the_mean_of_many_shifted_copies() {
+        const COPIES: usize = 400;
+        let sprite = sprites([0.6, 0.8], None).flash;
+        let still = whole(&sprite, &[0.0, 0.0], &[1.0]);
+        let (from, to) = (-0.1f32, 0.25f32);
+        let smeared = whole(&sprite, &[from, to], &[1.0]);
+        for place in [[0.1, 0.05], [0.2, 0.2], [0.3, 0.3], [0.05, -0.03], [0.25, 0.12]] {
+            let place = sprite.locate(place);
+            let step = (to - from) / COPIES as f32;
+            let copies =
+                (0..COPIES).map(|k| still.at(place, from + (k as f32 + 0.5) * step)[0]).sum::<f32>() / COPIES as f32;
+            let got = smeared.at(place, 0.0)[0];
+            assert!((got - copies).abs() < 0.01, "{place:?}: {got} smeared, {copies} by copies");
+            let direct = sprite.weighted(place, &[from, to], &[1.0]).map_or(0.0, |seen| seen[0]);
+            assert!((got - direct).abs() < 0.01, "{place:?}: {got} kept, {direct} looked up");
+        }
+    }
+
+    #[test]
+    fn rows_along_and_across_lines_see_what_single_places_see() {
+        for (direction, along) in [([1.0, 0.0], true), ([0.0, 1.0], false)] {
+            let sprite = sprites(direction, None).ambient;
+            let smeared = whole(&sprite, &[0.0, 0.2], &[1.0]);
+            let first = sprite.locate([-0.295, 0.105]);
+            let stride = sprite.stride(SCALE);
+            let mut seen = vec![[0.0; 4]; 120];
+            let each = |column: usize, pixel: Pixel| seen[column] = pixel;
+            let fits = if along {
+                smeared.along_row(first, 0.013, 0..120, each)
+            } else {
+                smeared.across_row(first, stride.1 as i64, 0.013, 0..120, each)
+            };
+            assert!(fits, "the anchor puts rows on lines");
+            for (column, seen) in seen.iter().enumerate() {
+                let place = (first.0 + stride.0 * column as f32, first.1 + stride.1 * column as f32);
+                let single = smeared.at(place, 0.013);
+                assert!((seen[0] - single[0]).abs() < 2e-3, "column {column}: {} and {}", seen[0], single[0]);
+            }
+        }
+    }
+
+    #[test]
+    fn a_figure_that_swings_is_still_at_its_axis_and_fastest_between() {
+        let sprite = sprites([1.0, 0.0], Some([-0.1, 0.3])).flash;
+        let speed = |r: f32| sprite.lines[((r - sprite.origin[1]) * SCALE).round() as usize].speed / SCALE;
+        assert!(speed(0.1) > 0.99 && speed(-0.03) < 0.6, "{} and {}", speed(0.1), speed(-0.03));
+    }
+
+    #[test]
+    fn dwell_is_the_width_over_the_path() {
+        let card = [Body {
+            outline: crate::body::Outline::Card { centre: [0.0, 0.0], half: [0.1, 0.05] },
+            tint: Tint::NEUTRAL,
+            tone: 1.0,
+            flat: true,
+        }];
+        let raster = Raster {
+            bodies: &card,
+            direction: [1.0, 0.0],
+            pixels_per_metre: SCALE,
+            flash: [1.0; 3],
+            ambient: [1.0; 3],
+            swing: None,
+            window: [-1.0, -1.0, 1.0, 1.0],
+            anchor: [0.0, 0.0],
+        };
+        let sprite = raster.sprites().expect("it is in the window").flash;
+        for (path, dwell) in [(0.1, 1.0), (0.18, 1.0), (0.4, 0.5), (2.0, 0.1), (50.0, 0.004)] {
+            assert!((sprite.peak_dwell(path) - dwell).abs() < 0.01, "{path} m: {}", sprite.peak_dwell(path));
+        }
+    }
+}

@@ -31,3 +31,26 @@ pub(crate) fn encoded(curve: &Curve, linear: [f32; 4]) -> [u8; 4] {
     });
     steps.map(|step| curve[step as usize & (2 * STEPS - 1)])
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn the_curve_is_srgb_at_known_values_and_never_falls() {
+        // Linear and code values of the standard's own formula, worked out apart.
+        for (linear, code) in [(0.0, 0), (0.001, 3), (0.0031, 10), (0.18, 118), (0.5, 188), (1.0, 255)] {
+            let [got, ..] = encoded(curve(), [linear; 4]);
+            assert!(got.abs_diff(code) <= 1, "{linear}: {got} instead of {code}");
+        }
+        let codes: Vec<u8> = (0..=1000).map(|k| encoded(curve(), [k as f32 / 1000.0; 4])[0]).collect();
+        assert!(codes.windows(2).all(|pair| pair[0] <= pair[1]));
+    }
+
+    #[test]
+    fn what_is_no_light_is_black_and_what_is_too_much_is_white() {
+        let odd = [f32::NAN, -1.0, f32::INFINITY, f32::NEG_INFINITY];
+        assert_eq!(encoded(curve(), odd), [0, 0, 255, 0]);
+        assert_eq!(encoded(curve(), [1e30, 1.0001, 0.0, -0.0]), [255, 255, 0, 0]);
+    }
+}

@@ -90,12 +90,8 @@ impl TryFrom<Row> for Kept {
 pub async fn all(pool: &SqlitePool) -> Result<Vec<Result<Kept, ShotError>>, ShotError> {
     let rows = sqlx::query_as!(
         Row,
-        r#"SELECT shot.id, shot.version, revision.body, shot.changed_at,
-                  revision.parent IS NOT NULL AS "can_undo!: bool",
-                  EXISTS (SELECT 1 FROM revision AS later WHERE later.parent = shot.head) AS "can_redo!: bool"
-           FROM shot JOIN revision ON revision.id = shot.head
-           WHERE shot.removed_at IS NULL
-           ORDER BY shot.place_in_list"#
+        r#"SELECT id, version, body, changed_at, can_undo AS "can_undo!: bool", can_redo AS "can_redo!: bool"
+           FROM standing_shot ORDER BY place_in_list"#
     )
     .fetch_all(pool)
     .await?;
@@ -113,11 +109,8 @@ pub async fn one(pool: &SqlitePool, id: &str) -> Result<Kept, ShotError> {
 async fn read(connection: &mut SqliteConnection, id: &str) -> Result<Kept, ShotError> {
     let row = sqlx::query_as!(
         Row,
-        r#"SELECT shot.id, shot.version, revision.body, shot.changed_at,
-                  revision.parent IS NOT NULL AS "can_undo!: bool",
-                  EXISTS (SELECT 1 FROM revision AS later WHERE later.parent = shot.head) AS "can_redo!: bool"
-           FROM shot JOIN revision ON revision.id = shot.head
-           WHERE shot.id = ? AND shot.removed_at IS NULL"#,
+        r#"SELECT id, version, body, changed_at, can_undo AS "can_undo!: bool", can_redo AS "can_redo!: bool"
+           FROM standing_shot WHERE id = ?"#,
         id
     )
     .fetch_optional(connection)

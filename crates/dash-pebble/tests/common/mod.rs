@@ -46,10 +46,15 @@ impl Server {
         server
     }
 
-    /// On a file that is there or not.
+    /// On a file that is there or not, at any free port.
     pub fn on(data: &Path, more: &[&str]) -> Self {
+        Self::at("127.0.0.1:0", data, more)
+    }
+
+    /// At an address of one's choice.
+    pub fn at(listen: &str, data: &Path, more: &[&str]) -> Self {
         let mut child = program()
-            .args(["serve", "--listen", "127.0.0.1:0", "--data"])
+            .args(["serve", "--listen", listen, "--data"])
             .arg(data)
             .args(more)
             .stdout(Stdio::piped())
@@ -70,6 +75,19 @@ impl Server {
         let mut server = Self::on(&self.data, &["--demo"]);
         server.folder = folder;
         server
+    }
+
+    /// Ends the program without warning; what is returned starts it again at the same address on the same file.
+    pub fn killed(mut self) -> impl FnOnce() -> Self {
+        let folder = self.folder.take();
+        self.child.kill().expect("it can be killed");
+        self.child.wait().expect("it ends");
+        let (listen, data) = (self.address.trim_start_matches("http://").to_owned(), self.data.clone());
+        move || {
+            let mut server = Self::at(&listen, &data, &[]);
+            server.folder = folder;
+            server
+        }
     }
 
     pub fn url(&self, path: &str) -> String {
