@@ -95,36 +95,46 @@ export function useBench(initial: ShotAnswer) {
     [recompute],
   )
 
-  const save = useMemo(() => {
-    const queue = new Latest<void>(async () => {
-      const { shot, kept, conflict } = now.current
-      if (conflict || shot === kept.shot) return
-      try {
-        const answer = await answered(
-          client.PUT('/api/shots/{id}', {
-            params: { path: { id: kept.id }, header: { 'If-Match': `"${kept.version}"` } },
-            body: shot,
-          }),
-        )
-        // Later changes may have been made meanwhile; they stay, on top of the new version.
-        now.current.kept = { ...answer, shot }
-        setKept(now.current.kept)
-        setSaving(now.current.shot === shot ? 'saved' : 'saving')
-      } catch (error) {
-        if (error instanceof Refusal && error.problem.current) {
-          now.current.conflict = true
-          setConflict(error.problem.current)
-        } else if (error instanceof Refusal) {
-          setRefusal(error.problem)
-          setSaving('refused')
-        } else {
-          setSaving('silent')
-          timer.current = window.setTimeout(() => queue.run(), RETRY_MS)
-        }
-      }
-    })
-    return queue
+  // Saves and steps wait for each other: each starts from the version that the one before it left.
+  const line = useRef<Promise<void>>(Promise.resolve())
+  const inTurn = useCallback((task: () => Promise<void>) => {
+    line.current = line.current.then(task)
+    return line.current
   }, [])
+
+  /** Says what came of a request that failed; `again` is tried when the program did not answer. */
+  const failed = useCallback((error: unknown, again: () => void) => {
+    if (error instanceof Refusal && error.problem.current) {
+      now.current.conflict = true
+      setConflict(error.problem.current)
+    } else if (error instanceof Refusal) {
+      setRefusal(error.problem)
+      setSaving('refused')
+    } else {
+      setSaving('silent')
+      timer.current = window.setTimeout(again, RETRY_MS)
+    }
+  }, [])
+
+  const put = useCallback(async () => {
+    const { shot, kept, conflict } = now.current
+    if (conflict || shot === kept.shot) return
+    const answer = await answered(
+      client.PUT('/api/shots/{id}', {
+        params: { path: { id: kept.id }, header: { 'If-Match': `"${kept.version}"` } },
+        body: shot,
+      }),
+    )
+    // Later changes may have been made meanwhile; they stay, on top of the new version.
+    now.current.kept = { ...answer, shot }
+    setKept(now.current.kept)
+    setSaving(now.current.shot === shot ? 'saved' : 'saving')
+  }, [])
+
+  const save = useCallback(
+    (): Promise<void> => inTurn(() => put().catch((error: unknown) => failed(error, () => void save()))),
+    [inTurn, put, failed],
+  )
 
   const change = useCallback(
     (to: Shot | ((shot: Shot) => Shot)) => {
@@ -135,7 +145,7 @@ export function useBench(initial: ShotAnswer) {
       setSaving('saving')
       recompute()
       window.clearTimeout(timer.current)
-      timer.current = window.setTimeout(() => save.run(), SAVE_AFTER_MS)
+      timer.current = window.setTimeout(() => void save(), SAVE_AFTER_MS)
     },
     [frames, recompute, save],
   )
@@ -151,40 +161,29 @@ export function useBench(initial: ShotAnswer) {
 
   /** One revision back or forth, after what is pending has been saved. */
   const step = useCallback(
-    async (way: 'undo' | 'redo') => {
+    (way: 'undo' | 'redo') => {
       window.clearTimeout(timer.current)
-      const { id } = now.current.kept
-      try {
-        if (now.current.shot !== now.current.kept.shot && !now.current.refused) {
-          const saved = await answered(
-            client.PUT('/api/shots/{id}', {
-              params: { path: { id }, header: { 'If-Match': `"${now.current.kept.version}"` } },
-              body: now.current.shot,
-            }),
+      return inTurn(async () => {
+        // What was refused was never saved: the way back is to what was.
+        if (now.current.refused) return adopt(now.current.kept)
+        try {
+          await put()
+          const { id, version } = now.current.kept
+          const params = { path: { id }, header: { 'If-Match': `"${version}"` } }
+          adopt(
+            await answered(
+              way === 'undo'
+                ? client.POST('/api/shots/{id}/undo', { params })
+                : client.POST('/api/shots/{id}/redo', { params }),
+            ),
           )
-          now.current.kept = saved
-        } else if (now.current.refused) {
-          // What was refused was never saved: the way back is to what was.
-          adopt(now.current.kept)
-          return
+        } catch (error) {
+          // At the end of the chain there is nothing to do and nothing to say.
+          if (!(error instanceof Refusal) || error.problem.current) failed(error, () => void save())
         }
-        const header = { 'If-Match': `"${now.current.kept.version}"` }
-        const params = { path: { id }, header }
-        adopt(
-          await answered(
-            way === 'undo'
-              ? client.POST('/api/shots/{id}/undo', { params })
-              : client.POST('/api/shots/{id}/redo', { params }),
-          ),
-        )
-      } catch (error) {
-        if (error instanceof Refusal && error.problem.current) {
-          now.current.conflict = true
-          setConflict(error.problem.current)
-        } else if (!(error instanceof Refusal)) setSaving('silent')
-      }
+      })
     },
-    [adopt],
+    [adopt, failed, inTurn, put, save],
   )
 
   /** After a conflict: mine on top of theirs, or theirs. Both stay in the history. */
@@ -200,7 +199,7 @@ export function useBench(initial: ShotAnswer) {
       now.current.conflict = false
       setKept(theirs)
       setConflict(undefined)
-      save.run()
+      void save()
     },
     [adopt, conflict, save],
   )
