@@ -303,6 +303,50 @@ async fn everything_is_reached_by_keys_alone() {
 }
 
 #[tokio::test(flavor = "multi_thread")]
+async fn another_camera_and_unit_bring_their_own_dials() {
+    let server = Server::demo();
+    let browser = Browser::open().await;
+    open_shot(&browser, &server, "Slipway spin, noon").await;
+    let choose = async |place: &str, label: &str, name: &str| {
+        browser.click(&format!("[data-choose='{place}']")).await;
+        browser.labelled(label).await.click().await.unwrap();
+        let path = format!("//*[@role='option'][contains(., '{name}')]");
+        browser.driver.query(By::XPath(path)).first().await.unwrap().click().await.unwrap();
+        browser.keys(Key::Escape + "").await;
+        browser.until("!document.querySelector('[role=dialog]')").await;
+    };
+    // A leaf shutter: no high-speed sync on its dial, all rows at once.
+    choose("camera", "Camera", "Plover 645").await;
+    browser.until("document.querySelector('[data-choose=camera]').innerText.includes('Plover 645')").await;
+    browser.until("!document.querySelector('[data-finding=rows-cut]')?.innerText.includes('bottom')").await;
+    browser.keys("y").await;
+    browser.keys(Key::End + "").await;
+    browser.until(&reads("sync", "rear")).await;
+    browser.keys(Key::Home + "").await;
+    // A film body that is cut in halves and slow to sync: its own labels, its own ISO range.
+    choose("camera", "Camera", "Oldbury F").await;
+    browser.keys("s").await;
+    browser.keys(Key::End + "").await;
+    browser.until(&reads("shutter", "1/1000")).await;
+    browser.keys("i").await;
+    browser.keys(Key::End + "").await;
+    browser.until(&reads("iso", "400")).await;
+    browser.until("document.querySelector('[data-finding=rows-cut]')").await;
+    // A unit known by its joules: the doubt is said.
+    choose("flash", "Unit", "Pip 30").await;
+    browser.until("document.querySelector('[data-finding=output-estimated]')?.innerText.includes('+2.0')").await;
+    browser.keys("p").await;
+    browser.keys(Key::Home + "").await;
+    browser.until(&reads("power", "1/16")).await;
+    saved(&browser).await;
+    // A flash that does not fire leaves no pulse in the moment and no key on the ladder.
+    browser.click("[data-choose='flash']").await;
+    browser.click("[role='dialog'] [role='switch'] + *, [role='dialog'] input[type='checkbox'] + *").await;
+    browser.until("document.querySelector('[data-testid=moment-line]').innerText.includes('no flash')").await;
+    browser.until("document.querySelector('[aria-label=Ladder]').textContent.includes('no light: Key flash')").await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
 async fn shots_are_started_copied_taken_off_and_brought_back() {
     let server = Server::demo();
     let browser = Browser::open().await;

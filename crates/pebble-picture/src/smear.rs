@@ -1,6 +1,7 @@
 //! Figures as sprites with running sums along their movement: a smear of any length costs two look-ups a pixel.
 
-use crate::body::{Body, Point, union};
+use crate::body::{Body, Outline, Point, union};
+use std::ops::Range;
 
 /// Cover and premultiplied colour.
 pub(crate) type Pixel = [f32; 4];
@@ -88,21 +89,14 @@ impl Raster<'_> {
         let lines = ((high(1) - r0) * scale).ceil() as usize + 2;
         let place = |s: f32, r: f32| [s * dx - r * dy, s * dy + r * dx];
 
-        // Each body's span of columns and lines, in samples.
-        let spans: Vec<[std::ops::Range<usize>; 2]> = self
+        let extent = Extent { scale, start: [s0, r0], count: [columns, lines] };
+        let spans: Vec<[Range<usize>; 2]> = self
             .bodies
             .iter()
             .map(|body| {
                 let [left, bottom, right, top] = body.bounds();
                 let corners = [[left, bottom], [right, bottom], [left, top], [right, top]].map(turned);
-                let span = |axis: usize, start: f32, count: usize| {
-                    let low = corners.iter().map(|c| c[axis]).fold(f32::INFINITY, f32::min);
-                    let high = corners.iter().map(|c| c[axis]).fold(f32::NEG_INFINITY, f32::max);
-                    let from = ((low - start) * scale - 1.0).floor().max(0.0) as usize;
-                    let to = ((high - start) * scale + 2.0).ceil().max(0.0) as usize;
-                    from.min(count)..to.min(count)
-                };
-                [span(0, s0, columns), span(1, r0, lines)]
+                [extent.samples(0, corners.map(|c| c[0])), extent.samples(1, corners.map(|c| c[1]))]
             })
             .collect();
 
@@ -125,6 +119,7 @@ impl Raster<'_> {
             samples.resize(last.saturating_sub(first), ([0.0; 4], [0.0; 4]));
             let r = r0 + line as f32 * pixel;
             for (body, [along, _]) in crossing() {
+                let along = &self.narrowed(body, along, r, &extent);
                 let colour = |light: [f32; 3]| -> Pixel {
                     let tint = body.tint.0;
                     let level = |channel: usize| body.tone * tint[channel] * light[channel];
@@ -145,12 +140,48 @@ impl Raster<'_> {
         Some(Sprites { flash, ambient })
     }
 
+    /// The columns of one line that a body may cover. A slanting limb is a thin thing in a large box: on each line it is
+    /// where its axis comes within its radius.
+    fn narrowed(&self, body: &Body, along: &Range<usize>, r: f32, extent: &Extent) -> Range<usize> {
+        let Outline::Limb { from, to, from_radius, to_radius } = body.outline else { return along.clone() };
+        let [dx, dy] = self.direction;
+        let turned = |[x, y]: Point| [x * dx + y * dy, y * dx - x * dy];
+        let (a, b) = (turned(from), turned(to));
+        let rise = b[1] - a[1];
+        let radius = from_radius.max(to_radius) + 1.0 / extent.scale;
+        if rise.abs() < 1e-6 {
+            return along.clone();
+        }
+        let at = |r: f32| a[0] + ((r - a[1]) / rise).clamp(0.0, 1.0) * (b[0] - a[0]);
+        let (near, far) = (at(r - radius), at(r + radius));
+        let narrow = extent.samples(0, [near.min(far) - radius, near.max(far) + radius]);
+        narrow.start.max(along.start)..narrow.end.min(along.end).max(narrow.start.max(along.start))
+    }
+
     /// Speed of a line against the part's.
     fn swing_at(&self, r: f32) -> f32 {
         self.swing.map_or(1.0, |[from, to]| {
             let along = ((r - from) / (to - from)).clamp(0.0, 1.0);
             (std::f32::consts::PI * along).sin()
         })
+    }
+}
+
+/// The raster's samples along and across the movement.
+struct Extent {
+    scale: f32,
+    start: [f32; 2],
+    count: [usize; 2],
+}
+
+impl Extent {
+    /// The samples between the least and the greatest of some coordinates, with one to spare.
+    fn samples<const N: usize>(&self, axis: usize, coordinates: [f32; N]) -> Range<usize> {
+        let low = coordinates.iter().copied().fold(f32::INFINITY, f32::min);
+        let high = coordinates.iter().copied().fold(f32::NEG_INFINITY, f32::max);
+        let from = ((low - self.start[axis]) * self.scale - 1.0).floor().max(0.0) as usize;
+        let to = ((high - self.start[axis]) * self.scale + 2.0).ceil().max(0.0) as usize;
+        from.min(self.count[axis])..to.min(self.count[axis])
     }
 }
 
@@ -373,7 +404,7 @@ impl Smeared {
         &self,
         (along, across): (f32, f32),
         shift: f32,
-        columns: std::ops::Range<usize>,
+        columns: Range<usize>,
         mut each: impl FnMut(usize, Pixel),
     ) -> bool {
         let nearest = across.round();
@@ -403,7 +434,7 @@ impl Smeared {
         (along, across): (f32, f32),
         step: i64,
         shift: f32,
-        columns: std::ops::Range<usize>,
+        columns: Range<usize>,
         mut each: impl FnMut(usize, Pixel),
     ) -> bool {
         let nearest = across.round();
@@ -560,7 +591,7 @@ mod tests {
     #[test]
     fn dwell_is_the_width_over_the_path() {
         let card = [Body {
-            outline: crate::body::Outline::Card { centre: [0.0, 0.0], half: [0.1, 0.05] },
+            outline: Outline::Card { centre: [0.0, 0.0], half: [0.1, 0.05] },
             tint: Tint::NEUTRAL,
             tone: 1.0,
             flat: true,

@@ -69,6 +69,10 @@ fn edge_title(Case { plan, seen }: Case) -> String {
     } else {
         format!("{} stops", signed(seen.rows.worst.as_stops()))
     };
+    // A leaf or a global shutter cuts all rows alike.
+    if seen.rows.first == seen.rows.last {
+        return format!("The shutter cuts the flash: {worst}");
+    }
     if seen.rows.touched >= 1.0 {
         format!("Every row loses flash, {} worst: {worst}", edge.to_lowercase())
     } else {
