@@ -288,3 +288,54 @@ fn extreme_plans_are_drawn_without_a_slip() {
         );
     }
 }
+
+#[test]
+fn flash_and_steady_light_add_up_to_the_whole_picture() {
+    for name in ["double-ropes", "lantern-slalom", "slipway-spin"] {
+        let shot = example(name);
+        let [both, flash, ambient] =
+            [Layers::Both, Layers::Flash, Layers::Ambient].map(|layers| seen(&shot, layers, Crop::WHOLE));
+        let mut compared = 0;
+        for row in (0..both.picture.height).step_by(7) {
+            for column in (0..WIDTH).step_by(11) {
+                let sum = flash.linear(column, row) + ambient.linear(column, row);
+                let whole = both.linear(column, row);
+                if whole < 0.95 {
+                    // Each of the three was rounded to a code: half a code of each, at the slope of the curve there.
+                    let step = 0.006 * whole.max(0.02).powf(0.58) * 2.0;
+                    assert!((sum - whole).abs() < step, "{name} at {column}, {row}: {sum} and {whole}");
+                    compared += 1;
+                }
+            }
+        }
+        assert!(compared > 5000, "{name}: {compared}");
+    }
+}
+
+#[test]
+fn the_same_plan_gives_the_same_picture_however_many_hands_draw_it() {
+    for name in ["double-ropes", "slipway-spin"] {
+        let first = seen(&example(name), Layers::Both, Crop::WHOLE).picture;
+        for _ in 0..3 {
+            assert!(seen(&example(name), Layers::Both, Crop::WHOLE).picture == first, "{name}");
+        }
+    }
+}
+
+#[test]
+fn faster_parts_draw_longer_and_dimmer() {
+    let trail = |speed: f64| {
+        let mut shot = card();
+        shot.camera.shutter = "1/30".to_owned();
+        shot.ambient.subject = Reading::Lux { lux: 1500.0 };
+        shot.parts[0].speed_m_s = speed;
+        shot.parts[0].size_m = 0.08;
+        let seen = seen(&shot, Layers::Ambient, Crop::WHOLE);
+        let levels = seen.across();
+        let plain = levels[0];
+        let length = levels.iter().filter(|level| **level > plain * 1.2).count();
+        (length, levels.into_iter().fold(0.0, f64::max))
+    };
+    let trails: Vec<_> = [3.0, 6.0, 12.0, 20.0].map(trail).into();
+    assert!(trails.windows(2).all(|pair| pair[1].0 > pair[0].0 && pair[1].1 < pair[0].1), "{trails:?}");
+}

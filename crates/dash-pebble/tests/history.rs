@@ -1,0 +1,123 @@
+//! Saving, undo and redo against a model that a child could follow: a tree of bodies and a finger on one of them.
+
+mod common;
+
+use common::example;
+use dash_pebble::store;
+use dash_pebble::store::shots::{self, ShotError, Step};
+use pebble_core::Shot;
+use proptest::prelude::*;
+use tempfile::TempDir;
+
+#[derive(Clone, Debug)]
+enum Move {
+    /// Save a shot with this title.
+    Save(u8),
+    Undo,
+    Redo,
+    /// Save from a version that is no longer the present one.
+    SaveStale(u8),
+    /// Close the file and open it again.
+    Reopen,
+    /// Take the shot off the list and bring it back.
+    RemoveAndRestore,
+}
+
+fn moves() -> impl Strategy<Value = Vec<Move>> {
+    let one = prop_oneof![
+        4 => (0u8..5).prop_map(Move::Save),
+        3 => Just(Move::Undo),
+        3 => Just(Move::Redo),
+        1 => (0u8..5).prop_map(Move::SaveStale),
+        1 => Just(Move::Reopen),
+        1 => Just(Move::RemoveAndRestore),
+    ];
+    prop::collection::vec(one, 1..25)
+}
+
+/// The tree: each body with the one it was made from; the finger.
+struct Model {
+    bodies: Vec<(String, Option<usize>)>,
+    at: usize,
+}
+
+impl Model {
+    fn latest_child(&self) -> Option<usize> {
+        self.bodies.iter().rposition(|(_, parent)| *parent == Some(self.at))
+    }
+}
+
+fn titled(title: &str) -> Shot {
+    let mut shot: Shot = serde_json::from_value(example("double-ropes")).expect("the example is a shot");
+    shot.title = title.to_owned();
+    shot
+}
+
+async fn follow(moves: Vec<Move>) -> Result<(), TestCaseError> {
+    let folder = TempDir::new().expect("a temporary folder");
+    let path = folder.path().join("season.sqlite");
+    let mut pool = store::open(&path).await.expect("a new file opens");
+    let kept = shots::add(&pool, &titled("first")).await.expect("a shot is added");
+    let (id, mut version) = (kept.id, kept.version);
+    let mut model = Model { bodies: vec![("first".to_owned(), None)], at: 0 };
+    for step in moves {
+        match &step {
+            Move::Save(title) => {
+                let title = format!("take {title}");
+                let kept =
+                    shots::replace(&pool, &id, version, &titled(&title)).await.expect("it is the present version");
+                if model.bodies[model.at].0 == title {
+                    prop_assert_eq!(kept.version, version, "the same again is no change");
+                } else {
+                    model.bodies.push((title, Some(model.at)));
+                    model.at = model.bodies.len() - 1;
+                }
+                version = kept.version;
+            }
+            Move::Undo | Move::Redo => {
+                let (way, to) = match step {
+                    Move::Undo => (Step::Undo, model.bodies[model.at].1),
+                    _ => (Step::Redo, model.latest_child()),
+                };
+                match (shots::step(&pool, &id, version, way).await, to) {
+                    (Ok(kept), Some(to)) => {
+                        prop_assert_eq!(kept.version, version + 1, "every move raises the version");
+                        (model.at, version) = (to, kept.version);
+                    }
+                    (Err(ShotError::NoStep(_)), None) => {}
+                    (other, to) => prop_assert!(false, "{:?} although the model goes to {:?}", other, to),
+                }
+            }
+            Move::SaveStale(title) => {
+                let refused = shots::replace(&pool, &id, version - 1, &titled(&format!("stale {title}"))).await;
+                let told = matches!(&refused, Err(ShotError::Conflict(now)) if now.version == version);
+                prop_assert!(told, "{:?}", refused);
+            }
+            Move::Reopen => {
+                pool.close().await;
+                pool = store::open(&path).await.expect("it opens again");
+            }
+            Move::RemoveAndRestore => {
+                shots::remove(&pool, &id, version).await.expect("it is the present version");
+                prop_assert!(matches!(shots::one(&pool, &id).await, Err(ShotError::Missing(_))));
+                shots::restore(&pool, &id).await.expect("it is still in the file");
+            }
+        }
+        let now = shots::one(&pool, &id).await.expect("it is there");
+        prop_assert_eq!(&now.shot.title, &model.bodies[model.at].0);
+        prop_assert_eq!(now.version, version);
+        prop_assert_eq!(now.can_undo, model.bodies[model.at].1.is_some());
+        prop_assert_eq!(now.can_redo, model.latest_child().is_some());
+    }
+    Ok(())
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig { cases: 24, ..ProptestConfig::default() })]
+
+    #[test]
+    fn history_is_a_tree_with_a_finger_on_it(moves in moves()) {
+        let runtime = tokio::runtime::Builder::new_current_thread().enable_all().build().expect("a runtime");
+        runtime.block_on(follow(moves))?;
+    }
+}
