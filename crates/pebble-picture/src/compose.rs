@@ -12,6 +12,7 @@ use pebble_core::plan::Part;
 use pebble_core::quantity::Stops;
 use pebble_core::{Outlook, Plan};
 use std::borrow::Cow;
+use std::ops::Range;
 use std::sync::atomic::{AtomicUsize, Ordering};
 
 /// Widest picture that is drawn, in pixels; a request for more gets this.
@@ -299,10 +300,58 @@ impl Motion {
 /// A smeared sprite and the pixels that it may touch.
 struct Layer {
     smeared: Smeared,
-    columns: std::ops::Range<usize>,
-    rows: std::ops::Range<usize>,
+    columns: Range<usize>,
+    rows: Range<usize>,
     /// Positions along each line between which anything shows.
     visible: Vec<(f32, f32)>,
+    /// For a movement straight up or down: which columns of each row show anything.
+    upright: Option<Upright>,
+}
+
+/// The columns that show, row after row. A turning rope fills a large box with very little.
+struct Upright {
+    /// Where each row's columns begin, and one more.
+    starts: Vec<usize>,
+    columns: Vec<u16>,
+}
+
+impl Upright {
+    /// `None` for any other movement, or when columns do not fall on lines.
+    fn of(window: &Window, sprite: &Sprite, columns: &Range<usize>, visible: &[(f32, f32)]) -> Option<Self> {
+        let (stride, step) = sprite.stride(window.pixels_per_metre);
+        let first = sprite.locate([window.x(0), window.y(0)]);
+        if stride != 0.0 || step.abs() != 1.0 || (first.1 - first.1.round()).abs() > 1e-2 {
+            return None;
+        }
+        let down = sprite.locate([window.x(0), window.y(1)]).0 - first.0;
+        let rows_of = |column: usize| -> Range<usize> {
+            let line = first.1.round() as i64 + step as i64 * column as i64;
+            let Some((from, to)) = usize::try_from(line).ok().and_then(|line| visible.get(line)) else { return 0..0 };
+            let (a, b) = ((from - first.0) / down, (to - first.0) / down);
+            let clip = |value: f32| value.clamp(0.0, window.height as f32) as usize;
+            if from < to { clip(a.min(b).floor())..clip(a.max(b).ceil() + 1.0) } else { 0..0 }
+        };
+        let mut starts = vec![0; window.height + 1];
+        for row in columns.clone().flat_map(rows_of) {
+            starts[row + 1] += 1;
+        }
+        for row in 0..window.height {
+            starts[row + 1] += starts[row];
+        }
+        let mut next = starts.clone();
+        let mut listed = vec![0; starts[window.height]];
+        for column in columns.clone() {
+            for row in rows_of(column) {
+                listed[next[row]] = column as u16;
+                next[row] += 1;
+            }
+        }
+        Some(Self { starts, columns: listed })
+    }
+
+    fn row(&self, row: usize) -> &[u16] {
+        &self.columns[self.starts[row]..self.starts[row + 1]]
+    }
 }
 
 impl Layer {
@@ -327,11 +376,14 @@ impl Layer {
             corners.iter().copied().fold(f32::NEG_INFINITY, f32::max),
         );
         let smeared = sprite.smeared(path, seen, shifts, held);
+        let columns =
+            clip(column(reach[0]).floor() - 1.0, window.width)..clip(column(reach[2]).ceil() + 2.0, window.width);
+        let visible = smeared.visible(shifts);
         Self {
-            columns: clip(column(reach[0]).floor() - 1.0, window.width)
-                ..clip(column(reach[2]).ceil() + 2.0, window.width),
+            upright: Upright::of(window, sprite, &columns, &visible),
+            columns,
             rows: clip(row(reach[3]).floor() - 1.0, window.height)..clip(row(reach[1]).ceil() + 2.0, window.height),
-            visible: smeared.visible(shifts),
+            visible,
             smeared,
         }
     }
@@ -343,9 +395,10 @@ impl Layer {
         if level && self.smeared.along_row(places.first, shift, self.columns.clone(), &mut each) {
             return;
         }
-        let upright = places.stride.0 == 0.0 && places.stride.1.abs() == 1.0;
-        let step = places.stride.1 as i64;
-        if upright && self.smeared.across_row(places.first, step, shift, self.columns.clone(), &mut each) {
+        if let Some(upright) = &self.upright {
+            for column in upright.row(places.row) {
+                each(usize::from(*column), self.smeared.at(places.at(usize::from(*column)), shift));
+            }
             return;
         }
         for column in self.columns.clone() {
@@ -546,13 +599,14 @@ impl Smear {
 
 /// A sprite's coordinates along a row of the picture: one step a pixel.
 struct Places {
+    row: usize,
     first: (f32, f32),
     stride: (f32, f32),
 }
 
 impl Places {
     fn along(window: &Window, row: usize, sprite: &Sprite) -> Self {
-        Self { first: sprite.locate([window.x(0), window.y(row)]), stride: sprite.stride(window.pixels_per_metre) }
+        Self { row, first: sprite.locate([window.x(0), window.y(row)]), stride: sprite.stride(window.pixels_per_metre) }
     }
 
     #[inline]

@@ -427,31 +427,6 @@ impl Smeared {
         true
     }
 
-    /// The same for a row that cuts straight across the lines: each column is a line of its own, all at one position.
-    #[inline]
-    pub fn across_row(
-        &self,
-        (along, across): (f32, f32),
-        step: i64,
-        shift: f32,
-        columns: Range<usize>,
-        mut each: impl FnMut(usize, Pixel),
-    ) -> bool {
-        let nearest = across.round();
-        if (across - nearest).abs() > 1e-2 {
-            return false;
-        }
-        for column in columns {
-            let index = nearest as i64 + step * column as i64;
-            let Some(line) = usize::try_from(index).ok().and_then(|index| self.lines.get(index)) else { continue };
-            let position = along - shift * line.speed - line.first;
-            if position >= 0.0 && position < line.count as f32 - 1.0 {
-                each(column, self.on_line(index as i32, along, shift));
-            }
-        }
-        true
-    }
-
     /// What shows at a place when the sprite is shifted by an offset in metres.
     #[inline]
     pub fn at(&self, (along, across): (f32, f32), shift: f32) -> Pixel {
@@ -559,25 +534,20 @@ mod tests {
     }
 
     #[test]
-    fn rows_along_and_across_lines_see_what_single_places_see() {
-        for (direction, along) in [([1.0, 0.0], true), ([0.0, 1.0], false)] {
-            let sprite = sprites(direction, None).ambient;
-            let smeared = whole(&sprite, &[0.0, 0.2], &[1.0]);
-            let first = sprite.locate([-0.295, 0.105]);
-            let stride = sprite.stride(SCALE);
-            let mut seen = vec![[0.0; 4]; 120];
-            let each = |column: usize, pixel: Pixel| seen[column] = pixel;
-            let fits = if along {
-                smeared.along_row(first, 0.013, 0..120, each)
-            } else {
-                smeared.across_row(first, stride.1 as i64, 0.013, 0..120, each)
-            };
-            assert!(fits, "the anchor puts rows on lines");
-            for (column, seen) in seen.iter().enumerate() {
-                let place = (first.0 + stride.0 * column as f32, first.1 + stride.1 * column as f32);
-                let single = smeared.at(place, 0.013);
-                assert!((seen[0] - single[0]).abs() < 2e-3, "column {column}: {} and {}", seen[0], single[0]);
-            }
+    fn a_row_along_a_line_sees_what_single_places_see() {
+        let sprite = sprites([1.0, 0.0], None).ambient;
+        let smeared = whole(&sprite, &[0.0, 0.2], &[1.0]);
+        let first = sprite.locate([-0.295, 0.105]);
+        let stride = sprite.stride(SCALE);
+        let mut seen = vec![[0.0; 4]; 120];
+        assert!(
+            smeared.along_row(first, 0.013, 0..120, |column, pixel| seen[column] = pixel),
+            "the anchor puts rows on lines"
+        );
+        for (column, seen) in seen.iter().enumerate() {
+            let place = (first.0 + stride.0 * column as f32, first.1);
+            let single = smeared.at(place, 0.013);
+            assert!((seen[0] - single[0]).abs() < 2e-3, "column {column}: {} and {}", seen[0], single[0]);
         }
     }
 
