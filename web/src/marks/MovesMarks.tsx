@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react'
+import { memo, type ReactNode } from 'react'
 import { Tooltip } from '@mantine/core'
 import type { Strip } from '../api/client'
 import classes from './MovesMarks.module.css'
@@ -27,17 +27,21 @@ const SHAPES: Record<Move, ReactNode> = {
 }
 
 /** What turning a control moves: disc = flash, bars = ambient, wedge = depth, pulse = freezing. */
-export function MovesMarks({ moves }: { moves: Move[] }) {
-  const words = `Moves ${moves.map((move) => WORDS[move]).join(', ')}`
-  return (
-    <Tooltip label={words}>
-      <span className={classes.marks} role="img" aria-label={words}>
-        {moves.map((move) => (
-          <svg key={move} width="12" height="14" viewBox="0 0 12 14" aria-hidden="true">
-            {SHAPES[move]}
-          </svg>
-        ))}
-      </span>
-    </Tooltip>
-  )
-}
+export const MovesMarks = memo(
+  function MovesMarks({ moves }: { moves: Move[] }) {
+    const words = `Moves ${moves.map((move) => WORDS[move]).join(', ')}`
+    return (
+      <Tooltip label={words}>
+        <span className={classes.marks} role="img" aria-label={words}>
+          {moves.map((move) => (
+            <svg key={move} width="12" height="14" viewBox="0 0 12 14" aria-hidden="true">
+              {SHAPES[move]}
+            </svg>
+          ))}
+        </span>
+      </Tooltip>
+    )
+  },
+  // Every answer brings a new list with the same words in it.
+  (before, after) => before.moves.join() === after.moves.join(),
+)
