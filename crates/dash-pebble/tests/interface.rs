@@ -347,6 +347,82 @@ async fn another_camera_and_unit_bring_their_own_dials() {
 }
 
 #[tokio::test(flavor = "multi_thread")]
+async fn parts_targets_and_streaks_are_set_where_they_are_seen() {
+    let server = Server::demo();
+    let browser = Browser::open().await;
+    open_shot(&browser, &server, "Double ropes, both feet up").await;
+
+    // The streak of the ropes: wanted shorter, it is as wanted; its remedy is no longer offered.
+    browser.until("document.querySelector('[data-finding=dash-length-Ropes]')").await;
+    browser.click("[data-part='Ropes']").await;
+    let wanted = browser.labelled("Streak wanted").await;
+    browser.type_over(&wanted, "0.038").await;
+    browser.until("!document.querySelector('[data-finding=dash-length-Ropes]')").await;
+    browser.until("document.querySelector('[data-part=Ropes]').dataset.state === 'met'").await;
+    // The numbers behind the chip are those of the chip.
+    let outcome = browser.text("[role='dialog'] dl").await;
+    assert!(outcome.contains("Of the frame") && outcome.contains("3.7 %"), "{outcome}");
+    browser.keys(Key::Escape + "").await;
+
+    // As a pebble the ropes are a blur; as a skim they may be a little.
+    browser.click("[data-part='Ropes']").await;
+    browser.click("[role='dialog'] input[value='pebble'] + label").await;
+    browser.until("document.querySelector('[data-finding=blur-Ropes]')").await;
+    browser.until("document.querySelector('[data-part=Ropes]').innerText.includes('px')").await;
+    browser.click("[role='dialog'] input[value='dash'] + label").await;
+    browser.until("!document.querySelector('[data-finding=blur-Ropes]')").await;
+    browser.keys(Key::Escape + "").await;
+
+    // Removing a part takes its findings along; undo brings both back.
+    browser.until("document.querySelector('[data-finding=blur-Shoes]')").await;
+    saved(&browser).await;
+    browser.click("[data-part='Shoes']").await;
+    browser
+        .driver
+        .query(By::XPath("//button[contains(., 'Remove part')]"))
+        .first()
+        .await
+        .unwrap()
+        .click()
+        .await
+        .unwrap();
+    browser
+        .until("!document.querySelector('[data-part=Shoes]') && !document.querySelector('[data-finding=blur-Shoes]')")
+        .await;
+    saved(&browser).await;
+    browser.until("!document.querySelector('[role=dialog]')").await;
+    browser.keys((Key::Control + "z").to_string()).await;
+    browser
+        .until("document.querySelector('[data-part=Shoes]') && document.querySelector('[data-finding=blur-Shoes]')")
+        .await;
+
+    // A target for the steady light, set on its rung: the miss is said with what mends it, and a press mends it.
+    browser.find("[data-rung='ambient']").await.focus().await.unwrap();
+    browser.keys(Key::PageUp + "").await;
+    browser.until("document.querySelector('[data-finding=ambient]')?.innerText.includes('below its target')").await;
+    browser.click("[data-finding='ambient'] button").await;
+    browser.until("!document.querySelector('[data-finding=ambient]')").await;
+
+    // Time on a log axis: the pulse, a line on the whole axis, is wide there.
+    let width = "document.querySelector('[data-testid=pulse]').getBoundingClientRect().width";
+    let linear = browser.run(&format!("return {width}"), vec![]).await.as_f64().unwrap();
+    browser.click("[aria-label='Moment'] input[value='log'] + label").await;
+    browser.until(&format!("{width} > {linear} * 1.2")).await;
+    let shown = browser.text("#moment").await;
+    assert!(!shown.contains("NaN") && shown.contains("ms"), "{shown}");
+
+    // The theme one left with is the one one comes back to.
+    browser.run("document.activeElement.blur()", vec![]).await;
+    browser.keys("t").await;
+    browser.until("document.documentElement.dataset.mantineColorScheme === 'light'").await;
+    browser.run("location.reload()", vec![]).await;
+    browser.until("document.querySelector('#frame[data-ready]')").await;
+    browser.until("document.documentElement.dataset.mantineColorScheme === 'light'").await;
+    let contrast = "return [...document.querySelectorAll('h2, h3, p, .mono')].every((e) => getComputedStyle(e).color !== getComputedStyle(document.body).backgroundColor)";
+    assert_eq!(browser.run(contrast, vec![]).await, true);
+}
+
+#[tokio::test(flavor = "multi_thread")]
 async fn shots_are_started_copied_taken_off_and_brought_back() {
     let server = Server::demo();
     let browser = Browser::open().await;
