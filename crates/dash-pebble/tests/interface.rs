@@ -408,7 +408,7 @@ async fn parts_targets_and_streaks_are_set_where_they_are_seen() {
     let linear = browser.run(&format!("return {width}"), vec![]).await.as_f64().unwrap();
     browser.click("[aria-label='Moment'] input[value='log'] + label").await;
     browser.until(&format!("{width} > {linear} * 1.2")).await;
-    let shown = browser.text("#moment").await;
+    let shown = browser.run("return document.querySelector('#moment').textContent", vec![]).await.to_string();
     assert!(!shown.contains("NaN") && shown.contains("ms"), "{shown}");
 
     // The theme one left with is the one one comes back to.
