@@ -222,7 +222,7 @@ async fn strangers_and_other_sites_are_turned_away() {
     let other = api
         .client
         .post(&url)
-        .header("origin", "http://elsewhere.example")
+        .header("origin", "http://example.com")
         .json(&example("double-ropes"))
         .send()
         .await

@@ -215,7 +215,10 @@ impl Stage<'_> {
         let mut actors: Vec<(usize, Option<Actor>)> = std::thread::scope(|scope| {
             let others: Vec<_> = (1..hands()).map(|_| scope.spawn(work)).collect();
             let mut done = work();
-            done.extend(others.into_iter().filter_map(|other| other.join().ok()).flatten());
+            for other in others {
+                // A slip in one hand is a slip of the whole picture.
+                done.extend(other.join().unwrap_or_else(|slip| std::panic::resume_unwind(slip)));
+            }
             done
         });
         actors.sort_by_key(|(index, _)| *index);

@@ -45,7 +45,7 @@ mod tests {
             ("own page reads", Method::GET, "127.0.0.1:8650", None, true),
             ("own page writes", Method::PUT, "localhost:8650", Some("http://localhost:8650"), true),
             ("a program writes", Method::POST, "[::1]:8650", None, true),
-            ("another site writes", Method::POST, "127.0.0.1:8650", Some("http://elsewhere.example"), false),
+            ("another site writes", Method::POST, "127.0.0.1:8650", Some("http://example.com"), false),
             ("another port writes", Method::POST, "127.0.0.1:8650", Some("http://127.0.0.1:9999"), false),
             ("a hidden origin writes", Method::PUT, "127.0.0.1:8650", Some("null"), false),
             ("a rebound name reads", Method::GET, "elsewhere.example:8650", None, false),
