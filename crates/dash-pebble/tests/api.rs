@@ -195,6 +195,31 @@ async fn pictures_are_drawn_for_saved_and_unsaved_shots() {
 }
 
 #[tokio::test]
+async fn addresses_and_methods_that_cannot_be_are_problems_too() {
+    let api = Api::demo();
+    let body = example("double-ropes");
+    let cases = [
+        (Method::POST, "/api/picture?width=wide", StatusCode::BAD_REQUEST, "bad-address"),
+        (Method::POST, "/api/picture?layers=xray", StatusCode::BAD_REQUEST, "bad-address"),
+        (Method::GET, "/api/shots/%00%ff", StatusCode::BAD_REQUEST, "bad-address"),
+        (Method::PATCH, "/api/shots", StatusCode::METHOD_NOT_ALLOWED, "wrong-method"),
+    ];
+    for (method, path, status, kind) in cases {
+        let (got, told) = problem(api.send(method, path, None, Some(&body)).await).await;
+        assert_eq!(
+            (got, told["type"].as_str()),
+            (status, Some(format!("/problems/{kind}").as_str())),
+            "{path}: {told}"
+        );
+    }
+    // A shot with something after it would lose that something in silence.
+    let twice = format!("{body} {body}");
+    let answer = api.client.post(api.server.url("/api/shots")).body(twice).send().await.unwrap();
+    let (status, told) = problem(answer).await;
+    assert_eq!(status, StatusCode::BAD_REQUEST, "{told}");
+}
+
+#[tokio::test]
 async fn the_bench_answer_holds_numbers_judgement_and_notches() {
     let api = Api::demo();
     let answer: Value =

@@ -31,7 +31,7 @@ export const Frame = memo(function Frame({ frames, view, look, exposure, pixelsW
   useEffect(() => {
     const draw = () => {
       const element = canvas.current
-      const shown = comparing ? frames.before : frames.current
+      const shown = comparing ? (frames.before ?? frames.current) : frames.current
       if (!element || !shown) return
       if (element.width !== shown.width || element.height !== shown.height) {
         element.width = shown.width
@@ -40,7 +40,7 @@ export const Frame = memo(function Frame({ frames, view, look, exposure, pixelsW
       element.getContext('2d', { alpha: false })?.putImageData(shown, 0, 0)
       element.dataset.ready = 'true'
       // For measuring how long a change takes to the screen.
-      requestAnimationFrame(() => performance.mark('frame-shown'))
+      requestAnimationFrame(() => (element.dataset.shown = String(Number(element.dataset.shown ?? 0) + 1)))
     }
     draw()
     return frames.watch(draw)
@@ -115,7 +115,9 @@ export const Frame = memo(function Frame({ frames, view, look, exposure, pixelsW
         </button>
         <span className={classes.spacer} />
         {comparing ? (
-          <span className={classes.exposure}>Before the last change</span>
+          <span className={classes.exposure}>
+            {frames.before ? 'Before the last change' : 'Nothing changed yet'}
+          </span>
         ) : (
           exposure && (
             <span className={classes.exposure} data-testid="exposure">

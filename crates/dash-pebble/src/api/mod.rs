@@ -72,6 +72,7 @@ pub fn router(app: App) -> Router {
             "/api/openapi.json",
             axum::routing::get(move || async move { ([(header::CONTENT_TYPE, "application/json")], document) }),
         )
+        .method_not_allowed_fallback(|| async { problem::ApiError::WrongMethod })
         .fallback(web::serve)
         .layer(DefaultBodyLimit::max(LARGEST_BODY))
         .layer(axum::middleware::from_fn(guard::only_own))

@@ -1,10 +1,10 @@
 //! The simulated frame.
 
 use super::App;
-use super::body::Checked;
+use super::body::{Asked, Checked, ShotId};
 use super::problem::{ApiError, Problem};
 use crate::store::shots;
-use axum::extract::{Path, Query, State};
+use axum::extract::State;
 use axum::http::{HeaderMap, HeaderName, HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use pebble_core::quantity::bounds::Limits;
@@ -83,7 +83,7 @@ impl TryFrom<PictureQuery> for Request {
 #[utoipa::path(post, path = "/api/picture", params(PictureQuery), request_body = Shot, responses(
     (status = 200, content_type = "application/octet-stream", description = "RGBA rows from the top, or PNG"),
     (status = 422, body = Problem)))]
-pub async fn draw(Query(query): Query<PictureQuery>, headers: HeaderMap, body: Checked) -> Result<Response, ApiError> {
+pub async fn draw(Asked(query): Asked<PictureQuery>, headers: HeaderMap, body: Checked) -> Result<Response, ApiError> {
     let wants_png = headers.get(header::ACCEPT).is_some_and(|value| value.as_bytes().starts_with(b"image/png"));
     let picture = drawn(body.plan, query.try_into()?).await?;
     if wants_png { png(&picture) } else { Ok(raw(picture)) }
@@ -94,8 +94,8 @@ pub async fn draw(Query(query): Query<PictureQuery>, headers: HeaderMap, body: C
     (status = 200, content_type = "image/png"), (status = 304), (status = 404, body = Problem)))]
 pub async fn of_shot(
     State(app): State<App>,
-    Path(id): Path<String>,
-    Query(query): Query<PictureQuery>,
+    ShotId(id): ShotId,
+    Asked(query): Asked<PictureQuery>,
     headers: HeaderMap,
 ) -> Result<Response, ApiError> {
     let kept = shots::one(&app.pool, &id).await?;

@@ -56,6 +56,10 @@ pub enum ApiError {
     Internal(String),
     /// No such address.
     NotFound,
+    /// An address that cannot be read, and why.
+    BadAddress(String),
+    /// An address that does not take this method.
+    WrongMethod,
     /// A page of another site, or a name that is not ours, asks.
     Stranger,
 }
@@ -155,6 +159,19 @@ impl ApiError {
                 tracing::error!(reason, "internal");
                 plain(StatusCode::INTERNAL_SERVER_ERROR, "internal", "Something failed here", reason)
             }
+            Self::BadAddress(reason) => plain(
+                StatusCode::BAD_REQUEST,
+                "bad-address",
+                "The address cannot be read",
+                format!("{reason}. Nothing was changed."),
+            ),
+            Self::WrongMethod => plain(
+                StatusCode::METHOD_NOT_ALLOWED,
+                "wrong-method",
+                "Not done this way",
+                "This address does not take that method; /api/openapi.json says which it takes. Nothing was changed."
+                    .to_owned(),
+            ),
             Self::NotFound => {
                 plain(StatusCode::NOT_FOUND, "not-found", "Nothing here", "This address has nothing.".to_owned())
             }

@@ -1,12 +1,12 @@
 //! Shots: list, read, add, change, undo, remove.
 
 use super::App;
-use super::body::{Checked, Seen};
+use super::body::{Checked, Seen, ShotId};
 use super::problem::{ApiError, Problem};
 use crate::demo;
 use crate::store::shots::{self, Kept, ShotError, Step};
 use axum::Json;
-use axum::extract::{Path, State};
+use axum::extract::State;
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use pebble_core::{Plan, Shot, findings, outlook};
@@ -122,7 +122,7 @@ fn card(kept: Kept) -> Result<ShotCard, ApiError> {
 /// One shot.
 #[utoipa::path(get, path = "/api/shots/{id}", params(("id" = String, Path)), responses(
     (status = 200, body = ShotAnswer), (status = 404, body = Problem)))]
-pub async fn read(State(app): State<App>, Path(id): Path<String>) -> Result<ShotAnswer, ApiError> {
+pub async fn read(State(app): State<App>, ShotId(id): ShotId) -> Result<ShotAnswer, ApiError> {
     Ok(shots::one(&app.pool, &id).await?.into())
 }
 
@@ -144,7 +144,7 @@ pub async fn blank() -> Json<Shot> {
     request_body = Shot, responses((status = 200, body = ShotAnswer), (status = 409, body = Problem), (status = 422, body = Problem)))]
 pub async fn replace(
     State(app): State<App>,
-    Path(id): Path<String>,
+    ShotId(id): ShotId,
     Seen(version): Seen,
     body: Checked,
 ) -> Result<ShotAnswer, ApiError> {
@@ -154,25 +154,21 @@ pub async fn replace(
 /// Back to the revision before.
 #[utoipa::path(post, path = "/api/shots/{id}/undo", params(("id" = String, Path), ("If-Match" = String, Header)),
     responses((status = 200, body = ShotAnswer), (status = 409, body = Problem)))]
-pub async fn undo(State(app): State<App>, Path(id): Path<String>, Seen(version): Seen) -> Result<ShotAnswer, ApiError> {
+pub async fn undo(State(app): State<App>, ShotId(id): ShotId, Seen(version): Seen) -> Result<ShotAnswer, ApiError> {
     Ok(shots::step(&app.pool, &id, version, Step::Undo).await?.into())
 }
 
 /// Forward to the revision after.
 #[utoipa::path(post, path = "/api/shots/{id}/redo", params(("id" = String, Path), ("If-Match" = String, Header)),
     responses((status = 200, body = ShotAnswer), (status = 409, body = Problem)))]
-pub async fn redo(State(app): State<App>, Path(id): Path<String>, Seen(version): Seen) -> Result<ShotAnswer, ApiError> {
+pub async fn redo(State(app): State<App>, ShotId(id): ShotId, Seen(version): Seen) -> Result<ShotAnswer, ApiError> {
     Ok(shots::step(&app.pool, &id, version, Step::Redo).await?.into())
 }
 
 /// Takes a shot off the list.
 #[utoipa::path(delete, path = "/api/shots/{id}", params(("id" = String, Path), ("If-Match" = String, Header)),
     responses((status = 204), (status = 409, body = Problem)))]
-pub async fn remove(
-    State(app): State<App>,
-    Path(id): Path<String>,
-    Seen(version): Seen,
-) -> Result<StatusCode, ApiError> {
+pub async fn remove(State(app): State<App>, ShotId(id): ShotId, Seen(version): Seen) -> Result<StatusCode, ApiError> {
     shots::remove(&app.pool, &id, version).await?;
     Ok(StatusCode::NO_CONTENT)
 }
@@ -180,6 +176,6 @@ pub async fn remove(
 /// Brings a removed shot back.
 #[utoipa::path(post, path = "/api/shots/{id}/restore", params(("id" = String, Path)), responses(
     (status = 200, body = ShotAnswer), (status = 404, body = Problem)))]
-pub async fn restore(State(app): State<App>, Path(id): Path<String>) -> Result<ShotAnswer, ApiError> {
+pub async fn restore(State(app): State<App>, ShotId(id): ShotId) -> Result<ShotAnswer, ApiError> {
     Ok(shots::restore(&app.pool, &id).await?.into())
 }
