@@ -3,15 +3,16 @@
 //! `null` for a value in stops is no light at all; `null` for a far limit is infinity.
 
 use crate::exposure::{black_placement, clip_placement};
+use crate::gear::Origin;
 use crate::ghost::Visibility;
 use crate::motion::Sharpness;
 use crate::outlook::{Outlook, PartOutlook, Source, outlook};
 use crate::output::ESTIMATE_SPAN;
 use crate::plan::{Part, Plan};
-use crate::pulse::School;
+use crate::pulse::{Basis, School};
 use crate::quantity::scale::{duration_label, power_label};
 use crate::quantity::{Metres, Seconds, Stops};
-use crate::shot::{Intent, Origin};
+use crate::shot::Intent;
 use crate::shutter::rows::{Edge, row_share};
 use crate::shutter::{SyncMode, high_speed};
 use serde::Serialize;
@@ -106,12 +107,12 @@ wire! {
     pub struct FlashLight {
         /// `H1` at full power with the reference reflector.
         pub output_lxs_m2: f64,
-        /// Whether the output comes from joules alone.
+        /// Whether the output is a guess.
         pub output_estimated: bool,
-        /// How far it may be off when estimated.
+        /// How far it may be off when it comes from joules alone.
         #[serde(skip_serializing_if = "Option::is_none")]
         pub output_low_stops: Option<f64>,
-        /// How far it may be off when estimated.
+        /// How far it may be off when it comes from joules alone.
         #[serde(skip_serializing_if = "Option::is_none")]
         pub output_high_stops: Option<f64>,
         /// Power fraction.
@@ -122,6 +123,9 @@ wire! {
         pub distance_m: f64,
         /// Change by the modifier.
         pub modifier_stops: f64,
+        /// Loss of the gel, where there is one.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        pub gel_stops: Option<f64>,
         /// Change by high-speed sync, where used.
         #[serde(skip_serializing_if = "Option::is_none")]
         pub high_speed_stops: Option<f64>,
@@ -163,6 +167,8 @@ wire! {
         pub estimated: bool,
         /// The two durations of a table fit no pulse of the model.
         pub misfit: bool,
+        /// The power lies beyond the recordings of this unit, which were carried on.
+        pub beyond_recordings: bool,
         /// Times since ignition.
         pub curve_s: Vec<f64>,
         /// Intensity against the peak, at those times.
@@ -448,16 +454,17 @@ fn steady(source: Source, illuminance_lx: f64) -> Light {
 }
 
 fn flash(plan: &Plan, outlook: &Outlook) -> FlashLight {
-    let estimated = plan.light.entry.is_estimate();
+    let by_joules = plan.light.unit.entry.is_estimate();
     FlashLight {
         output_lxs_m2: plan.light.throw.output.as_lux_seconds_square_metres(),
-        output_estimated: estimated,
-        output_low_stops: estimated.then_some(ESTIMATE_SPAN.0),
-        output_high_stops: estimated.then_some(ESTIMATE_SPAN.1),
+        output_estimated: plan.light.unit.output_estimated,
+        output_low_stops: by_joules.then_some(ESTIMATE_SPAN.0),
+        output_high_stops: by_joules.then_some(ESTIMATE_SPAN.1),
         power: plan.settings.power,
         power_label: power_label(-Stops::from_ratio(plan.settings.power)),
         distance_m: plan.settings.flash_distance.as_metres(),
-        modifier_stops: plan.light.throw.modifier.as_stops(),
+        modifier_stops: (plan.light.throw.modifier + plan.light.gel).as_stops(),
+        gel_stops: (plan.light.gel > Stops::ZERO).then(|| plan.light.gel.as_stops()),
         high_speed_stops: outlook.high_speed.map(Stops::as_stops),
         exposure_lxs: outlook.flash.exposure.as_lux_seconds(),
         placement_stops: outlook.flash.placement.to_wire(),
@@ -482,7 +489,8 @@ fn pulse(plan: &Plan, outlook: &Outlook) -> Pulse {
         freeze_s: outlook.freeze.as_secs(),
         freeze_label: duration_label(outlook.freeze),
         length_s: outlook.length.as_secs(),
-        origin: plan.light.origin,
+        origin: plan.light.unit.origin_of(at),
+        beyond_recordings: at.basis == Basis::Beyond,
         outside_table: at.outside_table,
         estimated: at.estimated,
         misfit: at.misfit,

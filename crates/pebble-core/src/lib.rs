@@ -4,7 +4,7 @@
 //! [`findings::judge`] says what of it will hurt the picture and what to turn.
 //!
 //! The rooms stand in the order light travels: [`quantity`] → [`exposure`] → [`output`] → [`pulse`] → [`shutter`] →
-//! [`motion`] → [`ghost`] → [`forecast`] → [`findings`].
+//! [`motion`] → [`ghost`] → [`forecast`] → [`findings`]. What light is made with stands in [`gear`].
 //!
 //! # What this crate does not do
 //!
@@ -22,6 +22,7 @@ pub mod drag;
 pub mod exposure;
 pub mod findings;
 pub mod forecast;
+pub mod gear;
 pub mod ghost;
 pub mod metering;
 pub mod motion;
@@ -35,6 +36,7 @@ mod root;
 pub mod shot;
 pub mod shutter;
 pub mod strips;
+mod wire;
 
 pub use forecast::{Forecast, forecast};
 pub use outlook::{Outlook, outlook};

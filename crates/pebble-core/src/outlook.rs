@@ -117,14 +117,14 @@ pub fn outlook(plan: &Plan) -> Outlook {
     let ambient = Source::of(plan.subject_light * run.time, reference);
     let background = Source::of(plan.background_light * run.time, reference);
 
-    let high_speed = (set.sync == SyncMode::HighSpeed).then(|| high_speed::loss(run, plan.light.efficiency));
+    let high_speed = (set.sync == SyncMode::HighSpeed).then(|| high_speed::loss(run, plan.light.unit.efficiency));
     let fired = if plan.light.on { high_speed.map_or(1.0, Stops::as_ratio) } else { 0.0 };
     let thrown = |distance| plan.light.throw.exposure(set.power, distance) * fired;
     let flash = Source::of(thrown(set.flash_distance), reference);
     let beyond = thrown(set.flash_distance + plan.background_behind) * plan.spill.as_ratio();
     let spill = Source::of(beyond, reference);
 
-    let pulse = plan.light.control.at(set.power);
+    let pulse = plan.light.unit.control.at(set.power);
     let length = pulse.pulse.time_of_share(OVER_SHARE);
     let timing = timing(plan, length);
     let ignition = ignition(run, set.sync, timing);

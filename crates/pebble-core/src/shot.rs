@@ -3,37 +3,18 @@
 //! Everything here is plain data that may be wrong. [`crate::plan::Plan`] is the same shot, checked. Numbers of camera
 //! settings are labels where they are labels (`5.6`, `"1/250"`, `640`) and literal values otherwise.
 
+use crate::gear::{CameraBody, Filter, FlashUnit, Lens, Modifier, Trigger};
 use crate::ghost::Visibility;
 use crate::motion::Usage;
 use crate::pulse::School;
-use crate::quantity::scale::Grid;
 use crate::shutter::SyncMode;
+use crate::wire::{wire, word};
 use serde::{Deserialize, Serialize};
 
 /// Name of the format in the file's `format` field.
 pub const FORMAT: &str = "dash-pebble/shot";
 /// Version this program writes.
 pub const VERSION: u32 = 1;
-
-macro_rules! wire {
-    ($(#[$meta:meta])* pub struct $name:ident { $($body:tt)* }) => {
-        $(#[$meta])*
-        #[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
-        #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-        #[serde(deny_unknown_fields)]
-        pub struct $name { $($body)* }
-    };
-}
-
-macro_rules! word {
-    ($(#[$meta:meta])* pub enum $name:ident { $($(#[$vmeta:meta])* $variant:ident),* $(,)? }) => {
-        $(#[$meta])*
-        #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
-        #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-        #[serde(rename_all = "snake_case")]
-        pub enum $name { $($(#[$vmeta])* $variant),* }
-    };
-}
 
 wire! {
     /// One planned picture.
@@ -114,88 +95,6 @@ wire! {
     }
 }
 
-word! {
-    /// How a shutter exposes its rows.
-    pub enum ShutterKind {
-        /// Two curtains pass.
-        FocalPlane,
-        /// Blades in the lens, all rows at once.
-        Leaf,
-        /// All rows at once, electronically.
-        Global,
-        /// Row after row, electronically.
-        Rolling,
-    }
-}
-
-word! {
-    /// The edge of a landscape picture where the first row is.
-    pub enum FirstRow {
-        /// Uncovered from the bottom edge of the picture upwards, as most curtains do.
-        Bottom,
-        /// From the top edge downwards.
-        Top,
-    }
-}
-
-wire! {
-    /// A camera body.
-    pub struct CameraBody {
-        /// Identity in the kit.
-        pub id: String,
-        /// Maker and model.
-        pub name: String,
-        /// Kind of shutter.
-        pub shutter_kind: ShutterKind,
-        /// Rated sync speed, `"1/250"`.
-        pub sync: String,
-        /// Curtain travel or readout, where known.
-        #[serde(default, skip_serializing_if = "Option::is_none")]
-        pub travel_ms: Option<f64>,
-        /// What it leaves before the second curtain in rear sync, where measured.
-        #[serde(default, skip_serializing_if = "Option::is_none")]
-        pub guard_ms: Option<f64>,
-        /// Whether it can tell a flash to glow.
-        pub high_speed_sync: bool,
-        /// Where the first row is.
-        pub first_row: FirstRow,
-        /// Fastest time.
-        pub fastest: String,
-        /// Slowest time.
-        pub slowest: String,
-        /// Lowest ISO.
-        pub iso_min: f64,
-        /// Highest ISO.
-        pub iso_max: f64,
-        /// How its dials are cut.
-        pub grid: Grid,
-        /// Sensor width.
-        pub sensor_width_mm: f64,
-        /// Sensor height.
-        pub sensor_height_mm: f64,
-        /// Pixels along the width.
-        pub pixels_wide: u32,
-    }
-}
-
-wire! {
-    /// A lens.
-    pub struct Lens {
-        /// Identity in the kit.
-        pub id: String,
-        /// Maker and model.
-        pub name: String,
-        /// Shortest focal length.
-        pub focal_min_mm: f64,
-        /// Longest focal length.
-        pub focal_max_mm: f64,
-        /// Widest aperture.
-        pub widest_f: f64,
-        /// Smallest aperture.
-        pub narrowest_f: f64,
-    }
-}
-
 wire! {
     /// The subject as a whole.
     pub struct Subject {
@@ -263,6 +162,9 @@ wire! {
         pub unit: FlashUnit,
         /// What is in front of it.
         pub modifier: Modifier,
+        /// Colour in front of it.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub gel: Option<Filter>,
         /// The trigger.
         pub trigger: Trigger,
         /// Power fraction, 1 is full.
@@ -271,172 +173,6 @@ wire! {
         pub distance_m: f64,
         /// Front, rear or high-speed sync.
         pub sync: SyncMode,
-    }
-}
-
-wire! {
-    /// A flash unit.
-    pub struct FlashUnit {
-        /// Identity in the kit.
-        pub id: String,
-        /// Maker and model.
-        pub name: String,
-        /// Output at full power, as it was entered.
-        pub output: Output,
-        /// How it makes less light, and how long its pulse is.
-        pub control: Control,
-        /// One step of its power dial, in stops.
-        pub step_stops: f64,
-        /// Lowest power, as stops below full.
-        pub lowest_stops: f64,
-        /// Delay of its own.
-        pub lag_ms: f64,
-        /// Whether it can glow for high-speed sync.
-        pub high_speed_sync: bool,
-        /// Efficiency of the glow, where measured.
-        #[serde(default, skip_serializing_if = "Option::is_none")]
-        pub high_speed_efficiency: Option<f64>,
-        /// Where the durations come from.
-        pub durations_from: Origin,
-    }
-}
-
-word! {
-    /// Where a figure comes from.
-    pub enum Origin {
-        /// The maker's leaflet.
-        Published,
-        /// A guess from a model.
-        Estimated,
-        /// Measured on this very unit.
-        Measured,
-    }
-}
-
-/// A unit's output at full power.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(tag = "as", rename_all = "snake_case", deny_unknown_fields)]
-pub enum Output {
-    /// Guide number in metres at ISO 100, reference reflector.
-    GuideNumber {
-        /// The number.
-        metres: f64,
-    },
-    /// f-number read at a distance through a modifier.
-    Reading {
-        /// f-number read.
-        aperture_f: f64,
-        /// ISO of the meter.
-        iso: f64,
-        /// Power fraction it was fired at.
-        power: f64,
-        /// Distance of the meter.
-        distance_m: f64,
-        /// The modifier in place.
-        modifier: Modifier,
-    },
-    /// Exposure at a distance, reference reflector.
-    Exposure {
-        /// lx·s.
-        exposure_lxs: f64,
-        /// Distance.
-        distance_m: f64,
-    },
-    /// Stored energy only; an estimate.
-    Energy {
-        /// Joules.
-        joules: f64,
-        /// Half-power half-angle, where known.
-        #[serde(default, skip_serializing_if = "Option::is_none")]
-        half_angle_deg: Option<f64>,
-    },
-}
-
-/// How a unit makes less light.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(tag = "way", rename_all = "snake_case", deny_unknown_fields)]
-pub enum Control {
-    /// A switch cuts the discharge.
-    Quenched {
-        /// `τd`.
-        decay_ms: f64,
-        /// `τr`, 0.03 when not known.
-        #[serde(default, skip_serializing_if = "Option::is_none")]
-        rise_ms: Option<f64>,
-        /// `τf`, 0.012 when not known.
-        #[serde(default, skip_serializing_if = "Option::is_none")]
-        fall_ms: Option<f64>,
-    },
-    /// Less charge.
-    ChargeVoltage {
-        /// `τd` at full power.
-        decay_ms: f64,
-        /// `τr` at full power, 0.03 when not known.
-        #[serde(default, skip_serializing_if = "Option::is_none")]
-        rise_ms: Option<f64>,
-        /// `γ`, 0 to 0.3.
-        gamma: f64,
-    },
-    /// Fewer banks, then less charge.
-    SwitchedBanks {
-        /// `τd` with all banks.
-        decay_ms: f64,
-        /// `τr`, 0.03 when not known.
-        #[serde(default, skip_serializing_if = "Option::is_none")]
-        rise_ms: Option<f64>,
-        /// `γ`, 0 to 0.3.
-        gamma: f64,
-        /// Number of banks.
-        banks: u32,
-    },
-    /// A table of durations.
-    Table {
-        /// Rows, any order.
-        rows: Vec<TableRow>,
-    },
-}
-
-wire! {
-    /// A row of a duration table; at least one of the two times.
-    pub struct TableRow {
-        /// Power fraction.
-        pub power: f64,
-        /// t0.5.
-        #[serde(default, skip_serializing_if = "Option::is_none")]
-        pub t05_ms: Option<f64>,
-        /// t0.1.
-        #[serde(default, skip_serializing_if = "Option::is_none")]
-        pub t01_ms: Option<f64>,
-    }
-}
-
-wire! {
-    /// What is in front of the flash.
-    pub struct Modifier {
-        /// Identity in the kit.
-        pub id: String,
-        /// What it is.
-        pub name: String,
-        /// Its change of light on axis; a loss is negative.
-        pub stops: f64,
-        /// Radius of the lit face.
-        pub face_radius_m: f64,
-        /// How far behind the face the light seems to come from.
-        pub source_offset_m: f64,
-    }
-}
-
-wire! {
-    /// The trigger.
-    pub struct Trigger {
-        /// Identity in the kit.
-        pub id: String,
-        /// What it is.
-        pub name: String,
-        /// Its delay.
-        pub lag_ms: f64,
     }
 }
 

@@ -156,10 +156,7 @@ pub fn isos(body: &Body) -> impl DoubleEndedIterator<Item = Iso> + use<> {
 
 /// Power fractions of the unit, low to full.
 pub fn powers(light: &Light) -> impl DoubleEndedIterator<Item = f64> + use<> {
-    let (step, lowest) = (light.step.as_stops(), light.lowest.as_stops());
-    // A dial of thirds from full down to 1/128: the last step may fall short of the end by rounding.
-    let count = (lowest / step + 1e-6).floor() as i32;
-    (0..=count).rev().map(move |k| (-f64::from(k) * step).exp2())
+    light.unit.powers()
 }
 
 /// Distances set by eye and tape, near to far.
@@ -172,7 +169,7 @@ pub fn distances() -> impl Iterator<Item = Metres> {
 
 /// Ways to tie flash and shutter that camera and unit both know.
 pub fn syncs(plan: &Plan) -> impl Iterator<Item = SyncMode> + use<> {
-    let glow = plan.body.high_speed && plan.light.high_speed && plan.body.travel > crate::quantity::Seconds::ZERO;
+    let glow = plan.body.high_speed && plan.light.unit.high_speed && plan.body.travel > crate::quantity::Seconds::ZERO;
     [SyncMode::Front, SyncMode::Rear].into_iter().chain(glow.then_some(SyncMode::HighSpeed))
 }
 

@@ -4,10 +4,11 @@ mod common;
 
 use common::{plan, shot};
 use pebble_core::findings;
+use pebble_core::gear::{Control, FirstRow, ShutterKind};
 use pebble_core::motion::Usage;
 use pebble_core::pulse::School;
 use pebble_core::quantity::scale::Grid;
-use pebble_core::shot::{Control, FirstRow, Reading, Shot, ShutterKind};
+use pebble_core::shot::{Reading, Shot};
 use pebble_core::shutter::SyncMode;
 use pebble_core::{Forecast, Plan, forecast, outlook};
 

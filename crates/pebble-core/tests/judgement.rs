@@ -4,9 +4,10 @@ mod common;
 
 use common::{plan, shot};
 use pebble_core::findings::{self, Finding, Severity};
-use pebble_core::shot::{Intent, Reading, Shot, TableRow};
+use pebble_core::gear::{self, TableRow};
+use pebble_core::shot::{Intent, Reading, Shot};
 use pebble_core::shutter::SyncMode;
-use pebble_core::{Plan, forecast, outlook, shot as wire};
+use pebble_core::{Plan, forecast, outlook};
 
 /// A shot with nothing wrong: dark room, short pulse, generous shutter, one slow part.
 fn calm() -> Shot {
@@ -50,7 +51,7 @@ fn one_thing_wrong_is_found_and_named() {
             "rows-cut",
             with(|s| {
                 s.camera.shutter = "1/500".to_owned();
-                s.camera.body.first_row = wire::FirstRow::Top
+                s.camera.body.first_row = gear::FirstRow::Top
             }),
             Severity::Trouble,
             "Top",
@@ -116,7 +117,7 @@ fn remedies_are_what_a_photographer_would_turn() {
     // A charge-voltage unit is shortest at full power: the remedy for blur is *more* power, farther away.
     let mut analogue = calm();
     analogue.usage = pebble_core::motion::Usage::Print;
-    analogue.flash.unit.control = wire::Control::ChargeVoltage { decay_ms: 0.3, rise_ms: None, gamma: 0.3 };
+    analogue.flash.unit.control = gear::Control::ChargeVoltage { decay_ms: 0.3, rise_ms: None, gamma: 0.3 };
     analogue.flash.power = 0.0625;
     analogue.flash.distance_m = 1.4;
     analogue.parts[0].speed_m_s = 4.2;
@@ -159,7 +160,7 @@ fn figures_that_are_guesses_say_so() {
     let mut shot = calm();
     let row = |power, t05_ms, t01_ms| TableRow { power, t05_ms, t01_ms };
     let mut doubt = |rows: Vec<TableRow>| {
-        shot.flash.unit.control = wire::Control::Table { rows };
+        shot.flash.unit.control = gear::Control::Table { rows, discharge: None };
         judged(&shot).into_iter().find(|finding| finding.id == "duration-doubtful").map(|finding| finding.cause)
     };
     let whole = vec![row(1.0, Some(0.3), Some(0.9)), row(0.01, Some(0.03), Some(0.05))];
@@ -205,13 +206,17 @@ fn what_cannot_be_is_refused_with_field_value_and_range() {
             s.flash.sync = SyncMode::HighSpeed;
             s.camera.body.high_speed_sync = false
         }),
-        ("flash.unit.control.rows", &|s| s.flash.unit.control = wire::Control::Table { rows: Vec::new() }),
+        ("flash.unit.control.rows", &|s| {
+            s.flash.unit.control = gear::Control::Table { rows: Vec::new(), discharge: None }
+        }),
         ("flash.unit.control.rows[0].t01_ms", &|s| {
-            s.flash.unit.control =
-                wire::Control::Table { rows: vec![TableRow { power: 1.0, t05_ms: Some(2.0), t01_ms: Some(1.0) }] }
+            s.flash.unit.control = gear::Control::Table {
+                rows: vec![TableRow { power: 1.0, t05_ms: Some(2.0), t01_ms: Some(1.0) }],
+                discharge: None,
+            }
         }),
         ("flash.unit.control.rise_ms", &|s| {
-            s.flash.unit.control = wire::Control::Quenched { decay_ms: 0.5, rise_ms: Some(0.6), fall_ms: None }
+            s.flash.unit.control = gear::Control::Quenched { decay_ms: 0.5, rise_ms: Some(0.6), fall_ms: None }
         }),
         ("ambient.subject.lux", &|s| s.ambient.subject = Reading::Lux { lux: -1.0 }),
         ("ambient.background.ev", &|s| s.ambient.background = Reading::Ev100 { ev: f64::INFINITY }),

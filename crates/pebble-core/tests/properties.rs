@@ -3,11 +3,12 @@
 mod common;
 
 use pebble_core::exposure::{Level, reference_exposure};
+use pebble_core::gear::Output;
 use pebble_core::output::{Face, Throw};
 use pebble_core::pulse::{ChargeVoltage, Pulse, Quenched, SwitchedBanks};
 use pebble_core::quantity::scale::{Aperture, Grid, Iso, ShutterTime};
 use pebble_core::quantity::{FlashOutput, Metres, Seconds, Stops, sum_of_sources};
-use pebble_core::shot::{Intent, Output, Reading, Shot};
+use pebble_core::shot::{Intent, Reading, Shot};
 use pebble_core::shutter::rows::{TOUCHED_SHARE, report, row_share};
 use pebble_core::shutter::sync::{Timing, leaves_no_row_dark, usable_sync};
 use pebble_core::shutter::{Run, SyncMode};

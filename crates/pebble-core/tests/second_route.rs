@@ -7,7 +7,7 @@ use pebble_core::exposure::{CLIP_LEVEL, INCIDENT_C, MID_GREY};
 use pebble_core::forecast::Forecast;
 use pebble_core::shot::{Reading, Shot};
 use pebble_core::shutter::SyncMode;
-use pebble_core::{forecast, shot as wire};
+use pebble_core::forecast;
 
 /// What the simulation is told: plain numbers, taken from the shot by hand and not through the core's plan.
 struct Setting {
@@ -130,7 +130,8 @@ fn both(
     shot.flash.distance_m = 3.0;
     shot.flash.trigger.lag_ms = lag_ms;
     shot.flash.unit.lag_ms = 0.0;
-    shot.flash.unit.control = wire::Control::Quenched { decay_ms: 1.4, rise_ms: Some(0.04), fall_ms: Some(0.02) };
+    shot.flash.unit.control =
+        pebble_core::gear::Control::Quenched { decay_ms: 1.4, rise_ms: Some(0.04), fall_ms: Some(0.02) };
     shot.ambient.subject = Reading::Lux { lux: lux.0 };
     shot.ambient.background = Reading::Lux { lux: lux.1 };
     shot.background.spill_stops = -12.0;

@@ -167,15 +167,15 @@ fn a_table_is_read_between_its_rows_on_a_power_law() {
 }
 
 fn table_of(rows: &[Row]) -> DurationTable {
-    use pebble_core::shot;
+    use pebble_core::gear;
     let mut shot = common::shot();
-    let wire = |row: &Row| shot::TableRow {
+    let wire = |row: &Row| gear::TableRow {
         power: row.power,
         t05_ms: Some(row.t05.as_millis()),
         t01_ms: Some(row.t01.as_millis()),
     };
-    shot.flash.unit.control = shot::Control::Table { rows: rows.iter().rev().map(wire).collect() };
-    match common::plan(&shot).light.control {
+    shot.flash.unit.control = gear::Control::Table { rows: rows.iter().rev().map(wire).collect(), discharge: None };
+    match common::plan(&shot).light.unit.control {
         pebble_core::pulse::Control::Table(table) => table,
         other => panic!("not a table: {other:?}"),
     }

@@ -1,8 +1,8 @@
 //! Which moments of flash and steady light each row of the frame records.
 
+use pebble_core::gear::FirstRow;
 use pebble_core::pulse::Pulse;
 use pebble_core::quantity::Seconds;
-use pebble_core::shot::FirstRow;
 use pebble_core::shutter::Run;
 use pebble_core::{Outlook, Plan};
 

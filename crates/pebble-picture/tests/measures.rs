@@ -1,7 +1,8 @@
 //! The frame must be the forecast's numbers: blur, band and trail are measured back from the pixels.
 
+use pebble_core::gear::FirstRow;
 use pebble_core::quantity::Seconds;
-use pebble_core::shot::{DrawnAs, FirstRow, Intent, Reading, Shot};
+use pebble_core::shot::{DrawnAs, Intent, Reading, Shot};
 use pebble_core::shutter::SyncMode;
 use pebble_core::shutter::rows::row_share;
 use pebble_core::{Forecast, Outlook, Plan, forecast, outlook};

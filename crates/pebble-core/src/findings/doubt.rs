@@ -1,21 +1,22 @@
 //! Figures that are guesses: said where they decide something.
 
 use super::{Case, Flaw, Kind, Severity, Words, signed};
+use crate::gear::Origin;
 use crate::output::ESTIMATE_SPAN;
+use crate::pulse::Basis;
 use crate::quantity::Stops;
 use crate::quantity::scale::power_label;
-use crate::shot::Origin;
 
 pub(super) fn find(Case { plan, seen }: Case, found: &mut Vec<Flaw>) {
     if !plan.light.on {
         return;
     }
     let mut doubt = |kind, hurt| found.push(Flaw { kind, part: None, severity: Severity::Watch, hurt });
-    if plan.light.entry.is_estimate() {
+    if plan.light.unit.output_estimated {
         doubt(Kind::EstimatedOutput, 0.9);
     }
     let pulse = &seen.pulse;
-    if pulse.outside_table || pulse.estimated || pulse.misfit || plan.light.origin == Origin::Estimated {
+    if pulse.outside_table || pulse.estimated || pulse.misfit || plan.light.unit.origin_of(pulse) == Origin::Estimated {
         doubt(Kind::DoubtfulDuration, 0.5);
     }
 }
@@ -25,17 +26,23 @@ pub(super) fn words(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
     if flaw.kind == Kind::EstimatedOutput {
         return Words {
             title: format!("Output of {name} is an estimate"),
-            cause: format!(
-                "Known by its joules only: {} to {} stops. Meter one flash and enter it.",
-                signed(ESTIMATE_SPAN.0),
-                signed(ESTIMATE_SPAN.1)
-            ),
+            cause: if plan.light.unit.entry.is_estimate() {
+                format!(
+                    "Known by its joules only: {} to {} stops. Meter one flash and enter it.",
+                    signed(ESTIMATE_SPAN.0),
+                    signed(ESTIMATE_SPAN.1)
+                )
+            } else {
+                "Its figure was entered as a guess. Meter one flash and enter it.".to_owned()
+            },
         };
     }
     let power = power_label(-Stops::from_ratio(plan.settings.power));
     let cause = if seen.pulse.misfit {
         "Its t0.1 is more than 3.35 times its t0.5, which no discharge of this kind does; one of the two is wrong."
             .to_owned()
+    } else if seen.pulse.basis == Basis::Beyond {
+        format!("{power} lies beyond the recordings of this unit; they are carried on. Record one flash at {power}.")
     } else if seen.pulse.outside_table {
         format!("{power} lies outside the table of this unit; the nearest row is used.")
     } else if seen.pulse.estimated {

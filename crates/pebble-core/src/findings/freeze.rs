@@ -98,7 +98,7 @@ pub(super) fn candidates(case @ Case { plan, seen }: Case, flaw: &Flaw) -> Vec<C
         let faster = (1..=18).map(|clicks| {
             let shutter = shutter_by(plan, clicks)?;
             let loss = |time| {
-                crate::shutter::high_speed::loss(crate::shutter::Run { time, ..seen.run }, plan.light.efficiency)
+                crate::shutter::high_speed::loss(crate::shutter::Run { time, ..seen.run }, plan.light.unit.efficiency)
             };
             let missing = loss(set.shutter.time()) - loss(shutter.time());
             let power = super::remedy::power_near(plan, set.power * missing.as_ratio())?;
@@ -109,7 +109,7 @@ pub(super) fn candidates(case @ Case { plan, seen }: Case, flaw: &Flaw) -> Vec<C
     // Powers whose pulse is short enough, nearest to the present one first: on some units that is a higher one.
     let needed = limit.as_metres() / seen.parts[index].image_speed.as_metres_per_second();
     let mut powers: Vec<f64> = strips::powers(&plan.light)
-        .filter(|p| plan.light.control.at(*p).durations.by(plan.school).as_secs() <= needed)
+        .filter(|p| plan.light.unit.control.at(*p).durations.by(plan.school).as_secs() <= needed)
         .collect();
     let turn = |power: &f64| (power / set.power).log2().abs();
     powers.sort_by(|a, b| turn(a).total_cmp(&turn(b)));

@@ -97,7 +97,7 @@ fn written(case: Case, to: &Settings, seen: &Outlook) -> Remedy {
 
 /// The nearest power on the unit's dial, `None` beyond its ends.
 pub(super) fn power_near(plan: &Plan, power: f64) -> Option<f64> {
-    let half_step = plan.light.step.as_stops() / 2.0 + 1e-6;
+    let half_step = plan.light.unit.step.as_stops() / 2.0 + 1e-6;
     let off = |candidate: &f64| (candidate / power).log2().abs();
     strips::powers(&plan.light).min_by(|a, b| off(a).total_cmp(&off(b))).filter(|best| off(best) <= half_step)
 }

@@ -2,11 +2,11 @@
 
 use super::remedy::{Candidates, power_by_iso, power_near, shutter_by};
 use super::{Case, Flaw, Kind, Severity, Words, percent, signed};
+use crate::gear::FirstRow;
 use crate::outlook::timing;
 use crate::plan::Settings;
 use crate::quantity::Stops;
 use crate::quantity::scale::power_label;
-use crate::shot::FirstRow;
 use crate::shutter::SyncMode;
 use crate::shutter::rows::{Edge, TOUCHED_SHARE};
 use crate::shutter::sync::{OVER_SHARE, leaves_no_row_dark};
@@ -105,11 +105,11 @@ pub(super) fn candidates(Case { plan, seen }: Case, flaw: &Flaw) -> Vec<Candidat
     let slower = seen.usable_sync.map(|shutter| Settings { shutter, ..set });
     // The brightest power whose pulse fits this shutter time, the picture kept by ISO.
     let weaker = strips::powers(&plan.light).rev().filter(|power| *power < set.power).find(|power| {
-        let pulse = plan.light.control.at(*power).pulse;
+        let pulse = plan.light.unit.control.at(*power).pulse;
         leaves_no_row_dark(seen.run, set.sync, timing(plan, pulse.time_of_share(OVER_SHARE)), &pulse)
     });
     let glow = strips::syncs(plan).any(|mode| mode == SyncMode::HighSpeed).then(|| {
-        let loss = crate::shutter::high_speed::loss(seen.run, plan.light.efficiency);
+        let loss = crate::shutter::high_speed::loss(seen.run, plan.light.unit.efficiency);
         power_near(plan, set.power / loss.as_ratio()).map(|power| Settings { sync: SyncMode::HighSpeed, power, ..set })
     });
     vec![

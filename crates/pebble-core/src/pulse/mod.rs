@@ -4,13 +4,18 @@
 
 mod banks;
 mod charge_voltage;
+pub mod fit;
 mod quenched;
+pub mod recordings;
 mod shape;
 pub mod table;
+pub mod trace;
 
 pub use banks::SwitchedBanks;
 pub use charge_voltage::ChargeVoltage;
+pub use fit::Sample;
 pub use quenched::Quenched;
+pub use recordings::Recordings;
 pub use shape::{Durations, Pulse, School};
 pub use table::DurationTable;
 
@@ -32,6 +37,21 @@ pub enum Control {
     SwitchedBanks(SwitchedBanks),
     /// Durations from a table.
     Table(DurationTable),
+    /// Another way with all times multiplied, as by a second head.
+    Stretched(Box<Control>, f64),
+    /// Pulses recorded on the very unit, and the way it goes beyond them.
+    Recorded(Box<Recordings>),
+}
+
+/// What a pulse at a power rests on.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Basis {
+    /// The figures entered for the unit.
+    Entered,
+    /// Recordings of this very unit on both sides of the power.
+    Recorded,
+    /// Recordings of this very unit, carried on beyond the last one by the way the unit goes.
+    Beyond,
 }
 
 /// A pulse with what is known of its durations.
@@ -47,34 +67,53 @@ pub struct PulseAt {
     pub estimated: bool,
     /// Whether the two durations of a table fit no pulse of the model.
     pub misfit: bool,
+    /// What it rests on.
+    pub basis: Basis,
 }
 
-impl Control {
-    /// The pulse at a power fraction, `0 < power ≤ 1`.
-    pub fn at(&self, power: f64) -> PulseAt {
-        let exact = |pulse: Pulse| PulseAt {
+impl PulseAt {
+    /// A pulse whose durations are its own.
+    fn exact(pulse: Pulse) -> Self {
+        Self {
             pulse,
             durations: pulse.durations(),
             outside_table: false,
             estimated: false,
             misfit: false,
-        };
+            basis: Basis::Entered,
+        }
+    }
+
+    /// The same with all times multiplied.
+    fn stretched(self, factor: f64) -> Self {
+        let Durations { t05, t01, t90 } = self.durations;
+        let durations = Durations { t05: t05 * factor, t01: t01 * factor, t90: t90 * factor };
+        Self { pulse: self.pulse.stretched(factor), durations, ..self }
+    }
+}
+
+impl Control {
+    /// Where the durations jump, in stops below full.
+    pub fn jumps(&self) -> Vec<f64> {
         match self {
-            Self::Quenched(unit) => exact(unit.pulse(power)),
-            Self::ChargeVoltage(unit) => exact(unit.pulse(power)),
-            Self::SwitchedBanks(unit) => exact(unit.pulse(power)),
-            Self::Table(table) => {
-                let reading = table.at(power);
-                let pulse = table::pulse_of_pair(reading.row.t05, reading.row.t01);
-                let (from, to) = pulse.interval_of_ninety();
-                PulseAt {
-                    pulse,
-                    durations: Durations { t05: reading.row.t05, t01: reading.row.t01, t90: to - from },
-                    outside_table: reading.outside,
-                    estimated: reading.row.estimated,
-                    misfit: table::is_misfit(reading.row.t05, reading.row.t01),
-                }
+            Self::Quenched(_) | Self::ChargeVoltage(_) | Self::Table(_) => Vec::new(),
+            Self::SwitchedBanks(unit) => {
+                (1..unit.banks).map(|bank| -(f64::from(bank) / f64::from(unit.banks)).log2()).collect()
             }
+            Self::Stretched(inner, _) => inner.jumps(),
+            Self::Recorded(recordings) => recordings.jumps(),
+        }
+    }
+
+    /// The pulse at a power fraction, `0 < power ≤ 1`.
+    pub fn at(&self, power: f64) -> PulseAt {
+        match self {
+            Self::Quenched(unit) => PulseAt::exact(unit.pulse(power)),
+            Self::ChargeVoltage(unit) => PulseAt::exact(unit.pulse(power)),
+            Self::SwitchedBanks(unit) => PulseAt::exact(unit.pulse(power)),
+            Self::Table(table) => table.pulse(power),
+            Self::Stretched(inner, factor) => inner.at(power).stretched(*factor),
+            Self::Recorded(recordings) => recordings.pulse(power),
         }
     }
 }

@@ -1,6 +1,6 @@
 //! A measured or published table of durations: piecewise linear in (log power, log time), the nearest end outside.
 
-use super::{Durations, Pulse};
+use super::{Basis, Durations, Pulse, PulseAt};
 use crate::quantity::Seconds;
 use crate::root::crossing;
 use std::f64::consts::{LN_2, LN_10};
@@ -26,7 +26,7 @@ pub struct Row {
 /// A table, brightest row first.
 ///
 /// # Guarantees
-/// At least one row, powers strictly falling, `t05 ≤ t01` in each; [`crate::plan`] sees to it.
+/// At least one row, powers strictly falling, `t05 ≤ t01` in each; [`crate::gear`] sees to it.
 #[derive(Clone, Debug, PartialEq)]
 pub struct DurationTable(pub(crate) Vec<Row>);
 
@@ -40,6 +40,21 @@ pub struct Reading {
 }
 
 impl DurationTable {
+    /// The pulse at a power fraction, and what the table knows of it.
+    pub fn pulse(&self, power: f64) -> PulseAt {
+        let Reading { row, outside } = self.at(power);
+        let pulse = pulse_of_pair(row.t05, row.t01);
+        let (from, to) = pulse.interval_of_ninety();
+        PulseAt {
+            pulse,
+            durations: Durations { t05: row.t05, t01: row.t01, t90: to - from },
+            outside_table: outside,
+            estimated: row.estimated,
+            misfit: is_misfit(row.t05, row.t01),
+            basis: Basis::Entered,
+        }
+    }
+
     /// The durations at a power fraction.
     pub fn at(&self, power: f64) -> Reading {
         let rows = &self.0;

@@ -200,6 +200,44 @@ limits! {
     PIXELS = "pixels", "", 16.0, 200_000.0;
     /// Efficiency of high-speed sync.
     EFFICIENCY = "efficiency", "", 0.01, 1.0;
+    /// Frames a second.
+    FRAME_RATE = "frame rate", "a second", 0.05, 240.0;
+    /// Weight of a thing that is carried.
+    MASS = "weight", "kg", 0.0, 500.0;
+    /// Further layers of diffusion.
+    LAYERS = "number of layers", "", 0.0, 10.0;
+    /// Change of light by one layer of diffusion.
+    LAYER = "change by a layer", "stops", -4.0, 0.0;
+    /// Shift of colour.
+    MIRED = "colour shift", "mired", -500.0, 500.0;
+    /// Colour temperature.
+    KELVIN = "colour temperature", "K", 1000.0, 40_000.0;
+    /// Reach of a trigger.
+    RANGE = "range", "m", 0.1, 10_000.0;
+    /// Channels or groups.
+    CHANNELS = "number of channels or groups", "", 1.0, 1000.0;
+    /// Energy of a battery.
+    BATTERY = "usable energy", "Wh", 0.1, 100_000.0;
+    /// Draw of a waiting unit.
+    IDLE = "idle draw", "W", 0.0, 10_000.0;
+    /// Draw of a lamp.
+    WATTS = "power", "W", 0.1, 100_000.0;
+    /// Time to fill an empty store.
+    RECYCLE = "recycle time", "s", 0.001, 120.0;
+    /// Shortest time between two flashes.
+    INTERVAL = "minimum interval", "ms", 0.0, 60_000.0;
+    /// Heat a unit can hold.
+    HEAT = "heat capacity", "J", 1.0, 1e8;
+    /// Heat a unit gives off.
+    DRAIN = "heat drain", "W", 0.0, 100_000.0;
+    /// Heads on one unit.
+    HEADS = "number of heads", "", 1.0, 2.0;
+    /// Change of all pulse times.
+    STRETCH = "change of times", "", 0.2, 5.0;
+    /// One step of a power dial.
+    POWER_STEP = "power step", "stops", 0.05, 2.0;
+    /// How far a dial goes down.
+    LOWEST_POWER = "lowest power", "stops below full", 0.0, 12.0;
 }
 
 #[cfg(test)]
@@ -212,7 +250,7 @@ mod tests {
             assert!(row.min < row.max, "{}", row.what);
             assert!(row.check("x", row.min).is_ok() && row.check("x", row.max).is_ok(), "{}", row.what);
             for wrong in
-                [row.min - 1e-3 - row.min.abs() * 1e-6, row.max * 1.000_001, f64::NAN, f64::INFINITY, f64::NEG_INFINITY]
+                [row.min - 1e-3 - row.min.abs() * 1e-6, row.max + 1e-9 + row.max.abs() * 1e-6, f64::NAN, f64::INFINITY, f64::NEG_INFINITY]
             {
                 let refusal = row.check("some.field", wrong).expect_err(row.what);
                 assert_eq!(refusal.field(), "some.field");

@@ -4,6 +4,13 @@
 //! distance `d` through a modifier of `M` stops with a face of radius `R` and a virtual source `o` behind it:
 //! `H(d) = H1·2^M·P / ((d+o)² + R²)`, exact on the axis of a uniform disc and the inverse square law far away.
 
+mod beam;
+mod bounce;
+pub mod colour;
+
+pub use beam::{Beam, beam_exponent};
+pub use bounce::Bounce;
+
 use crate::exposure::INCIDENT_C;
 use crate::quantity::scale::{Aperture, Iso};
 use crate::quantity::{Angle, FlashOutput, Joules, LuxSeconds, Metres, Stops};
@@ -12,7 +19,7 @@ use std::f64::consts::PI;
 /// Lumen-seconds per stored joule, a middling figure for xenon heads.
 const EFFICACY: f64 = 35.0;
 /// `H1` per joule when the beam is unknown.
-const OUTPUT_PER_JOULE: f64 = 30.0;
+pub(crate) const OUTPUT_PER_JOULE: f64 = 30.0;
 
 /// How far an output taken from joules alone may be off, low and high, in stops.
 pub const ESTIMATE_SPAN: (f64, f64) = (-1.4, 2.0);
@@ -93,11 +100,6 @@ impl Entry {
     }
 }
 
-/// `n` of a beam `cosⁿ θ` with half power at `half_angle`: `ln ½ / ln cos θ½`.
-pub fn beam_exponent(half_angle: Angle) -> f64 {
-    0.5f64.ln() / half_angle.as_radians().cos().ln()
-}
-
 /// The way from a unit to the subject.
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Throw {
@@ -110,7 +112,7 @@ pub struct Throw {
 }
 
 impl Throw {
-    /// `H(d)` at a power fraction. `distance`, offset and radius must not all be zero; [`crate::plan`] sees to it.
+    /// `H(d)` at a power fraction. `distance`, offset and radius must not all be zero; [`crate::gear`] sees to it.
     pub fn exposure(&self, power: f64, distance: Metres) -> LuxSeconds {
         LuxSeconds::from_lux_seconds(self.strength(power) / self.face.spread(distance))
     }
@@ -131,7 +133,8 @@ impl Throw {
         exposure.as_lux_seconds() * self.face.spread(distance) / self.strength(1.0)
     }
 
-    fn strength(&self, power: f64) -> f64 {
+    /// `I0 = H1·2^M·P`, on the axis.
+    pub fn strength(&self, power: f64) -> f64 {
         self.output.as_lux_seconds_square_metres() * self.modifier.as_ratio() * power
     }
 }

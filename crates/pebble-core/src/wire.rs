@@ -1,0 +1,23 @@
+//! How plain data of the open formats is declared: readable, writable, described, and closed to unknown fields.
+
+macro_rules! wire {
+    ($(#[$meta:meta])* pub struct $name:ident { $($body:tt)* }) => {
+        $(#[$meta])*
+        #[derive(Clone, Debug, PartialEq, serde::Serialize, serde::Deserialize)]
+        #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+        #[serde(deny_unknown_fields)]
+        pub struct $name { $($body)* }
+    };
+}
+
+macro_rules! word {
+    ($(#[$meta:meta])* pub enum $name:ident { $($(#[$vmeta:meta])* $variant:ident),* $(,)? }) => {
+        $(#[$meta])*
+        #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, serde::Serialize, serde::Deserialize)]
+        #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+        #[serde(rename_all = "snake_case")]
+        pub enum $name { $($(#[$vmeta])* $variant),* }
+    };
+}
+
+pub(crate) use {wire, word};
