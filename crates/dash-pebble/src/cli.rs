@@ -138,7 +138,7 @@ fn plan_of(file: &Path) -> anyhow::Result<Plan> {
     if bytes.len() > LARGEST_BODY {
         bail!("{name} is larger than a megabyte; a shot has a few kilobytes");
     }
-    let shot: Shot = api::body::read_shot(&bytes).map_err(|error| match error {
+    let shot: Shot = api::body::read(&bytes).map_err(|error| match error {
         api::problem::ApiError::Unreadable { reason, .. } => anyhow::anyhow!("{name} is not a shot: {reason}"),
         other => anyhow::anyhow!("{name} is not a shot: {other:?}"),
     })?;

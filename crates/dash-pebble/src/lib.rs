@@ -3,6 +3,7 @@
 pub mod api;
 pub mod cli;
 pub mod demo;
+pub mod formats;
 pub mod store;
 
 use api::App;

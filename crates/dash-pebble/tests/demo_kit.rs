@@ -4,9 +4,11 @@ mod common;
 
 use common::example;
 use dash_pebble::demo::{EXAMPLES, KIT, blank};
-use pebble_core::shot::{FlashUnit, Shot};
+use pebble_core::gear::fit::fit;
+use pebble_core::gear::sheet::{output, sheet};
+use pebble_core::gear::{FlashUnit, Item, Kind};
+use pebble_core::shot::Shot;
 use pebble_core::{Plan, forecast, strips};
-use std::collections::HashSet;
 
 fn with_unit(unit: &FlashUnit) -> Shot {
     let mut shot: Shot = serde_json::from_value(example("double-ropes")).unwrap();
@@ -32,7 +34,7 @@ fn every_unit_works_at_every_power_through_every_modifier() {
                 let seen = forecast(&Plan::try_from(&shot).unwrap());
                 let pulse = seen.pulse;
                 assert!(
-                    pulse.t05_s > 5e-6 && pulse.t05_s <= pulse.t01_s && pulse.t01_s < 0.02,
+                    pulse.t05_s > 5e-6 && pulse.t05_s <= pulse.t01_s && pulse.t01_s < 0.025,
                     "{} at {power}",
                     unit.name
                 );
@@ -57,6 +59,12 @@ fn every_camera_takes_every_lens_at_its_own_ends() {
                 shot.camera.aperture_f = lens.widest_f;
                 shot.camera.iso = iso;
                 shot.camera.shutter = shutter.clone();
+                // A leaf shutter in the lens ends sooner than the curtains of the camera.
+                let (shot, moved) = fit(&shot).unwrap();
+                assert!(
+                    moved.iter().all(|one| one.field == "camera.shutter" && lens.leaf_fastest.is_some()),
+                    "{moved:?}"
+                );
                 let plan =
                     Plan::try_from(&shot).unwrap_or_else(|error| panic!("{} with {}: {error}", body.name, lens.name));
                 assert!(strips::strips(&plan).iter().all(|strip| !strip.notches.is_empty()), "{}", body.name);
@@ -72,9 +80,11 @@ fn more_energy_throws_farther_through_the_same_modifier() {
         shot.flash.modifier = KIT.modifiers.iter().find(|modifier| modifier.id == "octa-90").unwrap().clone();
         forecast(&Plan::try_from(&shot).unwrap()).flash.exposure_lxs
     };
-    let order = ["pip-30", "tern-76", "siskin-200", "brix-400", "mallow-600", "kiln-2400"];
-    for pair in order.windows(2) {
-        assert!(reach(pair[0]) < reach(pair[1]), "{} does not out-throw {}", pair[0], pair[1]);
+    // One head each: a pair shares its energy.
+    let mut order: Vec<&FlashUnit> = KIT.units.iter().filter(|unit| unit.heads.is_none()).collect();
+    order.sort_by(|a, b| a.energy_j.unwrap().total_cmp(&b.energy_j.unwrap()));
+    for pair in order.windows(2).filter(|pair| pair[0].energy_j < pair[1].energy_j) {
+        assert!(reach(&pair[0].id) < reach(&pair[1].id), "{} does not out-throw {}", pair[1].name, pair[0].name);
     }
 }
 
@@ -89,20 +99,50 @@ fn the_awkward_ones_are_awkward() {
     let kiln = |power| t01("kiln-2400", power);
     assert!(kiln(0.25) < kiln(1.0) && kiln(0.25) < kiln(0.05), "best at mid power");
     assert!(forecast(&Plan::try_from(&with_unit(unit("pip-30"))).unwrap()).flash.output_estimated);
+    assert!(t01("lark-1200", 1.0) > 1.0 / 120.0, "slower than 1/120 s");
+    let tired = output(unit("tern-76-old")).unwrap().against_leaflet_stops.unwrap();
+    assert!((tired + 0.6).abs() < 0.02, "{tired} stops against its leaflet");
+    // Its leaflet reads like a unit with a switch; its recordings say otherwise.
+    let dunlin = unit("dunlin-500");
+    let entered = FlashUnit { ignore_recordings: true, ..dunlin.clone() };
+    let shortest = |unit: &FlashUnit| sheet(unit, 1.0).map(|sheet| sheet.powers[sheet.shortest].power).unwrap();
+    assert!(shortest(&entered) < 0.02 && shortest(dunlin) > 0.9, "{} {}", shortest(&entered), shortest(dunlin));
 }
 
 #[test]
-fn nothing_is_named_twice_and_every_shot_takes_its_things_from_the_kit() {
-    let ids: Vec<&str> = KIT
-        .units
-        .iter()
-        .map(|unit| unit.id.as_str())
-        .chain(KIT.cameras.iter().map(|camera| camera.id.as_str()))
-        .chain(KIT.lenses.iter().map(|lens| lens.id.as_str()))
-        .chain(KIT.modifiers.iter().map(|modifier| modifier.id.as_str()))
-        .chain(KIT.triggers.iter().map(|trigger| trigger.id.as_str()))
-        .collect();
-    assert_eq!(ids.iter().collect::<HashSet<_>>().len(), ids.len());
+fn there_is_enough_of_everything_and_each_thing_can_be() {
+    let items = KIT.clone().into_items().unwrap();
+    let count = |kind: Kind| items.iter().filter(|(item, _)| item.kind() == kind).count();
+    for (kind, least) in [
+        (Kind::Unit, 10),
+        (Kind::Camera, 6),
+        (Kind::Lens, 6),
+        (Kind::Modifier, 12),
+        (Kind::Filter, 8),
+        (Kind::Trigger, 4),
+        (Kind::Battery, 3),
+        (Kind::Lamp, 6),
+    ] {
+        assert!(count(kind) >= least, "{kind:?}");
+    }
+    for unit in &KIT.units {
+        assert!(
+            sheet(unit, 8.0).unwrap().remarks.iter().all(|remark| !remark.contains("may be wrong")),
+            "{}",
+            unit.name
+        );
+        if let Some(battery) = &unit.battery {
+            assert!(KIT.batteries.contains(battery), "{}", unit.name);
+        }
+    }
+    for kind in items.iter().map(|(item, _)| item.kind()) {
+        let start: Item = dash_pebble::demo::start(kind).unwrap();
+        start.with_id("new").check().unwrap();
+    }
+}
+
+#[test]
+fn every_shot_takes_its_things_from_the_kit() {
     let shots = EXAMPLES.map(|text| serde_json::from_str::<Shot>(text).unwrap());
     for shot in shots.iter().chain([&blank()]) {
         assert!(KIT.units.contains(&shot.flash.unit), "{}", shot.title);

@@ -5,6 +5,7 @@ mod common;
 use common::example;
 use dash_pebble::api::App;
 use dash_pebble::store::{self, shots};
+use pebble_core::Shot;
 use reqwest::{Client, StatusCode};
 use serde_json::{Value, json};
 use tempfile::TempDir;
@@ -48,7 +49,7 @@ async fn a_change_that_finds_no_room_is_said_and_what_was_saved_stays() {
 
     // Started again with room, the same file holds the last saved state and takes changes.
     let pool = store::open(&path).await.unwrap();
-    let kept = shots::one(&pool, &kept.id).await.unwrap();
+    let kept = shots::one::<Shot>(&pool, &kept.id).await.unwrap();
     assert_eq!(kept.version, version);
     shots::replace(&pool, &kept.id, version, &shot).await.unwrap();
 }
@@ -60,12 +61,12 @@ async fn a_shot_that_other_hands_spoiled_is_said_and_the_others_are_shown() {
     let shot = serde_json::from_value(example("double-ropes")).unwrap();
     let spoiled = shots::add(&pool, &shot).await.unwrap();
     let good = shots::add(&pool, &shot).await.unwrap();
-    sqlx::query("UPDATE revision SET body = json_set(body, '$.flash.power', -3) WHERE shot_id = ?")
+    sqlx::query("UPDATE revision SET body = json_set(body, '$.flash.power', -3) WHERE document_id = ?")
         .bind(&spoiled.id)
         .execute(&pool)
         .await
         .unwrap();
-    let all = shots::all(&pool).await.unwrap();
+    let all = shots::all::<Shot>(&pool).await.unwrap();
     assert!(all[0].as_ref().is_err_and(|error| error.to_string().contains("flash.power")), "{:?}", all[0]);
     assert!(all[1].as_ref().is_ok_and(|kept| kept.id == good.id));
 }

@@ -79,7 +79,7 @@ async fn follow(moves: Vec<Move>) -> Result<(), TestCaseError> {
                     Move::Undo => (Step::Undo, model.bodies[model.at].1),
                     _ => (Step::Redo, model.latest_child()),
                 };
-                match (shots::step(&pool, &id, version, way).await, to) {
+                match (shots::step::<Shot>(&pool, &id, version, way).await, to) {
                     (Ok(kept), Some(to)) => {
                         prop_assert_eq!(kept.version, version + 1, "every move raises the version");
                         (model.at, version) = (to, kept.version);
@@ -98,13 +98,14 @@ async fn follow(moves: Vec<Move>) -> Result<(), TestCaseError> {
                 pool = store::open(&path).await.expect("it opens again");
             }
             Move::RemoveAndRestore => {
-                shots::remove(&pool, &id, version).await.expect("it is the present version");
-                prop_assert!(matches!(shots::one(&pool, &id).await, Err(ShotError::Missing(_))));
-                shots::restore(&pool, &id).await.expect("it is still in the file");
+                shots::remove::<Shot>(&pool, &id, version).await.expect("it is the present version");
+                let gone = matches!(shots::one::<Shot>(&pool, &id).await, Err(ShotError::Missing { .. }));
+                prop_assert!(gone);
+                shots::restore::<Shot>(&pool, &id).await.expect("it is still in the file");
             }
         }
-        let now = shots::one(&pool, &id).await.expect("it is there");
-        prop_assert_eq!(&now.shot.title, &model.bodies[model.at].0);
+        let now = shots::one::<Shot>(&pool, &id).await.expect("it is there");
+        prop_assert_eq!(&now.thing.title, &model.bodies[model.at].0);
         prop_assert_eq!(now.version, version);
         prop_assert_eq!(now.can_undo, model.bodies[model.at].1.is_some());
         prop_assert_eq!(now.can_redo, model.latest_child().is_some());

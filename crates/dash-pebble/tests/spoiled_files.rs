@@ -3,9 +3,9 @@
 mod common;
 
 use common::example;
-use dash_pebble::api::body::read_shot;
+use dash_pebble::api::body::read;
 use dash_pebble::api::forecast::Answer;
-use pebble_core::Plan;
+use pebble_core::{Plan, Shot};
 use proptest::prelude::*;
 use serde_json::{Value, json};
 
@@ -75,7 +75,7 @@ proptest! {
     ) {
         let name = ["double-ropes", "lantern-slalom", "slipway-spin", "card-on-a-wall"][which];
         let file = spoiled(name, &spoils);
-        let Ok(shot) = read_shot(file.to_string().as_bytes()) else { return Ok(()) };
+        let Ok(shot) = read::<Shot>(file.to_string().as_bytes()) else { return Ok(()) };
         match Plan::try_from(&shot) {
             Err(error) => {
                 prop_assert!(!error.field().is_empty() && !error.allowed().is_empty(), "{error}");

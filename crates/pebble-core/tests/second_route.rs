@@ -4,10 +4,10 @@
 mod common;
 
 use pebble_core::exposure::{CLIP_LEVEL, INCIDENT_C, MID_GREY};
+use pebble_core::forecast;
 use pebble_core::forecast::Forecast;
 use pebble_core::shot::{Reading, Shot};
 use pebble_core::shutter::SyncMode;
-use pebble_core::forecast;
 
 /// What the simulation is told: plain numbers, taken from the shot by hand and not through the core's plan.
 struct Setting {

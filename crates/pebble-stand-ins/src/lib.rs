@@ -4,5 +4,6 @@
 
 mod chance;
 pub mod recorder;
+pub mod samples;
 
 pub use recorder::Recorder;

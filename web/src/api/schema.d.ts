@@ -38,6 +38,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Brings settings within the camera, lens and unit of a shot; what fits stays. */
+        post: operations["fitted"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/forecast": {
         parameters: {
             query?: never;
@@ -62,10 +79,234 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Cameras, lenses, units, modifiers and triggers to choose from. */
-        get: operations["kit"];
+        /** What can be chosen for a shot: everything that is not retired. */
+        get: operations["offered"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/export": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The whole kit as the open file. */
+        get: operations["export"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes in a kit file, all or none. */
+        post: operations["import"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/items": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Adds a thing. Without an id, or with one that something else has, it gets one made from its name. */
+        post: operations["add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/items/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One thing. */
+        get: operations["read"];
+        /** Changes a thing at the version that was read. */
+        put: operations["replace"];
+        post?: never;
+        /** Deletes a thing that nothing carries. */
+        delete: operations["remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/items/{id}/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Forward to the revision after. */
+        post: operations["redo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/items/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Brings a deleted thing back. */
+        post: operations["restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/items/{id}/retire": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** No longer taken along: not offered for new shots; those that carry it go on. */
+        post: operations["retire"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/items/{id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Back to the revision before. */
+        post: operations["undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/items/{id}/unretire": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Taken along again. */
+        post: operations["unretire"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/sample": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** An invented kit to start from. */
+        get: operations["sample"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/shelf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All things of the kit in short, retired ones among them. */
+        get: operations["shelf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/start/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a new thing of a kind starts from. */
+        get: operations["start"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/units.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Units as a table, one row a power. */
+        get: operations["export_units"];
+        put?: never;
+        /** Takes in a table of units, all or none. */
+        post: operations["import_units"];
         delete?: never;
         options?: never;
         head?: never;
@@ -121,6 +362,23 @@ export interface paths {
         post?: never;
         /** Takes a shot off the list. */
         delete: operations["remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shots/{id}/guides": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Pulse times that a shot asks of a flash. */
+        get: operations["asks"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -194,6 +452,60 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stand-ins/recording": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Fires a simulated flash before a simulated recorder: a file as a real one would export it. The simulated unit is a
+         *     little slower than the figures of the unit say, as many are.
+         */
+        post: operations["rehearse"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/traces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads the CSV of an oscilloscope or photodiode and finds its pulse. */
+        post: operations["read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Durations, pulse, energy, recycling and output of a unit at every step of its dial. */
+        post: operations["sheet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -219,6 +531,92 @@ export interface components {
              */
             version: number;
         };
+        /** @description An f-number at a distance. */
+        ApertureAt: {
+            /**
+             * Format: double
+             * @description f-number at ISO 100, full power, bare.
+             */
+            aperture_f: number;
+            /**
+             * Format: double
+             * @description The distance.
+             */
+            distance_m: number;
+        };
+        /**
+         * @description What asks for a time.
+         * @enum {string}
+         */
+        AskedBy: "sync" | "crisp" | "soft";
+        /** @description One step of the dial. */
+        AtPower: {
+            burst?: components["schemas"]["Burst"] | null;
+            /**
+             * Format: double
+             * @description Colour temperature.
+             */
+            colour_k?: number | null;
+            doubt?: components["schemas"]["Doubt"] | null;
+            /**
+             * Format: double
+             * @description Energy of one flash.
+             */
+            energy_j?: number | null;
+            /**
+             * Format: int64
+             * @description Flashes on one charge.
+             */
+            flashes_per_charge?: number | null;
+            /**
+             * Format: double
+             * @description Guide number.
+             */
+            guide_number_m: number;
+            /** @description Where these come from. */
+            origin: components["schemas"]["Origin"];
+            /**
+             * Format: double
+             * @description Power fraction.
+             */
+            power: number;
+            /** @description As written. */
+            power_label: string;
+            /**
+             * Format: double
+             * @description How long the drawn pulse is.
+             */
+            pulse_end_s: number;
+            /** @description Its levels against the peak, evenly from 0 to `pulse_end_s`. */
+            pulse_level: number[];
+            /**
+             * Format: double
+             * @description Time to be ready again.
+             */
+            recycle_s?: number | null;
+            /** @description As written. */
+            t01_label: string;
+            /**
+             * Format: double
+             * @description t0.1.
+             */
+            t01_s: number;
+            /** @description As written. */
+            t05_label: string;
+            /**
+             * Format: double
+             * @description t0.5.
+             */
+            t05_s: number;
+            /** @description As written. */
+            t90_label: string;
+            /**
+             * Format: double
+             * @description t90.
+             */
+            t90_s: number;
+            until_hot?: components["schemas"]["UntilHot"] | null;
+        };
         /** @description What is behind the subject. */
         Background: {
             /**
@@ -237,6 +635,33 @@ export interface components {
              */
             spill_stops: number;
         };
+        /** @description A battery. */
+        Battery: {
+            /**
+             * Format: double
+             * @description Share of that which reaches the flash's store.
+             */
+            efficiency: number;
+            /** @description Identity in the kit. */
+            id: string;
+            /**
+             * Format: double
+             * @description What the unit draws while it waits.
+             */
+            idle_w?: number | null;
+            /**
+             * Format: double
+             * @description Weight.
+             */
+            mass_kg?: number | null;
+            /** @description What it is. */
+            name: string;
+            /**
+             * Format: double
+             * @description Energy that can be taken from it.
+             */
+            usable_wh: number;
+        };
         /** @description What the Bench needs after every step of a control. */
         BenchAnswer: {
             /** @description The judgement, worst first. */
@@ -245,6 +670,14 @@ export interface components {
             forecast: components["schemas"]["Forecast"];
             /** @description The notches of every control. */
             strips: components["schemas"]["Strip"][];
+        };
+        /** @description How long a burst holds. */
+        Burst: {
+            /**
+             * Format: int32
+             * @description Whole flashes in a row; `null` without end.
+             */
+            whole?: number | null;
         };
         /** @description Camera, lens and settings. */
         Camera: {
@@ -281,6 +714,11 @@ export interface components {
             fastest: string;
             /** @description Where the first row is. */
             first_row: components["schemas"]["FirstRow"];
+            /**
+             * Format: double
+             * @description Frames a second, at most.
+             */
+            frames_per_second?: number | null;
             /** @description How its dials are cut. */
             grid: components["schemas"]["Grid"];
             /**
@@ -302,11 +740,16 @@ export interface components {
              * @description Lowest ISO.
              */
             iso_min: number;
+            /**
+             * Format: double
+             * @description Weight with battery.
+             */
+            mass_kg?: number | null;
             /** @description Maker and model. */
             name: string;
             /**
              * Format: int32
-             * @description Pixels along the width.
+             * @description Pixels along the width; for film, what a good scan holds.
              */
             pixels_wide: number;
             /**
@@ -399,10 +842,22 @@ export interface components {
             /** @enum {string} */
             way: "switched_banks";
         } | {
-            /** @description Rows, any order. */
+            discharge?: components["schemas"]["Discharge"] | null;
+            /** @description Rows, powers rising or falling. */
             rows: components["schemas"]["TableRow"][];
             /** @enum {string} */
             way: "table";
+        };
+        /** @description A piece of a duration curve. */
+        CurvePiece: {
+            /** @description Power fractions, falling. */
+            power: number[];
+            /** @description Whether recordings of this unit stand on both sides. */
+            recorded: boolean;
+            /** @description t0.1. */
+            t01_s: number[];
+            /** @description t0.5. */
+            t05_s: number[];
         };
         /** @description Depth of field. */
         Depth: {
@@ -422,6 +877,16 @@ export interface components {
              */
             near_m: number;
         };
+        /**
+         * @description How a pulse ends.
+         * @enum {string}
+         */
+        Discharge: "cut" | "whole";
+        /**
+         * @description What makes a duration doubtful.
+         * @enum {string}
+         */
+        Doubt: "outside_table" | "beyond_recordings" | "fitted" | "misfit";
         /**
          * @description The body of the scene that a part is drawn as.
          * @enum {string}
@@ -466,6 +931,30 @@ export interface components {
              */
             shutter_s: number;
         };
+        /** @description A gel or a filter. */
+        Filter: {
+            /** @description Identity in the kit. */
+            id: string;
+            /**
+             * Format: double
+             * @description Its loss, positive.
+             */
+            loss_stops: number;
+            /**
+             * Format: double
+             * @description Its shift of colour; positive is warmer.
+             */
+            mired: number;
+            /** @description What it is. */
+            name: string;
+            /** @description Where it goes. */
+            used_as: components["schemas"]["FilterUse"];
+        };
+        /**
+         * @description Where a filter goes and what for.
+         * @enum {string}
+         */
+        FilterUse: "gel" | "nd" | "polariser" | "lens";
         /** @description One sentence with a number, a cause and what to do. */
         Finding: {
             /** @description Why. */
@@ -484,6 +973,13 @@ export interface components {
          * @enum {string}
          */
         FirstRow: "bottom" | "top";
+        /** @description A shot within its own gear. */
+        Fitted: {
+            /** @description What had to move for it. */
+            moved: components["schemas"]["Moved"][];
+            /** @description The shot. */
+            shot: components["schemas"]["Shot"];
+        };
         /** @description The flash and its settings. */
         Flash: {
             /**
@@ -491,6 +987,7 @@ export interface components {
              * @description Distance to the subject, from the lit face.
              */
             distance_m: number;
+            gel?: components["schemas"]["Filter"] | null;
             /** @description What is in front of it. */
             modifier: components["schemas"]["Modifier"];
             /** @description Whether it fires. */
@@ -521,6 +1018,11 @@ export interface components {
             exposure_lxs: number;
             /**
              * Format: double
+             * @description Loss of the gel, where there is one.
+             */
+            gel_stops?: number | null;
+            /**
+             * Format: double
              * @description Change by high-speed sync, where used.
              */
             high_speed_stops?: number | null;
@@ -529,16 +1031,16 @@ export interface components {
              * @description Change by the modifier.
              */
             modifier_stops: number;
-            /** @description Whether the output comes from joules alone. */
+            /** @description Whether the output is a guess. */
             output_estimated: boolean;
             /**
              * Format: double
-             * @description How far it may be off when estimated.
+             * @description How far it may be off when it comes from joules alone.
              */
             output_high_stops?: number | null;
             /**
              * Format: double
-             * @description How far it may be off when estimated.
+             * @description How far it may be off when it comes from joules alone.
              */
             output_low_stops?: number | null;
             /**
@@ -561,10 +1063,27 @@ export interface components {
         };
         /** @description A flash unit. */
         FlashUnit: {
+            battery?: components["schemas"]["Battery"] | null;
+            /**
+             * Format: double
+             * @description Colour temperature at full power.
+             */
+            colour_k?: number | null;
             /** @description How it makes less light, and how long its pulse is. */
             control: components["schemas"]["Control"];
             /** @description Where the durations come from. */
-            durations_from: components["schemas"]["Origin"];
+            durations_from: components["schemas"]["Source"];
+            /**
+             * Format: double
+             * @description Energy stored at full power.
+             */
+            energy_j?: number | null;
+            /**
+             * Format: int32
+             * @description Heads that share its energy equally, 1 or 2; one when not said. Output is that of one head with all of it.
+             */
+            heads?: number | null;
+            heat?: components["schemas"]["Heat"] | null;
             /**
              * Format: double
              * @description Efficiency of the glow, where measured.
@@ -574,26 +1093,67 @@ export interface components {
             high_speed_sync: boolean;
             /** @description Identity in the kit. */
             id: string;
+            /** @description Set to go by `control` although there are recordings. */
+            ignore_recordings?: boolean;
+            /** @description What kind of thing it is. */
+            kind?: components["schemas"]["UnitKind"];
             /**
              * Format: double
              * @description Delay of its own.
              */
             lag_ms: number;
+            leaflet_output?: components["schemas"]["Output"] | null;
+            low_battery?: components["schemas"]["LowBattery"] | null;
+            /**
+             * Format: double
+             * @description Shift of colour at its lowest power; positive is warmer.
+             */
+            lowest_power_mired?: number | null;
             /**
              * Format: double
              * @description Lowest power, as stops below full.
              */
             lowest_stops: number;
+            /**
+             * Format: double
+             * @description Weight with battery.
+             */
+            mass_kg?: number | null;
+            /**
+             * Format: double
+             * @description Shortest time between two flashes, whatever the power.
+             */
+            min_interval_ms?: number | null;
             /** @description Maker and model. */
             name: string;
             /** @description Output at full power, as it was entered. */
             output: components["schemas"]["Output"];
+            /** @description Where that comes from. */
+            output_from?: components["schemas"]["Source"];
+            /** @description Pulses recorded on this very unit. They are used in place of `control` where they reach. */
+            recordings?: components["schemas"]["Recording"][];
+            /**
+             * Format: double
+             * @description Time to be ready again after a full flash.
+             */
+            recycle_s?: number | null;
             /**
              * Format: double
              * @description One step of its power dial, in stops.
              */
             step_stops: number;
+            /**
+             * Format: double
+             * @description With two heads: what all pulse times are multiplied by, where measured.
+             */
+            two_heads_time?: number | null;
+            when_early?: components["schemas"]["WhenEarly"] | null;
         };
+        /**
+         * @description How steady a lamp is within one picture.
+         * @enum {string}
+         */
+        Flicker: "none" | "some" | "strong";
         /** @description Everything computed for one shot. */
         Forecast: {
             /** @description Steady light on the background. */
@@ -636,23 +1196,168 @@ export interface components {
          * @enum {string}
          */
         Grid: "thirds" | "halves";
+        /** @description One such time. */
+        Guide: {
+            /** @description What asks for it. */
+            asked_by: components["schemas"]["AskedBy"];
+            /** @description Name of the part, or the camera. */
+            name: string;
+            /** @description As written. */
+            time_label: string;
+            /**
+             * Format: double
+             * @description A pulse up to this long does.
+             */
+            time_s: number;
+        };
+        /** @description What a unit does about heat. */
+        Heat: {
+            /**
+             * Format: double
+             * @description Energy that can be fired from cold before it acts.
+             */
+            capacity_j: number;
+            /**
+             * Format: double
+             * @description What it gives off.
+             */
+            drain_w: number;
+            /** @description How it acts. */
+            then: components["schemas"]["WhenHot"];
+        };
+        /** @description What an import did. */
+        Imported: {
+            /** @description Things that were not there. */
+            added: number;
+            /** @description Things that were there with other figures; each has a new revision and can be undone. */
+            changed: number;
+            /** @description Things that were there just so. */
+            same: number;
+        };
         /**
          * @description What a part shall look like.
          * @enum {string}
          */
         Intent: "pebble" | "skim" | "dash";
-        /** @description Everything that can be chosen for a shot. */
+        /** @description One thing of a kit. */
+        Item: {
+            /** @description A flash unit. */
+            item: components["schemas"]["FlashUnit"];
+            /** @enum {string} */
+            what: "unit";
+        } | {
+            /** @description A camera body. */
+            item: components["schemas"]["CameraBody"];
+            /** @enum {string} */
+            what: "camera";
+        } | {
+            /** @description A lens. */
+            item: components["schemas"]["Lens"];
+            /** @enum {string} */
+            what: "lens";
+        } | {
+            /** @description Something in front of a light. */
+            item: components["schemas"]["Modifier"];
+            /** @enum {string} */
+            what: "modifier";
+        } | {
+            /** @description A gel or a filter. */
+            item: components["schemas"]["Filter"];
+            /** @enum {string} */
+            what: "filter";
+        } | {
+            /** @description A trigger. */
+            item: components["schemas"]["Trigger"];
+            /** @enum {string} */
+            what: "trigger";
+        } | {
+            /** @description A battery. */
+            item: components["schemas"]["Battery"];
+            /** @enum {string} */
+            what: "battery";
+        } | {
+            /** @description A steady lamp. */
+            item: components["schemas"]["Lamp"];
+            /** @enum {string} */
+            what: "lamp";
+        };
+        /** @description A thing of the kit and where it stands. */
+        ItemAnswer: {
+            /** @description Whether there is a later one. */
+            can_redo: boolean;
+            /** @description Whether there is an earlier revision. */
+            can_undo: boolean;
+            /** @description When it last changed, UTC. */
+            changed_at: string;
+            /** @description Identity. */
+            id: string;
+            /** @description The figures that tell it from its neighbours, in one line. */
+            line: string;
+            /** @description Whether it is no longer taken along. */
+            retired: boolean;
+            /** @description The thing. */
+            thing: components["schemas"]["Item"];
+            /**
+             * Format: int64
+             * @description Version, also the entity tag.
+             */
+            version: number;
+        };
+        /** @description A thing in the list. */
+        ItemCard: {
+            /** @description Identity. */
+            id: string;
+            /** @description The figures that tell it from its neighbours. */
+            line: string;
+            /** @description Maker and model. */
+            name: string;
+            /** @description Whether it is no longer taken along. */
+            retired: boolean;
+            /**
+             * Format: int64
+             * @description How many shots and units carry it.
+             */
+            uses: number;
+            /**
+             * Format: int64
+             * @description Version.
+             */
+            version: number;
+            /** @description Its kind. */
+            what: components["schemas"]["Kind"];
+        };
+        /**
+         * @description Kinds of things in a kit.
+         * @enum {string}
+         */
+        Kind: "unit" | "camera" | "lens" | "modifier" | "filter" | "trigger" | "battery" | "lamp";
+        /** @description A whole kit, the open file. */
         Kit: {
+            /** @description Batteries. */
+            batteries?: components["schemas"]["Battery"][];
             /** @description Camera bodies. */
-            cameras: components["schemas"]["CameraBody"][];
+            cameras?: components["schemas"]["CameraBody"][];
+            /** @description Gels and filters. */
+            filters?: components["schemas"]["Filter"][];
+            /** @description Always `dash-pebble/kit`. */
+            format: string;
+            /** @description Steady lamps. */
+            lamps?: components["schemas"]["Lamp"][];
             /** @description Lenses. */
-            lenses: components["schemas"]["Lens"][];
-            /** @description What goes in front of them. */
-            modifiers: components["schemas"]["Modifier"][];
+            lenses?: components["schemas"]["Lens"][];
+            /** @description What goes in front of lights. */
+            modifiers?: components["schemas"]["Modifier"][];
+            /** @description Identities of the things that are no longer taken along. */
+            retired?: string[];
             /** @description Triggers. */
-            triggers: components["schemas"]["Trigger"][];
+            triggers?: components["schemas"]["Trigger"][];
             /** @description Flash units. */
-            units: components["schemas"]["FlashUnit"][];
+            units?: components["schemas"]["FlashUnit"][];
+            /**
+             * Format: int32
+             * @description Version of the format, 1.
+             */
+            version: number;
         };
         /** @description Everything on one scale of stops. */
         Ladder: {
@@ -679,6 +1384,37 @@ export interface components {
              */
             top_stops: number;
         };
+        /** @description A lamp that burns while the picture is taken. */
+        Lamp: {
+            /**
+             * Format: double
+             * @description Colour temperature.
+             */
+            colour_k: number;
+            /** @description How steady it is. */
+            flicker: components["schemas"]["Flicker"];
+            /**
+             * Format: double
+             * @description Half-power half-angle of its beam, where known.
+             */
+            half_angle_deg?: number | null;
+            /** @description Identity in the kit. */
+            id: string;
+            /**
+             * Format: double
+             * @description Illuminance on axis at one metre.
+             */
+            lux_at_1m: number;
+            /** @description Whether it is the modelling lamp of a flash. */
+            modelling: boolean;
+            /** @description What it is. */
+            name: string;
+            /**
+             * Format: double
+             * @description What it draws.
+             */
+            watts?: number | null;
+        };
         /** @description A lens. */
         Lens: {
             /**
@@ -693,6 +1429,13 @@ export interface components {
             focal_min_mm: number;
             /** @description Identity in the kit. */
             id: string;
+            /** @description Fastest time of its own leaf shutter, where it has one; the shot then uses that shutter. */
+            leaf_fastest?: string | null;
+            /**
+             * Format: double
+             * @description Weight.
+             */
+            mass_kg?: number | null;
             /** @description Maker and model. */
             name: string;
             /**
@@ -724,15 +1467,45 @@ export interface components {
              */
             placement_stops?: number | null;
         };
+        /**
+         * @description What a unit does on a low battery.
+         * @enum {string}
+         */
+        LowBattery: "slower" | "dim" | "refuses";
         /** @description What is in front of the flash. */
         Modifier: {
             /**
+             * Format: int32
+             * @description Further layers of diffusion.
+             */
+            diffusion_layers?: number | null;
+            /**
              * Format: double
-             * @description Radius of the lit face.
+             * @description Radius of the lit face; of a long one, the radius of a disc of the same area.
              */
             face_radius_m: number;
+            /**
+             * Format: double
+             * @description Cut-off half-angle of a honeycomb grid on it.
+             */
+            grid_deg?: number | null;
+            /**
+             * Format: double
+             * @description Half-power half-angle of its beam, where known.
+             */
+            half_angle_deg?: number | null;
             /** @description Identity in the kit. */
             id: string;
+            /**
+             * Format: double
+             * @description Change of light by each of them, negative.
+             */
+            layer_stops?: number | null;
+            /**
+             * Format: double
+             * @description Weight.
+             */
+            mass_kg?: number | null;
             /** @description What it is. */
             name: string;
             /**
@@ -742,7 +1515,7 @@ export interface components {
             source_offset_m: number;
             /**
              * Format: double
-             * @description Its change of light on axis; a loss is negative.
+             * @description Its change of light on axis with one layer of its cloth; a loss is negative.
              */
             stops: number;
         };
@@ -779,6 +1552,13 @@ export interface components {
              * @description First row to last.
              */
             travel_s: number;
+        };
+        /** @description A setting that had to move. */
+        Moved: {
+            /** @description The setting, as a path in the shot. */
+            field: string;
+            /** @description From what to what, in a sentence. */
+            sentence: string;
         };
         /**
          * @description What turning a control changes.
@@ -890,6 +1670,47 @@ export interface components {
              * @description Joules.
              */
             joules: number;
+        };
+        /** @description Output of one head, bare, in every form. */
+        OutputForms: {
+            /**
+             * Format: double
+             * @description Measured output against the leaflet's.
+             */
+            against_leaflet_stops?: number | null;
+            /** @description f-number at ISO 100. */
+            apertures: components["schemas"]["ApertureAt"][];
+            /** @description Whether it is a guess. */
+            estimated: boolean;
+            /**
+             * Format: double
+             * @description Exposure at one metre.
+             */
+            exposure_1m_lxs: number;
+            /**
+             * Format: double
+             * @description Guide number in metres at ISO 100.
+             */
+            guide_number_m: number;
+            /** @description Guide number at the ends of that span. */
+            guide_number_span_m?: number[] | null;
+            /**
+             * Format: double
+             * @description `H1`.
+             */
+            lxs_m2: number;
+            /** @description How far it may be off when it comes from joules alone, in stops. */
+            span_stops?: number[] | null;
+            /**
+             * Format: double
+             * @description Joules stored.
+             */
+            stored_joules?: number | null;
+            /**
+             * Format: double
+             * @description Joules that usually give this much.
+             */
+            usual_joules: number;
         };
         /** @description A part of the subject, named by the photographer. */
         Part: {
@@ -1077,10 +1898,13 @@ export interface components {
             /** @description What would have been allowed. */
             allowed?: string | null;
             current?: components["schemas"]["ShotAnswer"] | null;
+            current_item?: components["schemas"]["ItemAnswer"] | null;
             /** @description What happened, what is safe, what to do. */
             detail: string;
-            /** @description The field at fault, as a path in the shot. */
+            /** @description The field at fault, as a path in what was sent. */
             field?: string | null;
+            /** @description Rows of a table that cannot be. */
+            rows?: components["schemas"]["WrongRow"][];
             /**
              * Format: int32
              * @description HTTP status.
@@ -1090,11 +1914,15 @@ export interface components {
             title: string;
             /** @description A stable name, as a relative reference. */
             type: string;
+            /** @description What carries a thing that was to be deleted. */
+            used_by?: components["schemas"]["Use"][];
             /** @description The value given. */
             value?: string | null;
         };
         /** @description The pulse at this power. */
         Pulse: {
+            /** @description The power lies beyond the recordings of this unit, which were carried on. */
+            beyond_recordings: boolean;
             /** @description Intensity against the peak, at those times. */
             curve_level: number[];
             /** @description Times since ignition. */
@@ -1147,6 +1975,11 @@ export interface components {
              */
             t90_s: number;
         };
+        /**
+         * @description How good a recording is.
+         * @enum {string}
+         */
+        Quality: "good" | "fair" | "unusable";
         /** @description A reading of steady light. */
         Reading: {
             /**
@@ -1179,6 +2012,93 @@ export interface components {
              * @description The value.
              */
             lux: number;
+        };
+        /** @description What was noticed while a recording was read. */
+        ReadingNotes: {
+            /** @description Columns of the file; the first two are used. */
+            columns: number;
+            /** @description Lines before the first number. */
+            header_lines: number;
+            /** @description Whether the steps of time differ by more than a tenth. */
+            irregular: boolean;
+            /** @description Samples without a number, left out. */
+            left_out: number;
+            /** @description Unit of the levels as found. */
+            level_unit?: string | null;
+            /** @description Samples whose time stood still because it was rounded; they were spread evenly. */
+            respaced: boolean;
+            /** @description Unit of the times as found, `s` when the file does not say. */
+            time_unit: string;
+            /** @description Whether the file says so. */
+            time_unit_given: boolean;
+        };
+        /** @description A recorded pulse in a few points. */
+        RecordedCurve: {
+            /** @description Levels against the peak. */
+            level: number[];
+            /**
+             * Format: double
+             * @description Time from one point to the next; the first is the first rise through 10 % less one step.
+             */
+            step_us: number;
+        };
+        /** @description A pulse recorded on this very unit. */
+        Recording: {
+            curve?: components["schemas"]["RecordedCurve"] | null;
+            /** @description The day, `2026-11-25`. */
+            on?: string | null;
+            /**
+             * Format: double
+             * @description Power fraction it was fired at.
+             */
+            power: number;
+            /**
+             * Format: double
+             * @description t0.1.
+             */
+            t01_ms: number;
+            /**
+             * Format: double
+             * @description t0.5.
+             */
+            t05_ms: number;
+            /**
+             * Format: double
+             * @description Shortest time with 90 % of the light, where the record was long enough.
+             */
+            t90_ms?: number | null;
+            /** @description With what it was recorded. */
+            with?: string | null;
+        };
+        /** @description What the recordings of a unit say of it. */
+        RecordingsVerdict: {
+            /**
+             * Format: double
+             * @description How far the entered durations are from them: 0.2 is a fifth.
+             */
+            against_entered: number;
+            behaves_as?: components["schemas"]["WayWord"] | null;
+            /**
+             * Format: double
+             * @description How far that one is from them.
+             */
+            best_misfit?: number | null;
+            /**
+             * Format: double
+             * @description How far the way of the unit, fitted through them, still is; from three powers on.
+             */
+            misfit?: number | null;
+            /** @description Different powers recorded. */
+            powers: number;
+            /** @description Whether they are used. */
+            used: boolean;
+        };
+        /** @description A remark on a recording. */
+        Remark: {
+            /** @description Whether it keeps the recording from being filed. */
+            forbids: boolean;
+            /** @description In a sentence. */
+            sentence: string;
         };
         /** @description A change that was tried and mends the finding. */
         Remedy: {
@@ -1289,6 +2209,29 @@ export interface components {
          * @enum {string}
          */
         Sharpness: "crisp" | "soft" | "blurred";
+        /** @description What a unit does at each power. */
+        Sheet: {
+            /** @description t0.1 and t0.5 against power, one piece between jumps. */
+            curve: components["schemas"]["CurvePiece"][];
+            /** @description The same as entered, where recordings are used instead. */
+            entered_curve?: components["schemas"]["CurvePiece"][];
+            /** @description Output at full power. */
+            output: components["schemas"]["OutputForms"];
+            /** @description Every step of the dial, full first. */
+            powers: components["schemas"]["AtPower"][];
+            recordings?: components["schemas"]["RecordingsVerdict"] | null;
+            /** @description What one should know of it, in sentences. */
+            remarks: string[];
+            /** @description Position in `powers` of the shortest t0.1. */
+            shortest: number;
+        };
+        /** @description The list. */
+        Shelf: {
+            /** @description Things in order. */
+            items: components["schemas"]["ItemCard"][];
+            /** @description What could not be read, in sentences. */
+            unreadable: string[];
+        };
         /** @description One planned picture. */
         Shot: {
             /** @description The steady light, read on the subject and on the background. */
@@ -1333,6 +2276,8 @@ export interface components {
             changed_at: string;
             /** @description Identity. */
             id: string;
+            /** @description Settings that had to move because the kit has changed since it was saved. */
+            moved: components["schemas"]["Moved"][];
             /** @description The shot. */
             shot: components["schemas"]["Shot"];
             /**
@@ -1377,6 +2322,15 @@ export interface components {
          * @enum {string}
          */
         ShutterKind: "focal_plane" | "leaf" | "global" | "rolling";
+        /** @description Where a figure comes from; measured ones may say when and with what. A plain word is read as well. */
+        Source: {
+            /** @description When it was measured, `2026-11-25`. */
+            on?: string | null;
+            /** @description The kind of source. */
+            origin: components["schemas"]["Origin"];
+            /** @description With what. */
+            with?: string | null;
+        };
         /** @description One control as a strip of notches. */
         Strip: {
             /** @description The value set, when it lies between positions. */
@@ -1443,8 +2397,24 @@ export interface components {
              */
             key_stops: number;
         };
+        /** @description A recording, read. */
+        TraceAnswer: {
+            /** @description What it says and how good it is. */
+            reading: components["schemas"]["Reading"];
+            recording?: components["schemas"]["Recording"] | null;
+        };
         /** @description The trigger. */
         Trigger: {
+            /**
+             * Format: int32
+             * @description Channels to choose from.
+             */
+            channels?: number | null;
+            /**
+             * Format: int32
+             * @description Groups it can tell apart.
+             */
+            groups?: number | null;
             /** @description Identity in the kit. */
             id: string;
             /**
@@ -1454,17 +2424,73 @@ export interface components {
             lag_ms: number;
             /** @description What it is. */
             name: string;
+            /**
+             * Format: double
+             * @description How far it reaches, as the maker says.
+             */
+            range_m?: number | null;
+        };
+        /**
+         * @description What kind of thing a unit is.
+         * @enum {string}
+         */
+        UnitKind: "camera_top" | "battery_head" | "mains_head" | "generator";
+        /** @description How long it stays cool enough. */
+        UntilHot: {
+            /**
+             * Format: int64
+             * @description Flashes; `null` without end.
+             */
+            flashes?: number | null;
         };
         /**
          * @description What the picture is for, and so how much blur is too much.
          * @enum {string}
          */
         Usage: "pixel" | "large_print" | "print" | "screen";
+        /** @description Something that carries a thing of the kit. */
+        Use: {
+            /** @description Its identity. */
+            id: string;
+            /** @description Whether it is a shot; else it is a unit. */
+            is_shot: boolean;
+            /** @description Its title or name. */
+            name: string;
+        };
         /**
          * @description How visible a trail is, by its difference of L* from the plain background.
          * @enum {string}
          */
         Visibility: "not" | "faint" | "visible" | "strong";
+        /**
+         * @description A way of making less light.
+         * @enum {string}
+         */
+        WayWord: "quenched" | "charge_voltage" | "switched_banks";
+        /**
+         * @description What a unit does when it is fired before it is ready.
+         * @enum {string}
+         */
+        WhenEarly: "dim" | "missing";
+        /**
+         * @description What a unit does when it is hot.
+         * @enum {string}
+         */
+        WhenHot: "waits" | "refuses";
+        /** @description A row that cannot be. */
+        WrongRow: {
+            /** @description Column, counted from 1. */
+            column: number;
+            /** @description Its heading. */
+            heading: string;
+            /**
+             * Format: int64
+             * @description Line of the file, the heading is line 1.
+             */
+            line: number;
+            /** @description What is wrong. */
+            sentence: string;
+        };
     };
     responses: never;
     parameters: never;
@@ -1532,6 +2558,37 @@ export interface operations {
             };
         };
     };
+    fitted: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Shot"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fitted"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     compute: {
         parameters: {
             query?: never;
@@ -1571,7 +2628,7 @@ export interface operations {
             };
         };
     };
-    kit: {
+    offered: {
         parameters: {
             query?: never;
             header?: never;
@@ -1586,6 +2643,461 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Kit"];
+                };
+            };
+        };
+    };
+    export: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kit"];
+                };
+            };
+        };
+    };
+    import: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Kit"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Item"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemAnswer"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemAnswer"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    replace: {
+        parameters: {
+            query?: never;
+            header: {
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Item"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemAnswer"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remove: {
+        parameters: {
+            query?: never;
+            header: {
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    redo: {
+        parameters: {
+            query?: never;
+            header: {
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemAnswer"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    restore: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemAnswer"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    retire: {
+        parameters: {
+            query?: never;
+            header: {
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemAnswer"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    undo: {
+        parameters: {
+            query?: never;
+            header: {
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemAnswer"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    unretire: {
+        parameters: {
+            query?: never;
+            header: {
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemAnswer"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sample: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kit"];
+                };
+            };
+        };
+    };
+    shelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shelf"];
+                };
+            };
+        };
+    };
+    start: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: components["schemas"]["Kind"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Item"];
+                };
+            };
+        };
+    };
+    export_units: {
+        parameters: {
+            query?: {
+                /** @description The identity of one; all when not said. */
+                id?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": unknown;
+                };
+            };
+        };
+    };
+    import_units: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -1784,6 +3296,35 @@ export interface operations {
             };
         };
     };
+    asks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Guide"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     of_shot: {
         parameters: {
             query?: {
@@ -1912,6 +3453,113 @@ export interface operations {
                 };
             };
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rehearse: {
+        parameters: {
+            query: {
+                /** @description Power fraction to fire at. */
+                power: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FlashUnit"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": unknown;
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TraceAnswer"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sheet: {
+        parameters: {
+            query?: {
+                /** @description Flashes a second. */
+                frames_per_second?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FlashUnit"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

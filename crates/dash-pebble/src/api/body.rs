@@ -1,10 +1,12 @@
-//! Reading shots and versions out of requests.
+//! Reading documents, identities and versions out of requests.
 
 use super::problem::ApiError;
+use super::{LARGEST_BODY, LARGEST_KIT};
 use axum::body::Bytes;
 use axum::extract::{FromRequest, FromRequestParts, Path, Query, Request};
 use axum::http::header;
 use axum::http::request::Parts;
+use pebble_core::gear::{FlashUnit, Item, Kit};
 use pebble_core::{Plan, Shot};
 use serde::de::DeserializeOwned;
 
@@ -20,21 +22,58 @@ impl<S: Send + Sync> FromRequest<S> for Checked {
     type Rejection = ApiError;
 
     async fn from_request(request: Request, state: &S) -> Result<Self, ApiError> {
-        // The router limits every body; what is too large fails here before it is held.
-        let bytes = Bytes::from_request(request, state).await.map_err(|_| ApiError::TooLarge)?;
-        let shot = read_shot(&bytes)?;
+        let shot: Shot = Sent::from_request(request, state).await?.0;
         let plan = Plan::try_from(&shot)?;
         Ok(Self { shot, plan })
     }
 }
 
-/// Reads a shot; a failure says where.
+/// What can be sent in a request body.
+pub trait Sendable: DeserializeOwned {
+    /// What to call it when it cannot be read.
+    const NAME: &'static str;
+    /// Most bytes of it.
+    const LARGEST: usize = LARGEST_BODY;
+}
+
+impl Sendable for Shot {
+    const NAME: &'static str = "shot";
+}
+
+impl Sendable for Item {
+    const NAME: &'static str = "thing of the kit";
+}
+
+impl Sendable for FlashUnit {
+    const NAME: &'static str = "flash unit";
+}
+
+impl Sendable for Kit {
+    const NAME: &'static str = "kit";
+    const LARGEST: usize = LARGEST_KIT;
+}
+
+/// Something in a request body, read and not yet checked.
+pub struct Sent<T>(pub T);
+
+impl<T: Sendable, S: Send + Sync> FromRequest<S> for Sent<T> {
+    type Rejection = ApiError;
+
+    async fn from_request(request: Request, state: &S) -> Result<Self, ApiError> {
+        // The router limits every body; what is too large fails here before it is held.
+        let bytes = Bytes::from_request(request, state).await;
+        read(&bytes.map_err(|_| ApiError::TooLarge { what: T::NAME, limit: T::LARGEST })?).map(Self)
+    }
+}
+
+/// Reads a document; a failure says where.
 ///
 /// # Errors
 /// [`ApiError::Unreadable`] with the path of the field and the reason.
-pub fn read_shot(bytes: &[u8]) -> Result<Shot, ApiError> {
+pub fn read<T: Sendable>(bytes: &[u8]) -> Result<T, ApiError> {
     let mut reader = serde_json::Deserializer::from_slice(bytes);
-    let shot = serde_path_to_error::deserialize(&mut reader).map_err(|error| ApiError::Unreadable {
+    let read = serde_path_to_error::deserialize(&mut reader).map_err(|error| ApiError::Unreadable {
+        what: T::NAME,
         path: error.path().to_string(),
         reason: match error.path().to_string().as_str() {
             "." => error.inner().to_string(),
@@ -42,8 +81,12 @@ pub fn read_shot(bytes: &[u8]) -> Result<Shot, ApiError> {
         },
     })?;
     // A shot with something after it is two things, and only one of them would be kept.
-    reader.end().map_err(|error| ApiError::Unreadable { path: String::new(), reason: error.to_string() })?;
-    Ok(shot)
+    reader.end().map_err(|error| ApiError::Unreadable {
+        what: T::NAME,
+        path: String::new(),
+        reason: error.to_string(),
+    })?;
+    Ok(read)
 }
 
 /// What stands after the question mark of an address.
@@ -58,10 +101,10 @@ impl<T: DeserializeOwned, S: Send + Sync> FromRequestParts<S> for Asked<T> {
     }
 }
 
-/// The id of a shot in an address.
-pub struct ShotId(pub String);
+/// The id in an address.
+pub struct Id(pub String);
 
-impl<S: Send + Sync> FromRequestParts<S> for ShotId {
+impl<S: Send + Sync> FromRequestParts<S> for Id {
     type Rejection = ApiError;
 
     async fn from_request_parts(parts: &mut Parts, state: &S) -> Result<Self, ApiError> {
@@ -80,4 +123,9 @@ impl<S: Send + Sync> FromRequestParts<S> for Seen {
         let tag = parts.headers.get(header::IF_MATCH).and_then(|value| value.to_str().ok());
         tag.and_then(|tag| tag.trim().trim_matches('"').parse().ok()).map(Self).ok_or(ApiError::VersionMissing)
     }
+}
+
+/// A version as the tag of an answer.
+pub fn entity_tag(version: i64) -> [(header::HeaderName, String); 1] {
+    [(header::ETAG, format!("\"{version}\""))]
 }

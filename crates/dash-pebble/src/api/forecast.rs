@@ -2,7 +2,6 @@
 
 use super::body::Checked;
 use super::problem::{ApiError, Problem};
-use crate::demo::{KIT, Kit};
 use axum::Json;
 use pebble_core::findings::Finding;
 use pebble_core::strips::Strip;
@@ -62,10 +61,4 @@ pub struct BenchAnswer {
 pub async fn bench(body: Checked) -> Result<Json<BenchAnswer>, ApiError> {
     let Answer { forecast, findings, .. } = Answer::of(&body.plan);
     Ok(Json(BenchAnswer { forecast, findings, strips: strips::strips(&body.plan) }))
-}
-
-/// Cameras, lenses, units, modifiers and triggers to choose from.
-#[utoipa::path(get, path = "/api/kit", responses((status = 200, body = Kit)))]
-pub async fn kit() -> Json<&'static Kit> {
-    Json(&KIT)
 }

@@ -3,9 +3,12 @@
 pub mod body;
 pub mod forecast;
 mod guard;
+pub mod kit;
 pub mod picture;
 pub mod problem;
 pub mod shots;
+pub mod traces;
+pub mod units;
 mod web;
 
 use axum::Router;
@@ -17,8 +20,10 @@ use utoipa::OpenApi;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 
-/// A shot has a few kilobytes; nothing that is sent here needs more.
+/// A shot has a few kilobytes, a unit with all its recordings a few hundred.
 pub const LARGEST_BODY: usize = 1024 * 1024;
+/// A kit of thousands of things.
+pub const LARGEST_KIT: usize = 16 * 1024 * 1024;
 
 /// Everything is served from here: no script, font, style or picture of another place is ever loaded.
 const CONTENT_POLICY: &str = "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; font-src 'self'; \
@@ -50,7 +55,31 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(picture::draw))
         .routes(routes!(forecast::compute))
         .routes(routes!(forecast::bench))
-        .routes(routes!(forecast::kit))
+        .routes(routes!(shots::fitted))
+        .routes(routes!(shots::asks))
+        .routes(routes!(kit::offered))
+        .routes(routes!(kit::shelf))
+        .routes(routes!(kit::sample))
+        .routes(routes!(kit::start))
+        .routes(routes!(kit::add))
+        .routes(routes!(kit::read, kit::replace, kit::remove))
+        .routes(routes!(kit::undo))
+        .routes(routes!(kit::redo))
+        .routes(routes!(kit::retire))
+        .routes(routes!(kit::unretire))
+        .routes(routes!(kit::restore))
+        .routes(routes!(kit::export))
+        .routes(routes!(kit::export_units))
+        .routes(routes!(units::sheet))
+        .routes(routes!(units::rehearse))
+        .merge(
+            OpenApiRouter::new()
+                .routes(routes!(kit::import))
+                .routes(routes!(kit::import_units))
+                .layer(DefaultBodyLimit::max(LARGEST_KIT)),
+        )
+        // Read piece by piece under a limit of its own.
+        .merge(OpenApiRouter::new().routes(routes!(traces::read)).layer(DefaultBodyLimit::disable()))
 }
 
 /// The OpenAPI document of these handlers.

@@ -1,7 +1,7 @@
 //! The simulated frame.
 
 use super::App;
-use super::body::{Asked, Checked, ShotId};
+use super::body::{Asked, Checked, Id};
 use super::problem::{ApiError, Problem};
 use crate::store::shots;
 use axum::extract::State;
@@ -94,7 +94,7 @@ pub async fn draw(Asked(query): Asked<PictureQuery>, headers: HeaderMap, body: C
     (status = 200, content_type = "image/png"), (status = 304), (status = 404, body = Problem)))]
 pub async fn of_shot(
     State(app): State<App>,
-    ShotId(id): ShotId,
+    Id(id): Id,
     Asked(query): Asked<PictureQuery>,
     headers: HeaderMap,
 ) -> Result<Response, ApiError> {
@@ -103,7 +103,7 @@ pub async fn of_shot(
     if headers.get(header::IF_NONE_MATCH).is_some_and(|seen| seen.as_bytes() == tag.as_bytes()) {
         return Ok(StatusCode::NOT_MODIFIED.into_response());
     }
-    let picture = drawn(Plan::try_from(&kept.shot)?, query.try_into()?).await?;
+    let picture = drawn(Plan::try_from(&kept.thing)?, query.try_into()?).await?;
     let mut response = png(&picture)?;
     if let Ok(tag) = HeaderValue::from_str(&tag) {
         response.headers_mut().insert(header::ETAG, tag);

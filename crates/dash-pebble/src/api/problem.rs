@@ -1,15 +1,19 @@
 //! Errors on the wire: RFC 9457 problem details. Status and code of every failure stand in this one place.
 
+use super::kit::ItemAnswer;
 use super::shots::ShotAnswer;
+use crate::formats::units_csv::WrongRow;
+use crate::store::documents::{Document, DocumentError, Kept, Use};
 use crate::store::primary_code;
-use crate::store::shots::ShotError;
 use axum::http::{StatusCode, header};
 use axum::response::{IntoResponse, Response};
-use pebble_core::Invalid;
+use pebble_core::gear::Item;
+use pebble_core::pulse::trace::TraceError;
+use pebble_core::{Invalid, Shot};
 use serde::Serialize;
 
 /// A problem as it is sent.
-#[derive(Debug, Serialize, utoipa::ToSchema)]
+#[derive(Debug, Default, Serialize, utoipa::ToSchema)]
 pub struct Problem {
     /// A stable name, as a relative reference.
     #[serde(rename = "type")]
@@ -20,7 +24,7 @@ pub struct Problem {
     pub status: u16,
     /// What happened, what is safe, what to do.
     pub detail: String,
-    /// The field at fault, as a path in the shot.
+    /// The field at fault, as a path in what was sent.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub field: Option<String>,
     /// The value given.
@@ -32,6 +36,44 @@ pub struct Problem {
     /// After a conflict: the shot as it is now.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub current: Option<Box<ShotAnswer>>,
+    /// After a conflict: the thing of the kit as it is now.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub current_item: Option<Box<ItemAnswer>>,
+    /// What carries a thing that was to be deleted.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    #[schema(required = false)]
+    pub used_by: Vec<Use>,
+    /// Rows of a table that cannot be.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    #[schema(required = false)]
+    pub rows: Vec<WrongRow>,
+}
+
+/// A document as it is now, for whoever changed an older version of it.
+#[derive(Debug)]
+pub enum Current {
+    /// A shot.
+    Shot(Box<ShotAnswer>),
+    /// A thing of the kit.
+    Item(Box<ItemAnswer>),
+}
+
+/// Documents that can be sent along with a conflict.
+pub trait Answerable: Document {
+    /// As it is sent.
+    fn current(kept: Kept<Self>) -> Current;
+}
+
+impl Answerable for Shot {
+    fn current(kept: Kept<Self>) -> Current {
+        Current::Shot(Box::new(kept.into()))
+    }
+}
+
+impl Answerable for Item {
+    fn current(kept: Kept<Self>) -> Current {
+        Current::Item(Box::new(kept.into()))
+    }
 }
 
 /// Everything that can go wrong with a request.
@@ -41,17 +83,45 @@ pub enum ApiError {
     Invalid(Invalid),
     /// Not JSON, or not of the right shape.
     Unreadable {
-        /// Where, as a path in the shot.
+        /// What it should have been.
+        what: &'static str,
+        /// Where, as a path in it.
         path: String,
         /// Why.
         reason: String,
     },
     /// A body over the limit.
-    TooLarge,
+    TooLarge {
+        /// What was sent.
+        what: &'static str,
+        /// The limit in bytes.
+        limit: usize,
+    },
     /// A request that says nothing of the version it has seen.
     VersionMissing,
+    /// No such document.
+    Missing {
+        /// What was looked for.
+        noun: &'static str,
+        /// The identity.
+        id: String,
+    },
+    /// Somebody else changed it first.
+    Conflict(Current),
+    /// Nothing to undo or redo.
+    NoStep(&'static str),
+    /// A thing that others carry.
+    InUse(Vec<Use>),
+    /// An identity that something else has.
+    Taken(String),
     /// The store.
-    Shot(ShotError),
+    Store(String),
+    /// No room.
+    DiskFull,
+    /// Rows of a table that cannot be.
+    WrongRows(Vec<WrongRow>),
+    /// Not a recording.
+    Trace(TraceError),
     /// A picture could not be encoded or a task died.
     Internal(String),
     /// No such address.
@@ -70,9 +140,26 @@ impl From<Invalid> for ApiError {
     }
 }
 
-impl From<ShotError> for ApiError {
-    fn from(error: ShotError) -> Self {
-        Self::Shot(error)
+impl From<sqlx::Error> for ApiError {
+    fn from(error: sqlx::Error) -> Self {
+        match primary_code(&error) {
+            Some(13) => Self::DiskFull,
+            _ => Self::Store(error.to_string()),
+        }
+    }
+}
+
+impl<T: Answerable> From<DocumentError<T>> for ApiError {
+    fn from(error: DocumentError<T>) -> Self {
+        match error {
+            DocumentError::Missing { noun, id } => Self::Missing { noun, id },
+            DocumentError::Conflict(kept) => Self::Conflict(T::current(*kept)),
+            DocumentError::NoStep(step) => Self::NoStep(step),
+            DocumentError::InUse(uses) => Self::InUse(uses),
+            DocumentError::Taken(id) => Self::Taken(id),
+            unreadable @ DocumentError::Unreadable { .. } => Self::Store(unreadable.to_string()),
+            DocumentError::Database(error) => error.into(),
+        }
     }
 }
 
@@ -83,10 +170,7 @@ impl ApiError {
             title: title.to_owned(),
             status: status.as_u16(),
             detail,
-            field: None,
-            value: None,
-            allowed: None,
-            current: None,
+            ..Problem::default()
         };
         match self {
             Self::Invalid(error) => Problem {
@@ -100,20 +184,20 @@ impl ApiError {
                     format!("{error}. Nothing was changed."),
                 )
             },
-            Self::Unreadable { path, reason } => Problem {
+            Self::Unreadable { what, path, reason } => Problem {
                 field: (!path.is_empty() && path != ".").then_some(path),
                 ..plain(
                     StatusCode::BAD_REQUEST,
                     "unreadable",
-                    "This is not a shot",
-                    format!("The shot cannot be read: {reason}. Nothing was changed."),
+                    &format!("This is not a {what}"),
+                    format!("The {what} cannot be read: {reason}. Nothing was changed."),
                 )
             },
-            Self::TooLarge => plain(
+            Self::TooLarge { what, limit } => plain(
                 StatusCode::PAYLOAD_TOO_LARGE,
                 "too-large",
-                "Too large for a shot",
-                "More than a megabyte was sent; a shot has a few kilobytes. Nothing was changed.".to_owned(),
+                &format!("Too large for a {what}"),
+                format!("More than {} MB was sent; a {what} has less. Nothing was changed.", limit / (1024 * 1024)),
             ),
             Self::VersionMissing => plain(
                 StatusCode::PRECONDITION_REQUIRED,
@@ -121,32 +205,61 @@ impl ApiError {
                 "Which version?",
                 "Send If-Match with the version that was read, such as \"3\". Nothing was changed.".to_owned(),
             ),
-            Self::Shot(ShotError::Missing(id)) => plain(
+            Self::Missing { noun, id } => plain(
                 StatusCode::NOT_FOUND,
-                "no-such-shot",
-                "No such shot",
-                format!("No shot has the id {id}. It may have been removed."),
+                if noun == Shot::NOUN { "no-such-shot" } else { "no-such-thing" },
+                &format!("No such {noun}"),
+                format!("No {noun} has the id {id}. It may have been removed."),
             ),
-            Self::Shot(ShotError::Conflict(current)) => Problem {
-                current: Some(Box::new(ShotAnswer::from(*current))),
-                ..plain(
-                    StatusCode::CONFLICT,
-                    "changed-elsewhere",
-                    "The shot was changed elsewhere",
-                    "It is at another version than yours, perhaps from another window. Both are safe: keep one of them."
-                        .to_owned(),
-                )
-            },
-            Self::Shot(ShotError::NoStep(step)) => {
+            Self::Conflict(current) => {
+                let (current, current_item) = match current {
+                    Current::Shot(shot) => (Some(shot), None),
+                    Current::Item(item) => (None, Some(item)),
+                };
+                let noun = if current.is_some() { "shot" } else { "thing" };
+                Problem {
+                    current,
+                    current_item,
+                    ..plain(
+                        StatusCode::CONFLICT,
+                        "changed-elsewhere",
+                        &format!("The {noun} was changed elsewhere"),
+                        "It is at another version than yours, perhaps from another window. Both are safe: keep one of \
+                         them."
+                            .to_owned(),
+                    )
+                }
+            }
+            Self::NoStep(step) => {
                 plain(StatusCode::CONFLICT, "no-step", "No further step", format!("There is nothing to {step}."))
             }
-            Self::Shot(ShotError::Database(error)) if primary_code(&error) == Some(13) => plain(
+            Self::InUse(used_by) => {
+                let names: Vec<&str> = used_by.iter().map(|one| one.name.as_str()).collect();
+                Problem {
+                    detail: format!(
+                        "It is used by {}. Nothing was changed; retire it instead, and they go on.",
+                        names.join(", ")
+                    ),
+                    used_by,
+                    ..plain(StatusCode::CONFLICT, "in-use", "Still in use", String::new())
+                }
+            }
+            Self::Taken(id) => Problem {
+                field: Some("id".to_owned()),
+                ..plain(
+                    StatusCode::CONFLICT,
+                    "id-taken",
+                    "The id is taken",
+                    format!("Something else has the id {id}. Nothing was changed; choose another."),
+                )
+            },
+            Self::DiskFull => plain(
                 StatusCode::INSUFFICIENT_STORAGE,
                 "disk-full",
                 "The disk is full",
                 "The change was not saved; what was saved before is safe. Make room and try again.".to_owned(),
             ),
-            Self::Shot(error @ (ShotError::Unreadable { .. } | ShotError::Database(_))) => {
+            Self::Store(error) => {
                 tracing::error!(%error, "store");
                 plain(
                     StatusCode::INTERNAL_SERVER_ERROR,
@@ -155,6 +268,26 @@ impl ApiError {
                     format!("{error}. What was saved before is safe."),
                 )
             }
+            Self::WrongRows(rows) => {
+                let first = rows.first().map_or_else(String::new, |row| {
+                    format!("Line {}, column {} ({}): {}. ", row.line, row.column, row.heading, row.sentence)
+                });
+                Problem {
+                    rows,
+                    ..plain(
+                        StatusCode::UNPROCESSABLE_ENTITY,
+                        "wrong-rows",
+                        "The table has rows that cannot be",
+                        format!("{first}Nothing was taken in."),
+                    )
+                }
+            }
+            Self::Trace(error) => plain(
+                StatusCode::UNPROCESSABLE_ENTITY,
+                "no-recording",
+                "This is no recording of a flash",
+                format!("It cannot be used: {error}. Nothing was changed."),
+            ),
             Self::Internal(reason) => {
                 tracing::error!(reason, "internal");
                 plain(StatusCode::INTERNAL_SERVER_ERROR, "internal", "Something failed here", reason)

@@ -1,14 +1,16 @@
 //! Shots: list, read, add, change, undo, remove.
 
 use super::App;
-use super::body::{Checked, Seen, ShotId};
+use super::body::{Checked, Id, Seen, Sent, entity_tag};
 use super::problem::{ApiError, Problem};
 use crate::demo;
 use crate::store::shots::{self, Kept, ShotError, Step};
 use axum::Json;
 use axum::extract::State;
-use axum::http::{HeaderValue, StatusCode, header};
+use axum::http::StatusCode;
 use axum::response::{IntoResponse, Response};
+use pebble_core::gear::fit::{Moved, fit};
+use pebble_core::gear::guides::{Guide, guides};
 use pebble_core::{Plan, Shot, findings, outlook};
 use serde::Serialize;
 
@@ -27,23 +29,20 @@ pub struct ShotAnswer {
     pub can_redo: bool,
     /// The shot.
     pub shot: Shot,
+    /// Settings that had to move because the kit has changed since it was saved.
+    pub moved: Vec<Moved>,
 }
 
 impl From<Kept> for ShotAnswer {
     fn from(kept: Kept) -> Self {
-        let Kept { id, version, shot, changed_at, can_undo, can_redo } = kept;
-        Self { id, version, changed_at, can_undo, can_redo, shot }
+        let Kept { id, version, thing, moved, changed_at, retired: _, can_undo, can_redo } = kept;
+        Self { id, version, changed_at, can_undo, can_redo, shot: thing, moved }
     }
 }
 
 impl IntoResponse for ShotAnswer {
     fn into_response(self) -> Response {
-        let tag = HeaderValue::from_str(&format!("\"{}\"", self.version));
-        let mut response = Json(self).into_response();
-        if let Ok(tag) = tag {
-            response.headers_mut().insert(header::ETAG, tag);
-        }
-        response
+        (entity_tag(self.version), Json(self)).into_response()
     }
 }
 
@@ -103,14 +102,14 @@ pub async fn list(State(app): State<App>) -> Result<Json<ShotList>, ApiError> {
 }
 
 fn card(kept: Kept) -> Result<ShotCard, ApiError> {
-    let plan = Plan::try_from(&kept.shot)?;
+    let plan = Plan::try_from(&kept.thing)?;
     let (trouble, watch) = findings::count(&plan, &outlook(&plan));
     let (set, grid) = (&plan.settings, plan.body.grid);
     Ok(ShotCard {
         id: kept.id,
         version: kept.version,
-        title: kept.shot.title,
-        place: kept.shot.place,
+        title: kept.thing.title,
+        place: kept.thing.place,
         changed_at: kept.changed_at,
         trouble,
         watch,
@@ -122,7 +121,7 @@ fn card(kept: Kept) -> Result<ShotCard, ApiError> {
 /// One shot.
 #[utoipa::path(get, path = "/api/shots/{id}", params(("id" = String, Path)), responses(
     (status = 200, body = ShotAnswer), (status = 404, body = Problem)))]
-pub async fn read(State(app): State<App>, ShotId(id): ShotId) -> Result<ShotAnswer, ApiError> {
+pub async fn read(State(app): State<App>, Id(id): Id) -> Result<ShotAnswer, ApiError> {
     Ok(shots::one(&app.pool, &id).await?.into())
 }
 
@@ -144,7 +143,7 @@ pub async fn blank() -> Json<Shot> {
     request_body = Shot, responses((status = 200, body = ShotAnswer), (status = 409, body = Problem), (status = 422, body = Problem)))]
 pub async fn replace(
     State(app): State<App>,
-    ShotId(id): ShotId,
+    Id(id): Id,
     Seen(version): Seen,
     body: Checked,
 ) -> Result<ShotAnswer, ApiError> {
@@ -154,28 +153,52 @@ pub async fn replace(
 /// Back to the revision before.
 #[utoipa::path(post, path = "/api/shots/{id}/undo", params(("id" = String, Path), ("If-Match" = String, Header)),
     responses((status = 200, body = ShotAnswer), (status = 409, body = Problem)))]
-pub async fn undo(State(app): State<App>, ShotId(id): ShotId, Seen(version): Seen) -> Result<ShotAnswer, ApiError> {
+pub async fn undo(State(app): State<App>, Id(id): Id, Seen(version): Seen) -> Result<ShotAnswer, ApiError> {
     Ok(shots::step(&app.pool, &id, version, Step::Undo).await?.into())
 }
 
 /// Forward to the revision after.
 #[utoipa::path(post, path = "/api/shots/{id}/redo", params(("id" = String, Path), ("If-Match" = String, Header)),
     responses((status = 200, body = ShotAnswer), (status = 409, body = Problem)))]
-pub async fn redo(State(app): State<App>, ShotId(id): ShotId, Seen(version): Seen) -> Result<ShotAnswer, ApiError> {
+pub async fn redo(State(app): State<App>, Id(id): Id, Seen(version): Seen) -> Result<ShotAnswer, ApiError> {
     Ok(shots::step(&app.pool, &id, version, Step::Redo).await?.into())
 }
 
 /// Takes a shot off the list.
 #[utoipa::path(delete, path = "/api/shots/{id}", params(("id" = String, Path), ("If-Match" = String, Header)),
     responses((status = 204), (status = 409, body = Problem)))]
-pub async fn remove(State(app): State<App>, ShotId(id): ShotId, Seen(version): Seen) -> Result<StatusCode, ApiError> {
-    shots::remove(&app.pool, &id, version).await?;
+pub async fn remove(State(app): State<App>, Id(id): Id, Seen(version): Seen) -> Result<StatusCode, ApiError> {
+    shots::remove::<Shot>(&app.pool, &id, version).await?;
     Ok(StatusCode::NO_CONTENT)
 }
 
 /// Brings a removed shot back.
 #[utoipa::path(post, path = "/api/shots/{id}/restore", params(("id" = String, Path)), responses(
     (status = 200, body = ShotAnswer), (status = 404, body = Problem)))]
-pub async fn restore(State(app): State<App>, ShotId(id): ShotId) -> Result<ShotAnswer, ApiError> {
+pub async fn restore(State(app): State<App>, Id(id): Id) -> Result<ShotAnswer, ApiError> {
     Ok(shots::restore(&app.pool, &id).await?.into())
+}
+
+/// A shot within its own gear.
+#[derive(Debug, Serialize, utoipa::ToSchema)]
+pub struct Fitted {
+    /// The shot.
+    pub shot: Shot,
+    /// What had to move for it.
+    pub moved: Vec<Moved>,
+}
+
+/// Brings settings within the camera, lens and unit of a shot; what fits stays.
+#[utoipa::path(post, path = "/api/fit", request_body = Shot, responses(
+    (status = 200, body = Fitted), (status = 422, body = Problem)))]
+pub async fn fitted(Sent(shot): Sent<Shot>) -> Result<Json<Fitted>, ApiError> {
+    let (shot, moved) = fit(&shot)?;
+    Ok(Json(Fitted { shot, moved }))
+}
+
+/// Pulse times that a shot asks of a flash.
+#[utoipa::path(get, path = "/api/shots/{id}/guides", params(("id" = String, Path)), responses(
+    (status = 200, body = Vec<Guide>), (status = 404, body = Problem)))]
+pub async fn asks(State(app): State<App>, Id(id): Id) -> Result<Json<Vec<Guide>>, ApiError> {
+    Ok(Json(guides(&Plan::try_from(&shots::one(&app.pool, &id).await?.thing)?)))
 }

@@ -1,5 +1,8 @@
 //! The data file: one SQLite database, opened only when it is ours and nobody else has it.
 
+pub mod documents;
+pub mod kit;
+pub mod shelf;
 pub mod shots;
 
 use sqlx::sqlite::{SqliteConnectOptions, SqliteJournalMode, SqliteLockingMode, SqlitePoolOptions, SqliteSynchronous};

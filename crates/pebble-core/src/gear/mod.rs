@@ -62,6 +62,22 @@ word! {
     }
 }
 
+impl Kind {
+    /// Its name in files and addresses.
+    pub const fn word(self) -> &'static str {
+        match self {
+            Self::Unit => "unit",
+            Self::Camera => "camera",
+            Self::Lens => "lens",
+            Self::Modifier => "modifier",
+            Self::Filter => "filter",
+            Self::Trigger => "trigger",
+            Self::Battery => "battery",
+            Self::Lamp => "lamp",
+        }
+    }
+}
+
 /// One thing of a kit.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -130,6 +146,11 @@ impl Item {
     pub fn with_id(mut self, id: &str) -> Self {
         of_every_kind!(&mut self, thing => id.clone_into(&mut thing.id));
         self
+    }
+
+    /// Gives it another name.
+    pub fn rename(&mut self, name: &str) {
+        of_every_kind!(self, thing => name.clone_into(&mut thing.name));
     }
 
     /// Whether it is a thing that can be.

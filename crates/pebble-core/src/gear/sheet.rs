@@ -8,8 +8,8 @@ use crate::output::{ESTIMATE_SPAN, OUTPUT_PER_JOULE, colour};
 use crate::power::{HeatStore, flashes_on_battery};
 use crate::pulse::fit::Way;
 use crate::pulse::recordings::verdict;
-use crate::pulse::{Basis, Control, PulseAt, Sample};
-use crate::quantity::bounds::Invalid;
+use crate::pulse::{Basis, Control, Pulse, PulseAt, Sample};
+use crate::quantity::bounds::{self, Invalid};
 use crate::quantity::scale::{duration_label, power_label};
 use crate::quantity::{Joules, Seconds, Stops};
 use serde::Serialize;
@@ -248,13 +248,22 @@ pub fn sheet(wire: &FlashUnit, frames_per_second: f64) -> Result<Sheet, Invalid>
 /// [`Invalid`] with the path of the field inside the unit.
 pub fn shortest(wire: &FlashUnit) -> Result<(Seconds, f64), Invalid> {
     let unit = wire.check(&At::default())?;
-    let of = |power: f64| (unit.control.at(power).durations.t01, power);
+    let of = |power: f64| (unit.control.times(power).1, power);
     Ok(unit.powers().map(of).fold(
         (Seconds::from_secs(f64::INFINITY), 1.0),
         |best, next| {
             if next.0 < best.0 { next } else { best }
         },
     ))
+}
+
+/// The pulse of a unit at a power fraction.
+///
+/// # Errors
+/// [`Invalid`] with the path of the field inside the unit, or of `power`.
+pub fn pulse(wire: &FlashUnit, power: f64) -> Result<Pulse, Invalid> {
+    let unit = wire.check(&At::default())?;
+    Ok(unit.control.at(bounds::POWER.check("power", power)?).pulse)
 }
 
 fn guide_number(lxs_m2: f64) -> f64 {

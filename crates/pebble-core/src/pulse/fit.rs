@@ -63,8 +63,8 @@ pub fn misfit(control: &Control, samples: &[Sample]) -> f64 {
 }
 
 fn ratios(control: &Control, sample: &Sample) -> [f64; 2] {
-    let seen = control.at(sample.power).durations;
-    [(sample.t05 / seen.t05).ln(), (sample.t01 / seen.t01).ln()]
+    let (t05, t01) = control.times(sample.power);
+    [(sample.t05 / t05).ln(), (sample.t01 / t01).ln()]
 }
 
 /// The way with all its times multiplied so that it lies in the middle of the samples.
@@ -148,7 +148,7 @@ fn downhill(start: [f64; 3], cost: impl Fn(&[f64; 3]) -> f64) -> [f64; 3] {
     for _ in 0..STEPS {
         corners.sort_by(|a, b| a.1.total_cmp(&b.1));
         let (best, worst) = (corners[0], corners[3]);
-        if (worst.1 - best.1).abs() <= 1e-12 * (1e-6 + best.1) {
+        if worst.1 - best.1 <= 1e-6 * best.1 + 1e-12 {
             break;
         }
         let mut centre = [0.0; 3];

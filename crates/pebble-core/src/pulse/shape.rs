@@ -197,12 +197,15 @@ impl Pulse {
 
     /// All three durations.
     pub fn durations(&self) -> Durations {
+        let (t05, t01) = self.times();
+        let (from, to) = self.interval_of_ninety();
+        Durations { t05, t01, t90: to - from }
+    }
+
+    /// t0.5 and t0.1.
+    pub(crate) fn times(&self) -> (Seconds, Seconds) {
         let span = |(from, to): (Seconds, Seconds)| to - from;
-        Durations {
-            t05: span(self.interval_above(0.5)),
-            t01: span(self.interval_above(0.1)),
-            t90: span(self.interval_of_ninety()),
-        }
+        (span(self.interval_above(0.5)), span(self.interval_above(0.1)))
     }
 
     /// `1/(1/τr + 1/τd)`, the time constant of the rising part in the integral.

@@ -249,9 +249,13 @@ mod tests {
         for row in ALL {
             assert!(row.min < row.max, "{}", row.what);
             assert!(row.check("x", row.min).is_ok() && row.check("x", row.max).is_ok(), "{}", row.what);
-            for wrong in
-                [row.min - 1e-3 - row.min.abs() * 1e-6, row.max + 1e-9 + row.max.abs() * 1e-6, f64::NAN, f64::INFINITY, f64::NEG_INFINITY]
-            {
+            for wrong in [
+                row.min - 1e-3 - row.min.abs() * 1e-6,
+                row.max + 1e-9 + row.max.abs() * 1e-6,
+                f64::NAN,
+                f64::INFINITY,
+                f64::NEG_INFINITY,
+            ] {
                 let refusal = row.check("some.field", wrong).expect_err(row.what);
                 assert_eq!(refusal.field(), "some.field");
                 assert!(refusal.to_string().contains(row.what), "{refusal}");

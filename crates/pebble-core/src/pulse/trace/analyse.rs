@@ -6,6 +6,7 @@
 
 use super::Trace;
 use super::edges::Curve;
+use crate::gear::{RecordedCurve, Recording};
 use serde::Serialize;
 use std::ops::Range;
 
@@ -41,6 +42,9 @@ const GAP: f64 = 0.05;
 const OTHER_PULSE: f64 = 0.2;
 /// Points of the curve that is sent along.
 const POINTS: usize = 480;
+
+/// Points of the curve that is filed.
+const FILED_POINTS: usize = 160;
 
 /// What a recording says.
 #[derive(Clone, Debug, PartialEq, Serialize)]
@@ -88,6 +92,37 @@ pub struct Reading {
     pub curve_high: Vec<f64>,
     /// What was noticed while reading.
     pub notes: super::ReadingNotes,
+}
+
+impl Reading {
+    /// What can be filed of it under a power, with the curve in short; `None` when it is not good enough to be filed.
+    pub fn recording(&self, power: f64) -> Option<Recording> {
+        let ([from, _], t05, t01) = (self.t01_span_s?, self.t05_s?, self.t01_s?);
+        if self.quality == Quality::Unusable {
+            return None;
+        }
+        let millis = |seconds: f64| (seconds * 1e6).round() / 1e3;
+        let (first, last) = (*self.curve_s.first()?, *self.curve_s.last()?);
+        let start = (from - 0.1 * t01).max(first);
+        let step = (last - start) / (FILED_POINTS - 1) as f64;
+        let level = (0..FILED_POINTS).map(|k| self.middle_at(start + step * k as f64)).collect();
+        Some(Recording {
+            power,
+            t05_ms: millis(t05),
+            t01_ms: millis(t01),
+            t90_ms: self.t90_s.map(millis),
+            on: None,
+            with: None,
+            curve: Some(RecordedCurve { step_us: (step * 1e9).round() / 1e3, level }),
+        })
+    }
+
+    /// The middle of the drawn curve at a time.
+    fn middle_at(&self, time: f64) -> f64 {
+        let k = self.curve_s.partition_point(|t| *t <= time).saturating_sub(1);
+        let middle = f64::midpoint(self.curve_low[k], self.curve_high[k]);
+        (middle.clamp(-1.0, 2.0) * 1000.0).round() / 1000.0
+    }
 }
 
 /// How good a recording is.

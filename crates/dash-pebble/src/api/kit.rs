@@ -1,0 +1,300 @@
+//! The kit: list, read, add, change, retire, delete, take in and give out.
+
+use super::App;
+use super::body::{Asked, Id, Seen, Sendable, Sent, entity_tag};
+use super::problem::{ApiError, Problem};
+use crate::demo;
+use crate::formats::units_csv;
+use crate::store::kit::{self, Imported, ItemError, Kept, Step};
+use axum::Json;
+use axum::body::Bytes;
+use axum::extract::State;
+use axum::extract::rejection::BytesRejection;
+use axum::http::{StatusCode, header};
+use axum::response::{IntoResponse, Response};
+use pebble_core::gear::{FlashUnit, Item, Kind, Kit, sheet};
+use serde::{Deserialize, Serialize};
+use std::collections::HashMap;
+
+/// A thing of the kit and where it stands.
+#[derive(Debug, Serialize, utoipa::ToSchema)]
+pub struct ItemAnswer {
+    /// Identity.
+    pub id: String,
+    /// Version, also the entity tag.
+    pub version: i64,
+    /// When it last changed, UTC.
+    pub changed_at: String,
+    /// Whether it is no longer taken along.
+    pub retired: bool,
+    /// Whether there is an earlier revision.
+    pub can_undo: bool,
+    /// Whether there is a later one.
+    pub can_redo: bool,
+    /// The thing.
+    pub thing: Item,
+    /// The figures that tell it from its neighbours, in one line.
+    pub line: String,
+}
+
+impl From<Kept> for ItemAnswer {
+    fn from(kept: Kept) -> Self {
+        let Kept { id, version, thing, moved: _, changed_at, retired, can_undo, can_redo } = kept;
+        // What is kept was checked when it was read: its line can be said.
+        let line = sheet::line(&thing).unwrap_or_default();
+        Self { id, version, changed_at, retired, can_undo, can_redo, thing, line }
+    }
+}
+
+impl IntoResponse for ItemAnswer {
+    fn into_response(self) -> Response {
+        (entity_tag(self.version), Json(self)).into_response()
+    }
+}
+
+/// A thing in the list.
+#[derive(Debug, Serialize, utoipa::ToSchema)]
+pub struct ItemCard {
+    /// Identity.
+    pub id: String,
+    /// Version.
+    pub version: i64,
+    /// Its kind.
+    pub what: Kind,
+    /// Maker and model.
+    pub name: String,
+    /// The figures that tell it from its neighbours.
+    pub line: String,
+    /// Whether it is no longer taken along.
+    pub retired: bool,
+    /// How many shots and units carry it.
+    pub uses: i64,
+}
+
+/// The list.
+#[derive(Debug, Serialize, utoipa::ToSchema)]
+pub struct Shelf {
+    /// Things in order.
+    pub items: Vec<ItemCard>,
+    /// What could not be read, in sentences.
+    pub unreadable: Vec<String>,
+}
+
+/// All things of the kit in short, retired ones among them.
+#[utoipa::path(get, path = "/api/kit/shelf", responses((status = 200, body = Shelf)))]
+pub async fn shelf(State(app): State<App>) -> Result<Json<Shelf>, ApiError> {
+    let uses = kit::use_counts(&app.pool).await?;
+    let kept = kit::all(&app.pool).await?;
+    // Hundreds of units take some milliseconds of computing: not on the threads that answer.
+    let made = tokio::task::spawn_blocking(move || cards(kept, &uses)).await;
+    Ok(Json(made.map_err(|error| ApiError::Internal(format!("the list was not made: {error}")))??))
+}
+
+fn cards(kept: Vec<Result<Kept, ItemError>>, uses: &HashMap<String, i64>) -> Result<Shelf, ApiError> {
+    let mut shelf = Shelf { items: Vec::with_capacity(kept.len()), unreadable: Vec::new() };
+    for one in kept {
+        match one {
+            Ok(kept) => shelf.items.push(ItemCard {
+                what: kept.thing.kind(),
+                name: kept.thing.name().to_owned(),
+                line: sheet::line(&kept.thing)?,
+                uses: uses.get(&kept.id).copied().unwrap_or(0),
+                id: kept.id,
+                version: kept.version,
+                retired: kept.retired,
+            }),
+            Err(ItemError::Database(error)) => return Err(error.into()),
+            Err(other) => shelf.unreadable.push(other.to_string()),
+        }
+    }
+    Ok(shelf)
+}
+
+/// What can be chosen for a shot: everything that is not retired.
+#[utoipa::path(get, path = "/api/kit", responses((status = 200, body = Kit)))]
+pub async fn offered(State(app): State<App>) -> Result<Json<Kit>, ApiError> {
+    let kept = kit::all(&app.pool).await?.into_iter().filter_map(Result::ok).filter(|kept| !kept.retired);
+    Ok(Json(Kit::of(kept.map(|kept| kept.thing), Vec::new())))
+}
+
+/// An invented kit to start from.
+#[utoipa::path(get, path = "/api/kit/sample", responses((status = 200, body = Kit)))]
+pub async fn sample() -> Json<&'static Kit> {
+    Json(&demo::KIT)
+}
+
+/// What a new thing of a kind starts from.
+#[utoipa::path(get, path = "/api/kit/start/{kind}", params(("kind" = Kind, Path)), responses((status = 200, body = Item)))]
+pub async fn start(Kindly(kind): Kindly) -> Result<Json<Item>, ApiError> {
+    demo::start(kind).map(Json).ok_or(ApiError::NotFound)
+}
+
+/// A kind in an address.
+pub struct Kindly(Kind);
+
+impl<S: Send + Sync> axum::extract::FromRequestParts<S> for Kindly {
+    type Rejection = ApiError;
+
+    async fn from_request_parts(parts: &mut axum::http::request::Parts, state: &S) -> Result<Self, ApiError> {
+        let kind = axum::extract::Path::<Kind>::from_request_parts(parts, state).await;
+        kind.map(|axum::extract::Path(kind)| Self(kind)).map_err(|error| ApiError::BadAddress(error.body_text()))
+    }
+}
+
+/// One thing.
+#[utoipa::path(get, path = "/api/kit/items/{id}", params(("id" = String, Path)), responses(
+    (status = 200, body = ItemAnswer), (status = 404, body = Problem)))]
+pub async fn read(State(app): State<App>, Id(id): Id) -> Result<ItemAnswer, ApiError> {
+    Ok(kit::one(&app.pool, &id).await?.into())
+}
+
+/// Adds a thing. Without an id, or with one that something else has, it gets one made from its name.
+#[utoipa::path(post, path = "/api/kit/items", request_body = Item, responses(
+    (status = 201, body = ItemAnswer), (status = 422, body = Problem)))]
+pub async fn add(State(app): State<App>, Sent(item): Sent<Item>) -> Result<(StatusCode, ItemAnswer), ApiError> {
+    let wanted = if item.id().is_empty() { units_csv::slug(item.name()) } else { item.id().to_owned() };
+    // Checked under a stand-in when the name gives nothing, so that the name is what is refused.
+    let item = item.with_id(if wanted.is_empty() { "thing" } else { &wanted });
+    item.check()?;
+    let id = kit::free_id(&app.pool, item.id()).await?;
+    Ok((StatusCode::CREATED, kit::add(&app.pool, &item.with_id(&id)).await?.into()))
+}
+
+/// Changes a thing at the version that was read.
+#[utoipa::path(put, path = "/api/kit/items/{id}", params(("id" = String, Path), ("If-Match" = String, Header)),
+    request_body = Item, responses((status = 200, body = ItemAnswer), (status = 409, body = Problem), (status = 422, body = Problem)))]
+pub async fn replace(
+    State(app): State<App>,
+    Id(id): Id,
+    Seen(version): Seen,
+    Sent(item): Sent<Item>,
+) -> Result<ItemAnswer, ApiError> {
+    item.check()?;
+    let now: Kept = kit::one(&app.pool, &id).await?;
+    // A thing that changes its kind or identity would be another thing under every shot that carries it.
+    if item.id() != id || item.kind() != now.thing.kind() {
+        return Err(ApiError::Taken(item.id().to_owned()));
+    }
+    Ok(kit::replace(&app.pool, &id, version, &item).await?.into())
+}
+
+/// Back to the revision before.
+#[utoipa::path(post, path = "/api/kit/items/{id}/undo", params(("id" = String, Path), ("If-Match" = String, Header)),
+    responses((status = 200, body = ItemAnswer), (status = 409, body = Problem)))]
+pub async fn undo(State(app): State<App>, Id(id): Id, Seen(version): Seen) -> Result<ItemAnswer, ApiError> {
+    Ok(kit::step(&app.pool, &id, version, Step::Undo).await?.into())
+}
+
+/// Forward to the revision after.
+#[utoipa::path(post, path = "/api/kit/items/{id}/redo", params(("id" = String, Path), ("If-Match" = String, Header)),
+    responses((status = 200, body = ItemAnswer), (status = 409, body = Problem)))]
+pub async fn redo(State(app): State<App>, Id(id): Id, Seen(version): Seen) -> Result<ItemAnswer, ApiError> {
+    Ok(kit::step(&app.pool, &id, version, Step::Redo).await?.into())
+}
+
+/// No longer taken along: not offered for new shots; those that carry it go on.
+#[utoipa::path(post, path = "/api/kit/items/{id}/retire", params(("id" = String, Path), ("If-Match" = String, Header)),
+    responses((status = 200, body = ItemAnswer), (status = 409, body = Problem)))]
+pub async fn retire(State(app): State<App>, Id(id): Id, Seen(version): Seen) -> Result<ItemAnswer, ApiError> {
+    Ok(kit::retire(&app.pool, &id, version, true).await?.into())
+}
+
+/// Taken along again.
+#[utoipa::path(post, path = "/api/kit/items/{id}/unretire", params(("id" = String, Path), ("If-Match" = String, Header)),
+    responses((status = 200, body = ItemAnswer), (status = 409, body = Problem)))]
+pub async fn unretire(State(app): State<App>, Id(id): Id, Seen(version): Seen) -> Result<ItemAnswer, ApiError> {
+    Ok(kit::retire(&app.pool, &id, version, false).await?.into())
+}
+
+/// Deletes a thing that nothing carries.
+#[utoipa::path(delete, path = "/api/kit/items/{id}", params(("id" = String, Path), ("If-Match" = String, Header)),
+    responses((status = 204), (status = 409, body = Problem)))]
+pub async fn remove(State(app): State<App>, Id(id): Id, Seen(version): Seen) -> Result<StatusCode, ApiError> {
+    kit::remove::<Item>(&app.pool, &id, version).await?;
+    Ok(StatusCode::NO_CONTENT)
+}
+
+/// Brings a deleted thing back.
+#[utoipa::path(post, path = "/api/kit/items/{id}/restore", params(("id" = String, Path)), responses(
+    (status = 200, body = ItemAnswer), (status = 404, body = Problem)))]
+pub async fn restore(State(app): State<App>, Id(id): Id) -> Result<ItemAnswer, ApiError> {
+    Ok(kit::restore(&app.pool, &id).await?.into())
+}
+
+fn download(media: &'static str, name: &str, text: String) -> Response {
+    let disposition = format!("attachment; filename=\"{name}\"");
+    ([(header::CONTENT_TYPE, media.to_owned()), (header::CONTENT_DISPOSITION, disposition)], text).into_response()
+}
+
+/// The whole kit as the open file.
+#[utoipa::path(get, path = "/api/kit/export", responses((status = 200, body = Kit)))]
+pub async fn export(State(app): State<App>) -> Result<Response, ApiError> {
+    let kit = kit::export(&app.pool).await?;
+    let text = serde_json::to_string_pretty(&kit).map_err(|error| ApiError::Internal(error.to_string()))?;
+    Ok(download("application/json", "dash-pebble-kit.json", text))
+}
+
+/// Takes in a kit file, all or none.
+#[utoipa::path(post, path = "/api/kit/import", request_body = Kit, responses(
+    (status = 200, body = Imported), (status = 400, body = Problem), (status = 422, body = Problem)))]
+pub async fn import(State(app): State<App>, Sent(kit): Sent<Kit>) -> Result<Json<Imported>, ApiError> {
+    let items = kit.into_items()?;
+    Ok(Json(kit::import(&app.pool, &items).await?))
+}
+
+/// Which units to write.
+#[derive(Clone, Debug, Default, Deserialize, utoipa::IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct UnitsQuery {
+    /// The identity of one; all when not said.
+    id: Option<String>,
+}
+
+/// Units as a table, one row a power.
+#[utoipa::path(get, path = "/api/kit/units.csv", params(UnitsQuery), responses((status = 200, content_type = "text/csv")))]
+pub async fn export_units(State(app): State<App>, Asked(query): Asked<UnitsQuery>) -> Result<Response, ApiError> {
+    let units: Vec<FlashUnit> = units(&app)
+        .await?
+        .into_values()
+        .map(|(unit, _)| unit)
+        .filter(|unit| query.id.as_ref().is_none_or(|id| *id == unit.id))
+        .collect();
+    if let (Some(id), true) = (query.id, units.is_empty()) {
+        return Err(ApiError::Missing { noun: "unit", id });
+    }
+    let text = units_csv::write(&units).map_err(|error| ApiError::Internal(error.to_string()))?;
+    Ok(download("text/csv; charset=utf-8", "dash-pebble-units.csv", text))
+}
+
+/// Takes in a table of units, all or none.
+#[utoipa::path(post, path = "/api/kit/units.csv", request_body(content = String, content_type = "text/csv"), responses(
+    (status = 200, body = Imported), (status = 422, body = Problem)))]
+pub async fn import_units(
+    State(app): State<App>,
+    body: Result<Bytes, BytesRejection>,
+) -> Result<Json<Imported>, ApiError> {
+    let bytes = body.map_err(|_| ApiError::TooLarge { what: "table of units", limit: Kit::LARGEST })?;
+    let there = units(&app).await?;
+    let retired: HashMap<String, bool> = there.iter().map(|(id, (_, retired))| (id.clone(), *retired)).collect();
+    let own: HashMap<String, FlashUnit> = there.into_iter().map(|(id, (unit, _))| (id, unit)).collect();
+    let units = units_csv::read(&bytes, &own).map_err(ApiError::WrongRows)?;
+    let items: Vec<(Item, bool)> = units
+        .into_iter()
+        .map(|unit| {
+            let away = retired.get(&unit.id).copied().unwrap_or(false);
+            (Item::Unit(Box::new(unit)), away)
+        })
+        .collect();
+    Ok(Json(kit::import(&app.pool, &items).await?))
+}
+
+/// All units in the order of the list, and whether they are retired.
+async fn units(app: &App) -> Result<indexmap::IndexMap<String, (FlashUnit, bool)>, ApiError> {
+    let kept = kit::all(&app.pool).await?.into_iter().filter_map(Result::ok);
+    Ok(kept
+        .filter_map(|kept| match kept.thing {
+            Item::Unit(unit) => Some((kept.id, (*unit, kept.retired))),
+            _ => None,
+        })
+        .collect())
+}

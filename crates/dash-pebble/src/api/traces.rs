@@ -1,0 +1,50 @@
+//! Recordings of flashes, read as they arrive.
+
+use super::problem::{ApiError, Problem};
+use axum::Json;
+use axum::body::Body;
+use http_body_util::BodyExt;
+use pebble_core::gear::Recording;
+use pebble_core::pulse::trace::{Reader, Reading, analyse};
+use serde::Serialize;
+
+/// Most bytes of one recording. Its samples are limited too; this ends a file that has none.
+pub const LARGEST_TRACE: usize = 128 * 1024 * 1024;
+
+/// A recording, read.
+#[derive(Debug, Serialize, utoipa::ToSchema)]
+pub struct TraceAnswer {
+    /// What it says and how good it is.
+    pub reading: Reading,
+    /// What can be filed with a unit, once the power it was fired at is known (here 1); `null` when it is not good enough.
+    pub recording: Option<Recording>,
+}
+
+/// Reads the CSV of an oscilloscope or photodiode and finds its pulse.
+#[utoipa::path(post, path = "/api/traces", request_body(content = String, content_type = "text/csv"), responses(
+    (status = 200, body = TraceAnswer), (status = 413, body = Problem), (status = 422, body = Problem)))]
+pub async fn read(body: Body) -> Result<Json<TraceAnswer>, ApiError> {
+    let mut body = body;
+    let mut reader = Ok(Reader::new());
+    let mut seen = 0;
+    while let Some(frame) = body.frame().await {
+        let frame = frame.map_err(|error| ApiError::Unreadable {
+            what: "recording",
+            path: String::new(),
+            reason: format!("it did not arrive whole ({error})"),
+        })?;
+        let Ok(piece) = frame.into_data() else { continue };
+        seen += piece.len();
+        if seen > LARGEST_TRACE {
+            return Err(ApiError::TooLarge { what: "recording", limit: LARGEST_TRACE });
+        }
+        // After a refusal the rest is let pass unread: who is still sending would not hear the answer.
+        reader = reader.and_then(|mut reader: Reader| reader.push(&piece).map(|()| reader));
+    }
+    let reader = reader.map_err(ApiError::Trace)?;
+    let read = tokio::task::spawn_blocking(move || reader.finish().map(analyse)).await;
+    let reading = read
+        .map_err(|error| ApiError::Internal(format!("the recording was not read: {error}")))?
+        .map_err(ApiError::Trace)?;
+    Ok(Json(TraceAnswer { recording: reading.recording(1.0), reading }))
+}

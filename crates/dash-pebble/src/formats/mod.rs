@@ -1,0 +1,3 @@
+//! Open formats beside the JSON that serde writes.
+
+pub mod units_csv;

@@ -1,0 +1,453 @@
+//! Documents and their revisions: what shots and the things of the kit have in common.
+//!
+//! A document is a chain of revisions with a head. Undo and redo move the head; every move raises the version.
+
+use super::shelf::Shelf;
+use pebble_core::Invalid;
+use pebble_core::gear::fit::Moved;
+use serde::Serialize;
+use serde::de::DeserializeOwned;
+use sqlx::{SqliteConnection, SqlitePool};
+use std::collections::BTreeSet;
+use thiserror::Error;
+
+/// What can be kept as a document.
+pub trait Document: Clone + PartialEq + Serialize + DeserializeOwned + Send + Sync + 'static {
+    /// Whether it is a shot; else a thing of the kit.
+    const IS_SHOT: bool;
+    /// What to call it in a sentence.
+    const NOUN: &'static str;
+
+    /// The word for its kind.
+    fn kind(&self) -> &'static str;
+
+    /// Identities of the things of the kit it carries copies of.
+    fn carries(&self) -> Vec<&str>;
+
+    /// The same with the kit's own figures in place of its copies, checked. What it was stored with may be older, and the
+    /// file may have been touched by other hands.
+    ///
+    /// # Errors
+    /// [`Invalid`] when it cannot be.
+    fn as_of_now(self, shelf: &Shelf) -> Result<(Self, Vec<Moved>), Invalid>;
+}
+
+/// A document as it is kept.
+#[derive(Clone, Debug)]
+pub struct Kept<T> {
+    /// Identity.
+    pub id: String,
+    /// Raised by every change; the entity tag.
+    pub version: i64,
+    /// The document, with the kit's figures of today.
+    pub thing: T,
+    /// What had to move because the kit has changed since it was saved.
+    pub moved: Vec<Moved>,
+    /// When it last changed, UTC.
+    pub changed_at: String,
+    /// Whether it is no longer offered.
+    pub retired: bool,
+    /// Whether there is an earlier revision.
+    pub can_undo: bool,
+    /// Whether there is a later one.
+    pub can_redo: bool,
+}
+
+/// Something that carries a thing of the kit.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, utoipa::ToSchema)]
+pub struct Use {
+    /// Its identity.
+    pub id: String,
+    /// Its title or name.
+    pub name: String,
+    /// Whether it is a shot; else it is a unit.
+    pub is_shot: bool,
+}
+
+/// Why a document cannot be read or written.
+#[derive(Debug, Error)]
+pub enum DocumentError<T> {
+    /// No such document.
+    #[error("no {noun} has the id {id}")]
+    Missing {
+        /// What was looked for.
+        noun: &'static str,
+        /// The identity.
+        id: String,
+    },
+    /// Somebody else changed it first.
+    #[error("it was changed elsewhere")]
+    Conflict(Box<Kept<T>>),
+    /// Nothing to undo or redo.
+    #[error("there is nothing to {0}")]
+    NoStep(&'static str),
+    /// It is carried by others.
+    #[error("it is in use")]
+    InUse(Vec<Use>),
+    /// The identity is taken.
+    #[error("the id {0} is taken by something else")]
+    Taken(String),
+    /// What is kept can no longer be read.
+    #[error("{id} cannot be read: {reason}")]
+    Unreadable {
+        /// Which.
+        id: String,
+        /// Why.
+        reason: String,
+    },
+    /// The database failed.
+    #[error(transparent)]
+    Database(#[from] sqlx::Error),
+}
+
+/// One way along the chain of revisions.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Step {
+    /// To the revision before.
+    Undo,
+    /// To the latest revision after.
+    Redo,
+}
+
+struct Row {
+    id: String,
+    version: i64,
+    body: String,
+    changed_at: String,
+    retired: bool,
+    can_undo: bool,
+    can_redo: bool,
+}
+
+/// All documents in the order of the list.
+///
+/// # Errors
+/// [`DocumentError::Database`]. What cannot be read is returned as an error beside the others.
+pub async fn all<T: Document>(pool: &SqlitePool) -> Result<Vec<Result<Kept<T>, DocumentError<T>>>, DocumentError<T>> {
+    let mut connection = pool.acquire().await?;
+    let rows = sqlx::query_as!(
+        Row,
+        r#"SELECT id, version, body, changed_at, retired AS "retired!: bool", can_undo AS "can_undo!: bool",
+                  can_redo AS "can_redo!: bool"
+           FROM standing WHERE is_shot = ? ORDER BY place_in_list"#,
+        T::IS_SHOT
+    )
+    .fetch_all(&mut *connection)
+    .await?;
+    settled(&mut connection, rows).await
+}
+
+/// One document.
+///
+/// # Errors
+/// [`DocumentError::Missing`], [`DocumentError::Unreadable`], [`DocumentError::Database`].
+pub async fn one<T: Document>(pool: &SqlitePool, id: &str) -> Result<Kept<T>, DocumentError<T>> {
+    read(&mut *pool.acquire().await?, id).await
+}
+
+async fn read<T: Document>(connection: &mut SqliteConnection, id: &str) -> Result<Kept<T>, DocumentError<T>> {
+    let row = sqlx::query_as!(
+        Row,
+        r#"SELECT id, version, body, changed_at, retired AS "retired!: bool", can_undo AS "can_undo!: bool",
+                  can_redo AS "can_redo!: bool"
+           FROM standing WHERE id = ? AND is_shot = ?"#,
+        id,
+        T::IS_SHOT
+    )
+    .fetch_optional(&mut *connection)
+    .await?;
+    let row = row.ok_or_else(|| DocumentError::Missing { noun: T::NOUN, id: id.to_owned() })?;
+    let mut kept = settled(connection, vec![row]).await?;
+    kept.pop().unwrap_or_else(|| Err(DocumentError::Missing { noun: T::NOUN, id: id.to_owned() }))
+}
+
+/// Rows as documents with the kit's figures of today.
+async fn settled<T: Document>(
+    connection: &mut SqliteConnection,
+    rows: Vec<Row>,
+) -> Result<Vec<Result<Kept<T>, DocumentError<T>>>, DocumentError<T>> {
+    let read: Vec<(Row, Result<T, String>)> = rows
+        .into_iter()
+        .map(|row| {
+            let thing = serde_json::from_str(&row.body).map_err(|error| error.to_string());
+            (row, thing)
+        })
+        .collect();
+    let ids: BTreeSet<&str> =
+        read.iter().filter_map(|(_, thing)| thing.as_ref().ok()).flat_map(Document::carries).collect();
+    let shelf = Shelf::load(connection, &ids).await?;
+    Ok(read
+        .into_iter()
+        .map(|(row, thing)| {
+            let unreadable = |reason: String| DocumentError::Unreadable { id: row.id.clone(), reason };
+            let settled = thing.and_then(|thing: T| thing.as_of_now(&shelf).map_err(|error| error.to_string()));
+            let (thing, moved) = settled.map_err(unreadable)?;
+            Ok(Kept {
+                id: row.id,
+                version: row.version,
+                thing,
+                moved,
+                changed_at: row.changed_at,
+                retired: row.retired,
+                can_undo: row.can_undo,
+                can_redo: row.can_redo,
+            })
+        })
+        .collect())
+}
+
+/// Adds a document at the end of the list, under an identity of its own or a given one.
+///
+/// # Errors
+/// [`DocumentError::Taken`], [`DocumentError::Database`].
+pub async fn add<T: Document>(pool: &SqlitePool, id: &str, thing: &T) -> Result<Kept<T>, DocumentError<T>> {
+    let mut change = pool.begin().await?;
+    insert(&mut change, id, thing).await?;
+    let kept = read(&mut change, id).await?;
+    change.commit().await?;
+    Ok(kept)
+}
+
+/// An identity that nothing has.
+///
+/// # Errors
+/// Those of the database.
+pub async fn new_id(pool: &SqlitePool) -> Result<String, sqlx::Error> {
+    sqlx::query_scalar!(r#"SELECT lower(hex(randomblob(8))) AS "id!: String""#).fetch_one(pool).await
+}
+
+/// Adds a document as part of a larger change.
+///
+/// # Errors
+/// [`DocumentError::Taken`], [`DocumentError::Database`].
+pub async fn insert<T: Document>(
+    connection: &mut SqliteConnection,
+    id: &str,
+    thing: &T,
+) -> Result<(), DocumentError<T>> {
+    let taken =
+        sqlx::query_scalar!("SELECT id FROM document WHERE id = ?", id).fetch_optional(&mut *connection).await?;
+    if taken.is_some() {
+        return Err(DocumentError::Taken(id.to_owned()));
+    }
+    let head = insert_revision(&mut *connection, id, None, &written(thing)).await?;
+    let kind = thing.kind();
+    sqlx::query!(
+        "INSERT INTO document (id, kind, head, place_in_list, changed_at)
+         VALUES (?, ?, ?, (SELECT coalesce(max(place_in_list), 0) + 1 FROM document), strftime('%Y-%m-%dT%H:%M:%fZ', 'now'))",
+        id,
+        kind,
+        head
+    )
+    .execute(connection)
+    .await?;
+    Ok(())
+}
+
+/// Replaces a document that is still at the version the caller has seen. The same again changes nothing.
+///
+/// # Errors
+/// [`DocumentError::Conflict`] with the document as it is now when it is at another version.
+pub async fn replace<T: Document>(
+    pool: &SqlitePool,
+    id: &str,
+    seen: i64,
+    thing: &T,
+) -> Result<Kept<T>, DocumentError<T>> {
+    let mut change = pool.begin().await?;
+    let now = at_version(&mut change, id, seen).await?;
+    if now.thing == *thing {
+        return Ok(now);
+    }
+    put(&mut change, id, thing).await?;
+    let kept = read(&mut change, id).await?;
+    change.commit().await?;
+    Ok(kept)
+}
+
+/// Puts a new revision on a document as part of a larger change.
+///
+/// # Errors
+/// [`DocumentError::Database`].
+pub async fn put<T: Document>(connection: &mut SqliteConnection, id: &str, thing: &T) -> Result<(), DocumentError<T>> {
+    let parent = head(&mut *connection, id).await?;
+    let head = insert_revision(&mut *connection, id, Some(parent), &written(thing)).await?;
+    Ok(move_head(connection, id, head).await?)
+}
+
+/// Moves one step along the chain.
+///
+/// # Errors
+/// [`DocumentError::Conflict`] at another version, [`DocumentError::NoStep`] at the chain's end.
+pub async fn step<T: Document>(
+    pool: &SqlitePool,
+    id: &str,
+    seen: i64,
+    step: Step,
+) -> Result<Kept<T>, DocumentError<T>> {
+    let mut change = pool.begin().await?;
+    at_version::<T>(&mut change, id, seen).await?;
+    let from = head(&mut change, id).await?;
+    let to = match step {
+        Step::Undo => {
+            sqlx::query_scalar!("SELECT parent FROM revision WHERE id = ?", from).fetch_one(&mut *change).await?
+        }
+        Step::Redo => {
+            sqlx::query_scalar!(r#"SELECT max(id) AS "id: i64" FROM revision WHERE parent = ?"#, from)
+                .fetch_one(&mut *change)
+                .await?
+        }
+    };
+    let to = to.ok_or(DocumentError::NoStep(if step == Step::Undo { "undo" } else { "redo" }))?;
+    move_head(&mut change, id, to).await?;
+    let kept = read(&mut change, id).await?;
+    change.commit().await?;
+    Ok(kept)
+}
+
+/// Takes a document off the list. Its revisions stay in the file; [`restore`] brings it back.
+///
+/// # Errors
+/// [`DocumentError::Conflict`] at another version, [`DocumentError::InUse`] while something carries it.
+pub async fn remove<T: Document>(pool: &SqlitePool, id: &str, seen: i64) -> Result<(), DocumentError<T>> {
+    let mut change = pool.begin().await?;
+    at_version::<T>(&mut change, id, seen).await?;
+    let uses = uses_within(&mut change, id).await?;
+    if !uses.is_empty() {
+        return Err(DocumentError::InUse(uses));
+    }
+    sqlx::query!("UPDATE document SET removed_at = strftime('%Y-%m-%dT%H:%M:%fZ', 'now') WHERE id = ?", id)
+        .execute(&mut *change)
+        .await?;
+    change.commit().await?;
+    Ok(())
+}
+
+/// Brings a removed document back.
+///
+/// # Errors
+/// [`DocumentError::Missing`] when there never was one.
+pub async fn restore<T: Document>(pool: &SqlitePool, id: &str) -> Result<Kept<T>, DocumentError<T>> {
+    let mut change = pool.begin().await?;
+    sqlx::query!("UPDATE document SET removed_at = NULL WHERE id = ? AND (kind = 'shot') = ?", id, T::IS_SHOT)
+        .execute(&mut *change)
+        .await?;
+    let kept = read(&mut change, id).await?;
+    change.commit().await?;
+    Ok(kept)
+}
+
+/// Takes a thing out of what is offered, or back in. What carries it goes on.
+///
+/// # Errors
+/// [`DocumentError::Conflict`] at another version.
+pub async fn retire<T: Document>(
+    pool: &SqlitePool,
+    id: &str,
+    seen: i64,
+    retired: bool,
+) -> Result<Kept<T>, DocumentError<T>> {
+    let mut change = pool.begin().await?;
+    at_version::<T>(&mut change, id, seen).await?;
+    set_retired(&mut change, id, retired).await?;
+    let kept = read(&mut change, id).await?;
+    change.commit().await?;
+    Ok(kept)
+}
+
+/// [`retire`] as part of a larger change.
+///
+/// # Errors
+/// Those of the database.
+pub async fn set_retired(connection: &mut SqliteConnection, id: &str, retired: bool) -> Result<(), sqlx::Error> {
+    sqlx::query!(
+        "UPDATE document SET retired_at = CASE WHEN ? THEN strftime('%Y-%m-%dT%H:%M:%fZ', 'now') END,
+                version = version + 1 WHERE id = ? AND (retired_at IS NOT NULL) <> ?",
+        retired,
+        id,
+        retired
+    )
+    .execute(connection)
+    .await?;
+    Ok(())
+}
+
+/// What carries a thing of the kit.
+///
+/// # Errors
+/// Those of the database.
+pub async fn uses(pool: &SqlitePool, id: &str) -> Result<Vec<Use>, sqlx::Error> {
+    uses_within(&mut *pool.acquire().await?, id).await
+}
+
+async fn uses_within(connection: &mut SqliteConnection, id: &str) -> Result<Vec<Use>, sqlx::Error> {
+    sqlx::query_as!(
+        Use,
+        r#"SELECT DISTINCT by_id AS "id!: String", by_name AS "name!: String", by_shot AS "is_shot!: bool"
+           FROM carried WHERE item_id = ? ORDER BY place_in_list"#,
+        id
+    )
+    .fetch_all(connection)
+    .await
+}
+
+/// How often each thing of the kit is carried.
+///
+/// # Errors
+/// Those of the database.
+pub async fn use_counts(pool: &SqlitePool) -> Result<std::collections::HashMap<String, i64>, sqlx::Error> {
+    let rows = sqlx::query!(
+        r#"SELECT item_id AS "item_id!: String", count(DISTINCT by_id) AS "uses!: i64" FROM carried GROUP BY item_id"#
+    )
+    .fetch_all(pool)
+    .await?;
+    Ok(rows.into_iter().map(|row| (row.item_id, row.uses)).collect())
+}
+
+async fn at_version<T: Document>(
+    connection: &mut SqliteConnection,
+    id: &str,
+    seen: i64,
+) -> Result<Kept<T>, DocumentError<T>> {
+    let now = read(connection, id).await?;
+    if now.version == seen { Ok(now) } else { Err(DocumentError::Conflict(Box::new(now))) }
+}
+
+async fn head(connection: &mut SqliteConnection, id: &str) -> Result<i64, sqlx::Error> {
+    sqlx::query_scalar!("SELECT head FROM document WHERE id = ?", id).fetch_one(connection).await
+}
+
+async fn insert_revision(
+    connection: &mut SqliteConnection,
+    id: &str,
+    parent: Option<i64>,
+    body: &str,
+) -> Result<i64, sqlx::Error> {
+    let made = sqlx::query!(
+        "INSERT INTO revision (document_id, parent, body, made_at)
+         VALUES (?, ?, ?, strftime('%Y-%m-%dT%H:%M:%fZ', 'now'))",
+        id,
+        parent,
+        body
+    )
+    .execute(connection)
+    .await?;
+    Ok(made.last_insert_rowid())
+}
+
+async fn move_head(connection: &mut SqliteConnection, id: &str, head: i64) -> Result<(), sqlx::Error> {
+    sqlx::query!(
+        "UPDATE document SET head = ?, version = version + 1, changed_at = strftime('%Y-%m-%dT%H:%M:%fZ', 'now')
+         WHERE id = ?",
+        head,
+        id
+    )
+    .execute(connection)
+    .await?;
+    Ok(())
+}
+
+fn written<T: Serialize>(thing: &T) -> String {
+    // Documents are plain data with text keys: writing them to a string has nothing that could fail.
+    serde_json::to_string(thing).unwrap_or_default()
+}

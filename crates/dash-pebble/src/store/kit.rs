@@ -1,0 +1,107 @@
+//! The things of the kit.
+
+use super::documents::{self, Document, DocumentError};
+use pebble_core::gear::{Item, Kit};
+use serde::Serialize;
+use sqlx::SqlitePool;
+use std::collections::HashSet;
+
+pub use super::documents::{Step, Use, all, one, remove, replace, restore, retire, step, use_counts, uses};
+
+/// A thing as it is kept.
+pub type Kept = documents::Kept<Item>;
+/// Why a thing cannot be read or written.
+pub type ItemError = DocumentError<Item>;
+
+/// What an import did.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, utoipa::ToSchema)]
+pub struct Imported {
+    /// Things that were not there.
+    pub added: usize,
+    /// Things that were there with other figures; each has a new revision and can be undone.
+    pub changed: usize,
+    /// Things that were there just so.
+    pub same: usize,
+}
+
+/// Adds a thing under its own identity, or a new one when it has none.
+///
+/// # Errors
+/// [`DocumentError::Taken`], [`DocumentError::Database`].
+pub async fn add(pool: &SqlitePool, item: &Item) -> Result<Kept, ItemError> {
+    documents::add(pool, item.id(), item).await
+}
+
+/// An identity like the one wanted that nothing has, not even something deleted.
+///
+/// # Errors
+/// Those of the database.
+pub async fn free_id(pool: &SqlitePool, wanted: &str) -> Result<String, sqlx::Error> {
+    let like = format!("{wanted}-%");
+    let taken = sqlx::query_scalar!("SELECT id FROM document WHERE id = ? OR id LIKE ?", wanted, like);
+    let taken: HashSet<String> = taken.fetch_all(pool).await?.into_iter().collect();
+    let stem: String = wanted.chars().take(56).collect();
+    let further = (2_u32..).map(|count| format!("{stem}-{count}"));
+    Ok(std::iter::once(wanted.to_owned()).chain(further).find(|id| !taken.contains(id)).unwrap_or_default())
+}
+
+/// Takes in things, all or none: what is there under the same identity gets a new revision.
+///
+/// # Errors
+/// [`DocumentError::Taken`] when an identity belongs to something of another kind, [`DocumentError::Database`].
+pub async fn import(pool: &SqlitePool, items: &[(Item, bool)]) -> Result<Imported, ItemError> {
+    let mut change = pool.begin().await?;
+    let mut done = Imported::default();
+    for (item, retired) in items {
+        let id = item.id();
+        let there = sqlx::query!(
+            r#"SELECT document.kind, document.removed_at IS NOT NULL AS "removed!: bool",
+                      document.retired_at IS NOT NULL AS "retired!: bool", revision.body
+               FROM document JOIN revision ON revision.id = document.head WHERE document.id = ?"#,
+            id
+        )
+        .fetch_optional(&mut *change)
+        .await?;
+        match there {
+            None => {
+                documents::insert(&mut change, id, item).await?;
+                documents::set_retired(&mut change, id, *retired).await?;
+                done.added += 1;
+            }
+            Some(there) if there.kind != Document::kind(item) => return Err(DocumentError::Taken(id.to_owned())),
+            Some(there) => {
+                let same = serde_json::from_str::<Item>(&there.body).is_ok_and(|now| now == *item);
+                if same && !there.removed && there.retired == *retired {
+                    done.same += 1;
+                    continue;
+                }
+                if !same {
+                    documents::put(&mut change, id, item).await?;
+                }
+                if there.removed {
+                    sqlx::query!("UPDATE document SET removed_at = NULL WHERE id = ?", id)
+                        .execute(&mut *change)
+                        .await?;
+                }
+                documents::set_retired(&mut change, id, *retired).await?;
+                if there.removed {
+                    done.added += 1;
+                } else {
+                    done.changed += 1;
+                }
+            }
+        }
+    }
+    change.commit().await?;
+    Ok(done)
+}
+
+/// The whole kit as the open file, retired things with it.
+///
+/// # Errors
+/// [`DocumentError::Unreadable`] when a thing cannot be read, for half a kit is not one.
+pub async fn export(pool: &SqlitePool) -> Result<Kit, ItemError> {
+    let kept = all(pool).await?.into_iter().collect::<Result<Vec<Kept>, _>>()?;
+    let retired = kept.iter().filter(|kept| kept.retired).map(|kept| kept.id.clone()).collect();
+    Ok(Kit::of(kept.into_iter().map(|kept| kept.thing), retired))
+}

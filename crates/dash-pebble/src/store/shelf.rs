@@ -1,0 +1,136 @@
+//! The things of the kit that some documents carry, as the kit has them today.
+//!
+//! A shot carries a copy of its camera, lens and lights, so that its file is whole. Where the kit has a thing of the same
+//! identity, the kit's figures count: what was measured yesterday shows in every shot today.
+
+use super::documents::Document;
+use pebble_core::gear::fit::{Moved, fit};
+use pebble_core::gear::{Battery, FlashUnit, Item};
+use pebble_core::{Invalid, Plan, Shot};
+use sqlx::SqliteConnection;
+use std::collections::{BTreeSet, HashMap};
+
+/// Things of the kit by identity.
+#[derive(Debug, Default)]
+pub struct Shelf(HashMap<String, Item>);
+
+impl Shelf {
+    /// Loads the things with some identities, and the batteries that the units among them are fed by.
+    ///
+    /// # Errors
+    /// Those of the database. Identities that the kit does not have are passed over, and so is what cannot be read: the
+    /// copy that is carried then counts.
+    pub async fn load(connection: &mut SqliteConnection, ids: &BTreeSet<&str>) -> Result<Self, sqlx::Error> {
+        let mut shelf = Self::default();
+        if ids.is_empty() {
+            return Ok(shelf);
+        }
+        shelf.fetch(connection, ids).await?;
+        let batteries: BTreeSet<String> = shelf.0.values().flat_map(Document::carries).map(str::to_owned).collect();
+        let batteries: BTreeSet<&str> = batteries.iter().map(String::as_str).collect();
+        if !batteries.is_empty() {
+            shelf.fetch(connection, &batteries).await?;
+        }
+        Ok(shelf)
+    }
+
+    async fn fetch(&mut self, connection: &mut SqliteConnection, ids: &BTreeSet<&str>) -> Result<(), sqlx::Error> {
+        let list = serde_json::to_string(ids).unwrap_or_default();
+        let rows = sqlx::query!(
+            r#"SELECT id AS "id!: String", body AS "body!: String" FROM standing
+               WHERE NOT is_shot AND id IN (SELECT value FROM json_each(?))"#,
+            list
+        )
+        .fetch_all(connection)
+        .await?;
+        let read = rows.into_iter().filter_map(|row| Some((row.id, serde_json::from_str::<Item>(&row.body).ok()?)));
+        self.0.extend(read.filter(|(_, item)| item.check().is_ok()));
+        Ok(())
+    }
+
+    fn battery(&self, carried: Battery) -> Battery {
+        match self.0.get(&carried.id) {
+            Some(Item::Battery(own)) => own.clone(),
+            _ => carried,
+        }
+    }
+
+    fn unit(&self, carried: FlashUnit) -> FlashUnit {
+        let mut unit = match self.0.get(&carried.id) {
+            Some(Item::Unit(own)) => own.to_carry(),
+            _ => carried,
+        };
+        unit.battery = unit.battery.map(|battery| self.battery(battery));
+        unit
+    }
+}
+
+impl Document for Shot {
+    const IS_SHOT: bool = true;
+    const NOUN: &'static str = "shot";
+
+    fn kind(&self) -> &'static str {
+        "shot"
+    }
+
+    fn carries(&self) -> Vec<&str> {
+        let (camera, flash) = (&self.camera, &self.flash);
+        let things = [&camera.body.id, &camera.lens.id, &flash.unit.id, &flash.modifier.id, &flash.trigger.id];
+        let more = flash.gel.iter().map(|gel| &gel.id).chain(flash.unit.battery.iter().map(|battery| &battery.id));
+        things.into_iter().chain(more).map(String::as_str).collect()
+    }
+
+    fn as_of_now(mut self, shelf: &Shelf) -> Result<(Self, Vec<Moved>), Invalid> {
+        let before = (self.camera.body.clone(), self.camera.lens.clone(), self.flash.unit.clone());
+        macro_rules! refresh {
+            ($carried:expr, $kind:path) => {
+                if let Some($kind(own)) = shelf.0.get(&$carried.id) {
+                    $carried = own.clone();
+                }
+            };
+        }
+        refresh!(self.camera.body, Item::Camera);
+        refresh!(self.camera.lens, Item::Lens);
+        refresh!(self.flash.modifier, Item::Modifier);
+        refresh!(self.flash.trigger, Item::Trigger);
+        if let Some(gel) = &mut self.flash.gel {
+            refresh!(*gel, Item::Filter);
+        }
+        self.flash.unit = shelf.unit(self.flash.unit);
+        if before == (self.camera.body.clone(), self.camera.lens.clone(), self.flash.unit.clone()) {
+            Plan::try_from(&self)?;
+            return Ok((self, Vec::new()));
+        }
+        let (shot, moved) = fit(&self)?;
+        Plan::try_from(&shot)?;
+        Ok((shot, moved))
+    }
+}
+
+impl Document for Item {
+    const IS_SHOT: bool = false;
+    const NOUN: &'static str = "thing of the kit";
+
+    fn kind(&self) -> &'static str {
+        Self::kind(self).word()
+    }
+
+    fn carries(&self) -> Vec<&str> {
+        match self {
+            Self::Unit(unit) => unit.battery.iter().map(|battery| battery.id.as_str()).collect(),
+            _ => Vec::new(),
+        }
+    }
+
+    fn as_of_now(self, shelf: &Shelf) -> Result<(Self, Vec<Moved>), Invalid> {
+        let now = match self {
+            Self::Unit(mut unit) => {
+                unit.battery = unit.battery.take().map(|battery| shelf.battery(battery));
+                Self::Unit(unit)
+            }
+            other => other,
+        };
+        now.check()?;
+        Ok((now, Vec::new()))
+    }
+}
