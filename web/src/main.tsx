@@ -28,6 +28,11 @@ const router = createBrowserRouter([
     children: [
       { path: '/', element: <ShotsScreen /> },
       { path: '/shots/:id', element: <BenchScreen /> },
+      // Not needed to see a shot: fetched when it is opened.
+      {
+        path: '/kit/:kind?/:id?',
+        lazy: async () => ({ Component: (await import('./kit/KitScreen')).KitScreen }),
+      },
       { path: '*', element: <ShotsScreen /> },
     ],
   },

@@ -17,6 +17,18 @@ export type BenchAnswer = Schemas['BenchAnswer']
 export type ShotAnswer = Schemas['ShotAnswer']
 export type ShotCard = Schemas['ShotCard']
 export type Problem = Schemas['Problem']
+export type Kind = Schemas['Kind']
+export type Item = Schemas['Item']
+export type ItemAnswer = Schemas['ItemAnswer']
+export type ItemCard = Schemas['ItemCard']
+export type FlashUnit = Schemas['FlashUnit']
+export type Sheet = Schemas['Sheet']
+export type AtPower = Schemas['AtPower']
+export type Source = Schemas['Source']
+export type Guide = Schemas['Guide']
+export type TraceAnswer = Schemas['TraceAnswer']
+export type Recording = Schemas['Recording']
+export type Moved = Schemas['Moved']
 export type Severity = Schemas['Severity']
 
 /** A refusal of the program, in its own sentence. */
@@ -62,14 +74,20 @@ export async function picture(shot: Shot, width: number, layers: Layers, crop: C
     top: String(crop.top),
     size: String(crop.size),
   })
-  const response = await fetch(`/api/picture?${query}`, {
+  const response = await asked(`/api/picture?${query}`, {
     method: 'POST',
     headers: { 'content-type': 'application/json', accept: 'application/octet-stream' },
     body: JSON.stringify(shot),
-  }).catch(() => {
+  })
+  const pixels = new Uint8ClampedArray(await response.arrayBuffer())
+  return new ImageData(pixels, Number(response.headers.get('picture-width')))
+}
+
+/** Anything with a body that is not JSON, asked as the rest is. */
+export async function asked(path: string, init: RequestInit): Promise<Response> {
+  const response = await fetch(path, init).catch(() => {
     throw new Silence()
   })
   if (!response.ok) throw new Refusal((await response.json()) as Problem)
-  const pixels = new Uint8ClampedArray(await response.arrayBuffer())
-  return new ImageData(pixels, Number(response.headers.get('picture-width')))
+  return response
 }

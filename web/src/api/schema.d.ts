@@ -80,7 +80,7 @@ export interface paths {
             cookie?: never;
         };
         /** What can be chosen for a shot: everything that is not retired. */
-        get: operations["offered"];
+        get: operations["kit_offered"];
         put?: never;
         post?: never;
         delete?: never;
@@ -97,7 +97,7 @@ export interface paths {
             cookie?: never;
         };
         /** The whole kit as the open file. */
-        get: operations["export"];
+        get: operations["kit_export"];
         put?: never;
         post?: never;
         delete?: never;
@@ -116,7 +116,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Takes in a kit file, all or none. */
-        post: operations["import"];
+        post: operations["kit_import"];
         delete?: never;
         options?: never;
         head?: never;
@@ -133,7 +133,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Adds a thing. Without an id, or with one that something else has, it gets one made from its name. */
-        post: operations["add"];
+        post: operations["kit_add"];
         delete?: never;
         options?: never;
         head?: never;
@@ -148,12 +148,12 @@ export interface paths {
             cookie?: never;
         };
         /** One thing. */
-        get: operations["read"];
+        get: operations["kit_read"];
         /** Changes a thing at the version that was read. */
-        put: operations["replace"];
+        put: operations["kit_replace"];
         post?: never;
         /** Deletes a thing that nothing carries. */
-        delete: operations["remove"];
+        delete: operations["kit_remove"];
         options?: never;
         head?: never;
         patch?: never;
@@ -169,7 +169,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Forward to the revision after. */
-        post: operations["redo"];
+        post: operations["kit_redo"];
         delete?: never;
         options?: never;
         head?: never;
@@ -186,7 +186,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Brings a deleted thing back. */
-        post: operations["restore"];
+        post: operations["kit_restore"];
         delete?: never;
         options?: never;
         head?: never;
@@ -203,7 +203,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** No longer taken along: not offered for new shots; those that carry it go on. */
-        post: operations["retire"];
+        post: operations["kit_retire"];
         delete?: never;
         options?: never;
         head?: never;
@@ -220,7 +220,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Back to the revision before. */
-        post: operations["undo"];
+        post: operations["kit_undo"];
         delete?: never;
         options?: never;
         head?: never;
@@ -237,7 +237,24 @@ export interface paths {
         get?: never;
         put?: never;
         /** Taken along again. */
-        post: operations["unretire"];
+        post: operations["kit_unretire"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/items/{id}/uses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What carries a thing. */
+        get: operations["kit_uses"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -252,7 +269,7 @@ export interface paths {
             cookie?: never;
         };
         /** An invented kit to start from. */
-        get: operations["sample"];
+        get: operations["kit_sample"];
         put?: never;
         post?: never;
         delete?: never;
@@ -269,7 +286,7 @@ export interface paths {
             cookie?: never;
         };
         /** All things of the kit in short, retired ones among them. */
-        get: operations["shelf"];
+        get: operations["kit_shelf"];
         put?: never;
         post?: never;
         delete?: never;
@@ -286,7 +303,7 @@ export interface paths {
             cookie?: never;
         };
         /** What a new thing of a kind starts from. */
-        get: operations["start"];
+        get: operations["kit_start"];
         put?: never;
         post?: never;
         delete?: never;
@@ -303,10 +320,10 @@ export interface paths {
             cookie?: never;
         };
         /** Units as a table, one row a power. */
-        get: operations["export_units"];
+        get: operations["kit_export_units"];
         put?: never;
         /** Takes in a table of units, all or none. */
-        post: operations["import_units"];
+        post: operations["kit_import_units"];
         delete?: never;
         options?: never;
         head?: never;
@@ -482,7 +499,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Reads the CSV of an oscilloscope or photodiode and finds its pulse. */
-        post: operations["read"];
+        post: operations["read_trace"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2400,8 +2417,71 @@ export interface components {
         /** @description A recording, read. */
         TraceAnswer: {
             /** @description What it says and how good it is. */
-            reading: components["schemas"]["Reading"];
+            reading: components["schemas"]["TraceReading"];
             recording?: components["schemas"]["Recording"] | null;
+        };
+        /** @description What a recording says. */
+        TraceReading: {
+            /**
+             * Format: double
+             * @description Area of the pulse, in the recorder's unit times seconds: its light, on the recorder's own scale.
+             */
+            area: number;
+            /**
+             * Format: double
+             * @description Baseline, in the recorder's unit.
+             */
+            baseline: number;
+            /** @description Its upper edge against the peak. */
+            curve_high: number[];
+            /** @description Its lower edge against the peak: noise is as wide as it was. */
+            curve_low: number[];
+            /** @description Times of the drawn curve. */
+            curve_s: number[];
+            /**
+             * Format: double
+             * @description Noise as a share of the peak.
+             */
+            noise_share: number;
+            /** @description What was noticed while reading. */
+            notes: components["schemas"]["ReadingNotes"];
+            /**
+             * Format: double
+             * @description Peak above the baseline, in the recorder's unit; negative for a recorder that counts downwards.
+             */
+            peak: number;
+            /** @description How good it is. */
+            quality: components["schemas"]["Quality"];
+            /** @description What is wrong with it or worth knowing. */
+            remarks: components["schemas"]["Remark"][];
+            /** @description Samples read. */
+            samples: number;
+            /**
+             * Format: double
+             * @description Time from one sample to the next, on average.
+             */
+            step_s: number;
+            /**
+             * Format: double
+             * @description t0.1.
+             */
+            t01_s?: number | null;
+            /** @description From first rise to last fall through 10 %. */
+            t01_span_s?: number[] | null;
+            /**
+             * Format: double
+             * @description t0.5.
+             */
+            t05_s?: number | null;
+            /** @description From first rise to last fall through 50 %. */
+            t05_span_s?: number[] | null;
+            /**
+             * Format: double
+             * @description t90.
+             */
+            t90_s?: number | null;
+            /** @description The shortest interval that holds 90 % of the light. */
+            t90_span_s?: number[] | null;
         };
         /** @description The trigger. */
         Trigger: {
@@ -2628,7 +2708,7 @@ export interface operations {
             };
         };
     };
-    offered: {
+    kit_offered: {
         parameters: {
             query?: never;
             header?: never;
@@ -2647,7 +2727,7 @@ export interface operations {
             };
         };
     };
-    export: {
+    kit_export: {
         parameters: {
             query?: never;
             header?: never;
@@ -2666,7 +2746,7 @@ export interface operations {
             };
         };
     };
-    import: {
+    kit_import: {
         parameters: {
             query?: never;
             header?: never;
@@ -2705,7 +2785,7 @@ export interface operations {
             };
         };
     };
-    add: {
+    kit_add: {
         parameters: {
             query?: never;
             header?: never;
@@ -2736,7 +2816,7 @@ export interface operations {
             };
         };
     };
-    read: {
+    kit_read: {
         parameters: {
             query?: never;
             header?: never;
@@ -2765,7 +2845,7 @@ export interface operations {
             };
         };
     };
-    replace: {
+    kit_replace: {
         parameters: {
             query?: never;
             header: {
@@ -2808,7 +2888,7 @@ export interface operations {
             };
         };
     };
-    remove: {
+    kit_remove: {
         parameters: {
             query?: never;
             header: {
@@ -2837,7 +2917,7 @@ export interface operations {
             };
         };
     };
-    redo: {
+    kit_redo: {
         parameters: {
             query?: never;
             header: {
@@ -2868,7 +2948,7 @@ export interface operations {
             };
         };
     };
-    restore: {
+    kit_restore: {
         parameters: {
             query?: never;
             header?: never;
@@ -2897,7 +2977,7 @@ export interface operations {
             };
         };
     };
-    retire: {
+    kit_retire: {
         parameters: {
             query?: never;
             header: {
@@ -2928,7 +3008,7 @@ export interface operations {
             };
         };
     };
-    undo: {
+    kit_undo: {
         parameters: {
             query?: never;
             header: {
@@ -2959,7 +3039,7 @@ export interface operations {
             };
         };
     };
-    unretire: {
+    kit_unretire: {
         parameters: {
             query?: never;
             header: {
@@ -2990,7 +3070,28 @@ export interface operations {
             };
         };
     };
-    sample: {
+    kit_uses: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Use"][];
+                };
+            };
+        };
+    };
+    kit_sample: {
         parameters: {
             query?: never;
             header?: never;
@@ -3009,7 +3110,7 @@ export interface operations {
             };
         };
     };
-    shelf: {
+    kit_shelf: {
         parameters: {
             query?: never;
             header?: never;
@@ -3028,7 +3129,7 @@ export interface operations {
             };
         };
     };
-    start: {
+    kit_start: {
         parameters: {
             query?: never;
             header?: never;
@@ -3049,7 +3150,7 @@ export interface operations {
             };
         };
     };
-    export_units: {
+    kit_export_units: {
         parameters: {
             query?: {
                 /** @description The identity of one; all when not said. */
@@ -3071,7 +3172,7 @@ export interface operations {
             };
         };
     };
-    import_units: {
+    kit_import_units: {
         parameters: {
             query?: never;
             header?: never;
@@ -3496,7 +3597,7 @@ export interface operations {
             };
         };
     };
-    read: {
+    read_trace: {
         parameters: {
             query?: never;
             header?: never;

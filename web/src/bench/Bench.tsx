@@ -1,4 +1,4 @@
-import { Button, TextInput, Tooltip } from '@mantine/core'
+import { Button, CloseButton, TextInput, Tooltip } from '@mantine/core'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useState } from 'react'
 import { useParams } from 'react-router'
@@ -12,7 +12,7 @@ import { Frame } from './Frame'
 import { Ladder } from './Ladder'
 import { Moment } from './Moment'
 import { PartChips } from './PartChips'
-import { withValue } from './pointer'
+import { withValue } from '../api/pointer'
 import { useBench, type Saving } from './useBench'
 import classes from './Bench.module.css'
 
@@ -30,6 +30,8 @@ export function BenchScreen() {
     queryKey: ['shot', id],
     queryFn: () => answered(client.GET('/api/shots/{id}', { params: { path: { id } } })),
     gcTime: 0,
+    // The kit may have changed meanwhile, and the shot shows its figures of today.
+    staleTime: 0,
     refetchOnWindowFocus: false,
   })
   if (!query.data) return <Waiting what="the shot" error={query.error} onRetry={() => void query.refetch()} />
@@ -40,6 +42,7 @@ function Bench({ initial }: { initial: ShotAnswer }) {
   const bench = useBench(initial)
   const { shot, kept, answer, refusal, saving, view, change, look, step } = bench
   const [comparing, setComparing] = useState(false)
+  const [moved, setMoved] = useState(initial.moved)
   const queries = useQueryClient()
 
   useEffect(() => {
@@ -145,6 +148,12 @@ function Bench({ initial }: { initial: ShotAnswer }) {
           {refusal.detail} The picture shows the last settings that can be.
         </p>
       )}
+      {moved.length > 0 && (
+        <p className={classes.banner} data-moved role="status">
+          {moved.map(({ sentence }) => `${sentence}.`).join(' ')}
+          <CloseButton size="xs" aria-label="Close this notice" onClick={() => setMoved([])} />
+        </p>
+      )}
       <div className={classes.upper}>
         <Frame
           frames={bench.frames}
@@ -158,7 +167,7 @@ function Bench({ initial }: { initial: ShotAnswer }) {
         <Findings findings={answer?.findings} onApply={apply} />
       </div>
       <Moment forecast={answer?.forecast} />
-      <Controls shot={shot} answer={answer} refusal={refusal} onChange={change} />
+      <Controls shot={shot} answer={answer} refusal={refusal} onChange={change} onMoved={setMoved} />
       <Conflict mine={shot} theirs={bench.conflict} onSettle={bench.settle} />
       <span className="hidden-text" aria-live="polite">
         {view.layers === 'both' ? '' : `Showing ${view.layers} only`}

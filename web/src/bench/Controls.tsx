@@ -1,8 +1,8 @@
-import type { BenchAnswer, Problem, Shot, Strip } from '../api/client'
+import type { BenchAnswer, Moved, Problem, Shot, Strip } from '../api/client'
 import { NotchedStrip } from '../controls/NotchedStrip'
 import { AmbientPanel } from './AmbientPanel'
 import { CameraChoice, FlashChoice } from './KitChoice'
-import { valueAt, withValue } from './pointer'
+import { valueAt, withValue } from '../api/pointer'
 import classes from './Controls.module.css'
 
 /** The key that focuses each control. */
@@ -25,6 +25,7 @@ type Props = {
   answer: BenchAnswer | undefined
   refusal: Problem | undefined
   onChange: (shot: Shot) => void
+  onMoved: (moved: Moved[]) => void
 }
 
 /** Where the shot stands on a strip: at once while a key is held, else where the program says. */
@@ -35,7 +36,7 @@ function indexOn(strip: Strip, shot: Shot): number {
 }
 
 /** One block for the camera, one for the flash, one for the steady light. */
-export function Controls({ shot, answer, refusal, onChange }: Props) {
+export function Controls({ shot, answer, refusal, onChange, onMoved }: Props) {
   const strips = new Map(answer?.strips.map((strip) => [strip.id, strip]))
   const control = (id: string) => {
     const strip = strips.get(id)
@@ -56,13 +57,13 @@ export function Controls({ shot, answer, refusal, onChange }: Props) {
     <div className={classes.controls}>
       <section className={classes.block} aria-label="Camera">
         <h2 className={classes.title}>
-          Camera <CameraChoice shot={shot} refusal={refusal} onChange={onChange} />
+          Camera <CameraChoice shot={shot} refusal={refusal} onChange={onChange} onMoved={onMoved} />
         </h2>
         <div className={classes.two}>{CAMERA.map(control)}</div>
       </section>
       <section className={classes.block} aria-label="Flash">
         <h2 className={classes.title}>
-          Key <FlashChoice shot={shot} refusal={refusal} onChange={onChange} />
+          Key <FlashChoice shot={shot} refusal={refusal} onChange={onChange} onMoved={onMoved} />
         </h2>
         {FLASH.map(control)}
       </section>

@@ -1,17 +1,33 @@
 import { Button, Popover, Select, SimpleGrid, Stack, Switch, Text } from '@mantine/core'
 import { useQuery } from '@tanstack/react-query'
-import { answered, client, type Kit, type Problem, type Shot } from '../api/client'
+import { answered, client, type Moved, type Problem, type Shot } from '../api/client'
 import { Figure } from '../controls/Figure'
 
-type Props = { shot: Shot; refusal: Problem | undefined; onChange: (shot: Shot) => void }
+type Props = {
+  shot: Shot
+  refusal: Problem | undefined
+  onChange: (shot: Shot) => void
+  /** What had to move because other gear was chosen. */
+  onMoved: (moved: Moved[]) => void
+}
 
-/** The demo kit never changes while a page is open. */
+/** Everything that is taken along. */
 const useKit = () =>
-  useQuery({
-    queryKey: ['kit'],
-    queryFn: () => answered(client.GET('/api/kit')),
-    staleTime: Number.POSITIVE_INFINITY,
-  })
+  useQuery({ queryKey: ['kit', 'offered'], queryFn: () => answered(client.GET('/api/kit')) }).data
+
+/** Puts a shot on other gear; the program says what its settings have to give way to. */
+function useOtherGear({ onChange, onMoved }: Props) {
+  return (shot: Shot) => {
+    answered(client.POST('/api/fit', { body: shot })).then(
+      (fitted) => {
+        onChange(fitted.shot)
+        onMoved(fitted.moved)
+      },
+      // Nothing could be fitted: the Bench says why, as of any other change.
+      () => onChange(shot),
+    )
+  }
+}
 
 type Item = { id: string; name: string }
 
@@ -40,12 +56,11 @@ function Choice<T extends Item>(props: {
   )
 }
 
-const nearest = (value: number, low: number, high: number) => Math.max(low, Math.min(high, value))
-
-export function CameraChoice({ shot, onChange }: Props) {
-  const kit = useKit().data
-  const put = (change: Partial<Shot['camera']>) =>
-    onChange({ ...shot, camera: { ...shot.camera, ...change } })
+export function CameraChoice(props: Props) {
+  const { shot, onChange } = props
+  const kit = useKit()
+  const other = useOtherGear(props)
+  const put = (change: Partial<Shot['camera']>) => other({ ...shot, camera: { ...shot.camera, ...change } })
   return (
     <Popover width={320} trapFocus position="top-start">
       <Popover.Target>
@@ -59,19 +74,13 @@ export function CameraChoice({ shot, onChange }: Props) {
             label="Camera"
             items={kit?.cameras}
             value={shot.camera.body}
-            onChange={(body) => onChange(fitted(shot, body))}
+            onChange={(body) => put({ body })}
           />
-          <Choice<Kit['lenses'][number]>
+          <Choice
             label="Lens"
             items={kit?.lenses}
             value={shot.camera.lens}
-            onChange={(lens) =>
-              put({
-                lens,
-                focal_mm: nearest(shot.camera.focal_mm, lens.focal_min_mm, lens.focal_max_mm),
-                aperture_f: nearest(shot.camera.aperture_f, lens.widest_f, lens.narrowest_f),
-              })
-            }
+            onChange={(lens) => put({ lens })}
           />
           <Select
             size="xs"
@@ -106,16 +115,13 @@ export function CameraChoice({ shot, onChange }: Props) {
   )
 }
 
-/** A shot on another body: settings that the body does not have go to its nearest end. */
-function fitted(shot: Shot, body: Shot['camera']['body']): Shot {
-  const iso = nearest(shot.camera.iso, body.iso_min, body.iso_max)
-  const glows = body.high_speed_sync && shot.flash.unit.high_speed_sync
-  const sync = shot.flash.sync === 'high_speed' && !glows ? 'front' : shot.flash.sync
-  return { ...shot, camera: { ...shot.camera, body, iso }, flash: { ...shot.flash, sync } }
-}
+const NO_GEL = 'none'
 
-export function FlashChoice({ shot, refusal, onChange }: Props) {
-  const kit = useKit().data
+export function FlashChoice(props: Props) {
+  const { shot, refusal, onChange } = props
+  const kit = useKit()
+  const other = useOtherGear(props)
+  const gels = kit?.filters?.filter((filter) => filter.used_as === 'gel') ?? []
   const put = (change: Partial<Shot['flash']>) => onChange({ ...shot, flash: { ...shot.flash, ...change } })
   const { flash } = shot
   return (
@@ -136,19 +142,19 @@ export function FlashChoice({ shot, refusal, onChange }: Props) {
             label="Unit"
             items={kit?.units}
             value={flash.unit}
-            onChange={(unit) =>
-              put({
-                unit,
-                power: nearest(flash.power, 2 ** -unit.lowest_stops, 1),
-                sync: flash.sync === 'high_speed' && !unit.high_speed_sync ? 'front' : flash.sync,
-              })
-            }
+            onChange={(unit) => other({ ...shot, flash: { ...flash, unit } })}
           />
           <Choice
             label="Through"
             items={kit?.modifiers}
             value={flash.modifier}
             onChange={(modifier) => put({ modifier })}
+          />
+          <Choice
+            label="Gel"
+            items={[{ id: NO_GEL, name: 'none' }, ...gels]}
+            value={flash.gel ?? { id: NO_GEL, name: 'none' }}
+            onChange={({ id }) => put({ gel: gels.find((gel) => gel.id === id) })}
           />
           <Choice
             label="Trigger"

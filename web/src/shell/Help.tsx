@@ -31,12 +31,22 @@ const KEYS: { title: string; keys: [string, string][] }[] = [
     ],
   },
   {
+    title: 'Kit',
+    keys: [
+      ['/', 'Find a thing'],
+      ['E', 'Change its figures'],
+      ['N', 'A new one'],
+      ['← →', 'On the curves: one step of the dial'],
+    ],
+  },
+  {
     title: 'Anywhere',
     keys: [
       ['Ctrl+Z', 'Undo'],
       ['Ctrl+Shift+Z', 'Redo'],
       ['Esc', 'Close what is open'],
       ['H', 'All shots'],
+      ['K', 'Kit'],
       ['T', 'Set or Daylight'],
       ['?', 'These keys'],
     ],

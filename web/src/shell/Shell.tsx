@@ -14,7 +14,7 @@ export function Shell() {
   const bench = useMatch('/shots/:id')
   const daylight = colorScheme === 'light'
   const turn = () => setColorScheme(daylight ? 'dark' : 'light')
-  useKeys({ '?': () => setHelp(true), t: turn, h: () => void navigate('/') })
+  useKeys({ '?': () => setHelp(true), t: turn, h: () => void navigate('/'), k: () => void navigate('/kit') })
 
   return (
     <div className={classes.shell}>
@@ -37,6 +37,12 @@ export function Shell() {
             Bench
           </NavLink>
         )}
+        <NavLink to="/kit" className={classes.link}>
+          <svg viewBox="0 0 24 18" aria-hidden="true">
+            <path d="M3 14.5c4-9.5 8-9.5 18-11M3 4c5 6 9 9 18 10.5" />
+          </svg>
+          Kit
+        </NavLink>
         <span className={classes.spacer} />
         <Tooltip
           label={daylight ? 'To the dark theme, Set · T' : 'To the bright theme, Daylight · T'}

@@ -58,12 +58,7 @@ export function ShotsScreen() {
     <main className={classes.screen}>
       <header className={classes.head}>
         <h1>Shots</h1>
-        <Button
-          radius="xl"
-          className={classes.fresh}
-          loading={fresh.isPending}
-          onClick={() => fresh.mutate(undefined)}
-        >
+        <Button radius="xl" loading={fresh.isPending} onClick={() => fresh.mutate(undefined)}>
           New shot&nbsp;<kbd>N</kbd>
         </Button>
       </header>

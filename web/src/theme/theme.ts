@@ -1,4 +1,9 @@
-import { createTheme, type CSSVariablesResolver, type MantineColorsTuple } from '@mantine/core'
+import {
+  createTheme,
+  defaultVariantColorsResolver,
+  type CSSVariablesResolver,
+  type MantineColorsTuple,
+} from '@mantine/core'
 
 /** One role, one colour in each theme: Set for a dark studio, Daylight for sun on the screen. */
 const ROLES = {
@@ -66,6 +71,11 @@ export const theme = createTheme({
   primaryColor: 'stone',
   primaryShade: { dark: 3, light: 7 },
   autoContrast: true,
+  // Both shades of the primary colour carry the ground of their theme best.
+  variantColorResolver: (input) => ({
+    ...defaultVariantColorsResolver(input),
+    ...(input.variant === 'filled' && { color: 'var(--dp-ground)' }),
+  }),
   colors: { stone, dark: slate },
   defaultRadius: 'md',
   radius: { xs: '6px', sm: '10px', md: '14px', lg: '18px', xl: '999px' },

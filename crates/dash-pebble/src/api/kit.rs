@@ -5,7 +5,7 @@ use super::body::{Asked, Id, Seen, Sendable, Sent, entity_tag};
 use super::problem::{ApiError, Problem};
 use crate::demo;
 use crate::formats::units_csv;
-use crate::store::kit::{self, Imported, ItemError, Kept, Step};
+use crate::store::kit::{self, Imported, ItemError, Kept, Step, Use};
 use axum::Json;
 use axum::body::Bytes;
 use axum::extract::State;
@@ -81,7 +81,7 @@ pub struct Shelf {
 }
 
 /// All things of the kit in short, retired ones among them.
-#[utoipa::path(get, path = "/api/kit/shelf", responses((status = 200, body = Shelf)))]
+#[utoipa::path(get, operation_id = "kit_shelf", path = "/api/kit/shelf", responses((status = 200, body = Shelf)))]
 pub async fn shelf(State(app): State<App>) -> Result<Json<Shelf>, ApiError> {
     let uses = kit::use_counts(&app.pool).await?;
     let kept = kit::all(&app.pool).await?;
@@ -111,20 +111,20 @@ fn cards(kept: Vec<Result<Kept, ItemError>>, uses: &HashMap<String, i64>) -> Res
 }
 
 /// What can be chosen for a shot: everything that is not retired.
-#[utoipa::path(get, path = "/api/kit", responses((status = 200, body = Kit)))]
+#[utoipa::path(get, operation_id = "kit_offered", path = "/api/kit", responses((status = 200, body = Kit)))]
 pub async fn offered(State(app): State<App>) -> Result<Json<Kit>, ApiError> {
     let kept = kit::all(&app.pool).await?.into_iter().filter_map(Result::ok).filter(|kept| !kept.retired);
     Ok(Json(Kit::of(kept.map(|kept| kept.thing), Vec::new())))
 }
 
 /// An invented kit to start from.
-#[utoipa::path(get, path = "/api/kit/sample", responses((status = 200, body = Kit)))]
+#[utoipa::path(get, operation_id = "kit_sample", path = "/api/kit/sample", responses((status = 200, body = Kit)))]
 pub async fn sample() -> Json<&'static Kit> {
     Json(&demo::KIT)
 }
 
 /// What a new thing of a kind starts from.
-#[utoipa::path(get, path = "/api/kit/start/{kind}", params(("kind" = Kind, Path)), responses((status = 200, body = Item)))]
+#[utoipa::path(get, operation_id = "kit_start", path = "/api/kit/start/{kind}", params(("kind" = Kind, Path)), responses((status = 200, body = Item)))]
 pub async fn start(Kindly(kind): Kindly) -> Result<Json<Item>, ApiError> {
     demo::start(kind).map(Json).ok_or(ApiError::NotFound)
 }
@@ -142,14 +142,20 @@ impl<S: Send + Sync> axum::extract::FromRequestParts<S> for Kindly {
 }
 
 /// One thing.
-#[utoipa::path(get, path = "/api/kit/items/{id}", params(("id" = String, Path)), responses(
+#[utoipa::path(get, operation_id = "kit_read", path = "/api/kit/items/{id}", params(("id" = String, Path)), responses(
     (status = 200, body = ItemAnswer), (status = 404, body = Problem)))]
 pub async fn read(State(app): State<App>, Id(id): Id) -> Result<ItemAnswer, ApiError> {
     Ok(kit::one(&app.pool, &id).await?.into())
 }
 
+/// What carries a thing.
+#[utoipa::path(get, operation_id = "kit_uses", path = "/api/kit/items/{id}/uses", params(("id" = String, Path)), responses((status = 200, body = Vec<Use>)))]
+pub async fn uses(State(app): State<App>, Id(id): Id) -> Result<Json<Vec<Use>>, ApiError> {
+    Ok(Json(kit::uses(&app.pool, &id).await?))
+}
+
 /// Adds a thing. Without an id, or with one that something else has, it gets one made from its name.
-#[utoipa::path(post, path = "/api/kit/items", request_body = Item, responses(
+#[utoipa::path(post, operation_id = "kit_add", path = "/api/kit/items", request_body = Item, responses(
     (status = 201, body = ItemAnswer), (status = 422, body = Problem)))]
 pub async fn add(State(app): State<App>, Sent(item): Sent<Item>) -> Result<(StatusCode, ItemAnswer), ApiError> {
     let wanted = if item.id().is_empty() { units_csv::slug(item.name()) } else { item.id().to_owned() };
@@ -161,7 +167,7 @@ pub async fn add(State(app): State<App>, Sent(item): Sent<Item>) -> Result<(Stat
 }
 
 /// Changes a thing at the version that was read.
-#[utoipa::path(put, path = "/api/kit/items/{id}", params(("id" = String, Path), ("If-Match" = String, Header)),
+#[utoipa::path(put, operation_id = "kit_replace", path = "/api/kit/items/{id}", params(("id" = String, Path), ("If-Match" = String, Header)),
     request_body = Item, responses((status = 200, body = ItemAnswer), (status = 409, body = Problem), (status = 422, body = Problem)))]
 pub async fn replace(
     State(app): State<App>,
@@ -179,35 +185,35 @@ pub async fn replace(
 }
 
 /// Back to the revision before.
-#[utoipa::path(post, path = "/api/kit/items/{id}/undo", params(("id" = String, Path), ("If-Match" = String, Header)),
+#[utoipa::path(post, operation_id = "kit_undo", path = "/api/kit/items/{id}/undo", params(("id" = String, Path), ("If-Match" = String, Header)),
     responses((status = 200, body = ItemAnswer), (status = 409, body = Problem)))]
 pub async fn undo(State(app): State<App>, Id(id): Id, Seen(version): Seen) -> Result<ItemAnswer, ApiError> {
     Ok(kit::step(&app.pool, &id, version, Step::Undo).await?.into())
 }
 
 /// Forward to the revision after.
-#[utoipa::path(post, path = "/api/kit/items/{id}/redo", params(("id" = String, Path), ("If-Match" = String, Header)),
+#[utoipa::path(post, operation_id = "kit_redo", path = "/api/kit/items/{id}/redo", params(("id" = String, Path), ("If-Match" = String, Header)),
     responses((status = 200, body = ItemAnswer), (status = 409, body = Problem)))]
 pub async fn redo(State(app): State<App>, Id(id): Id, Seen(version): Seen) -> Result<ItemAnswer, ApiError> {
     Ok(kit::step(&app.pool, &id, version, Step::Redo).await?.into())
 }
 
 /// No longer taken along: not offered for new shots; those that carry it go on.
-#[utoipa::path(post, path = "/api/kit/items/{id}/retire", params(("id" = String, Path), ("If-Match" = String, Header)),
+#[utoipa::path(post, operation_id = "kit_retire", path = "/api/kit/items/{id}/retire", params(("id" = String, Path), ("If-Match" = String, Header)),
     responses((status = 200, body = ItemAnswer), (status = 409, body = Problem)))]
 pub async fn retire(State(app): State<App>, Id(id): Id, Seen(version): Seen) -> Result<ItemAnswer, ApiError> {
     Ok(kit::retire(&app.pool, &id, version, true).await?.into())
 }
 
 /// Taken along again.
-#[utoipa::path(post, path = "/api/kit/items/{id}/unretire", params(("id" = String, Path), ("If-Match" = String, Header)),
+#[utoipa::path(post, operation_id = "kit_unretire", path = "/api/kit/items/{id}/unretire", params(("id" = String, Path), ("If-Match" = String, Header)),
     responses((status = 200, body = ItemAnswer), (status = 409, body = Problem)))]
 pub async fn unretire(State(app): State<App>, Id(id): Id, Seen(version): Seen) -> Result<ItemAnswer, ApiError> {
     Ok(kit::retire(&app.pool, &id, version, false).await?.into())
 }
 
 /// Deletes a thing that nothing carries.
-#[utoipa::path(delete, path = "/api/kit/items/{id}", params(("id" = String, Path), ("If-Match" = String, Header)),
+#[utoipa::path(delete, operation_id = "kit_remove", path = "/api/kit/items/{id}", params(("id" = String, Path), ("If-Match" = String, Header)),
     responses((status = 204), (status = 409, body = Problem)))]
 pub async fn remove(State(app): State<App>, Id(id): Id, Seen(version): Seen) -> Result<StatusCode, ApiError> {
     kit::remove::<Item>(&app.pool, &id, version).await?;
@@ -215,7 +221,7 @@ pub async fn remove(State(app): State<App>, Id(id): Id, Seen(version): Seen) -> 
 }
 
 /// Brings a deleted thing back.
-#[utoipa::path(post, path = "/api/kit/items/{id}/restore", params(("id" = String, Path)), responses(
+#[utoipa::path(post, operation_id = "kit_restore", path = "/api/kit/items/{id}/restore", params(("id" = String, Path)), responses(
     (status = 200, body = ItemAnswer), (status = 404, body = Problem)))]
 pub async fn restore(State(app): State<App>, Id(id): Id) -> Result<ItemAnswer, ApiError> {
     Ok(kit::restore(&app.pool, &id).await?.into())
@@ -227,7 +233,7 @@ fn download(media: &'static str, name: &str, text: String) -> Response {
 }
 
 /// The whole kit as the open file.
-#[utoipa::path(get, path = "/api/kit/export", responses((status = 200, body = Kit)))]
+#[utoipa::path(get, operation_id = "kit_export", path = "/api/kit/export", responses((status = 200, body = Kit)))]
 pub async fn export(State(app): State<App>) -> Result<Response, ApiError> {
     let kit = kit::export(&app.pool).await?;
     let text = serde_json::to_string_pretty(&kit).map_err(|error| ApiError::Internal(error.to_string()))?;
@@ -235,7 +241,7 @@ pub async fn export(State(app): State<App>) -> Result<Response, ApiError> {
 }
 
 /// Takes in a kit file, all or none.
-#[utoipa::path(post, path = "/api/kit/import", request_body = Kit, responses(
+#[utoipa::path(post, operation_id = "kit_import", path = "/api/kit/import", request_body = Kit, responses(
     (status = 200, body = Imported), (status = 400, body = Problem), (status = 422, body = Problem)))]
 pub async fn import(State(app): State<App>, Sent(kit): Sent<Kit>) -> Result<Json<Imported>, ApiError> {
     let items = kit.into_items()?;
@@ -251,7 +257,7 @@ pub struct UnitsQuery {
 }
 
 /// Units as a table, one row a power.
-#[utoipa::path(get, path = "/api/kit/units.csv", params(UnitsQuery), responses((status = 200, content_type = "text/csv")))]
+#[utoipa::path(get, operation_id = "kit_export_units", path = "/api/kit/units.csv", params(UnitsQuery), responses((status = 200, content_type = "text/csv")))]
 pub async fn export_units(State(app): State<App>, Asked(query): Asked<UnitsQuery>) -> Result<Response, ApiError> {
     let units: Vec<FlashUnit> = units(&app)
         .await?
@@ -267,7 +273,7 @@ pub async fn export_units(State(app): State<App>, Asked(query): Asked<UnitsQuery
 }
 
 /// Takes in a table of units, all or none.
-#[utoipa::path(post, path = "/api/kit/units.csv", request_body(content = String, content_type = "text/csv"), responses(
+#[utoipa::path(post, operation_id = "kit_import_units", path = "/api/kit/units.csv", request_body(content = String, content_type = "text/csv"), responses(
     (status = 200, body = Imported), (status = 422, body = Problem)))]
 pub async fn import_units(
     State(app): State<App>,

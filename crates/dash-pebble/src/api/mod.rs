@@ -63,6 +63,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(kit::start))
         .routes(routes!(kit::add))
         .routes(routes!(kit::read, kit::replace, kit::remove))
+        .routes(routes!(kit::uses))
         .routes(routes!(kit::undo))
         .routes(routes!(kit::redo))
         .routes(routes!(kit::retire))

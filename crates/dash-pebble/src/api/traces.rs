@@ -21,7 +21,7 @@ pub struct TraceAnswer {
 }
 
 /// Reads the CSV of an oscilloscope or photodiode and finds its pulse.
-#[utoipa::path(post, path = "/api/traces", request_body(content = String, content_type = "text/csv"), responses(
+#[utoipa::path(post, operation_id = "read_trace", path = "/api/traces", request_body(content = String, content_type = "text/csv"), responses(
     (status = 200, body = TraceAnswer), (status = 413, body = Problem), (status = 422, body = Problem)))]
 pub async fn read(body: Body) -> Result<Json<TraceAnswer>, ApiError> {
     let mut body = body;

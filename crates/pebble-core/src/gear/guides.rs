@@ -45,7 +45,8 @@ pub fn guides(plan: &Plan) -> Vec<Guide> {
         time_s: time.as_secs(),
         time_label: duration_label(time),
     };
-    let sync = guide(AskedBy::Sync, "sync speed", plan.body.rated_sync.time());
+    let rated = plan.body.rated_sync;
+    let sync = Guide { time_label: rated.label(plan.body.grid), ..guide(AskedBy::Sync, "sync speed", rated.time()) };
     let parts = plan.parts.iter().zip(&seen.parts).filter_map(|(part, outlook)| {
         let (asked_by, share) = match part.intent {
             Intent::Pebble => (AskedBy::Crisp, 1.0),

@@ -391,14 +391,14 @@ fn recordings(wire: &FlashUnit, entered: &Control) -> Option<RecordingsVerdict> 
     Some(RecordingsVerdict {
         used: !wire.ignore_recordings,
         powers: crate::pulse::fit::powers(&samples),
-        against_entered: seen.against_entered,
-        misfit: seen.own.map(|own| own.misfit),
+        against_entered: seen.against_entered.exp_m1(),
+        misfit: seen.own.map(|own| own.misfit.exp_m1()),
         behaves_as: seen.best.as_ref().map(|(way, _)| match way {
             Way::Quenched => WayWord::Quenched,
             Way::ChargeVoltage => WayWord::ChargeVoltage,
             Way::SwitchedBanks(_) => WayWord::SwitchedBanks,
         }),
-        best_misfit: seen.best.map(|(_, fitted)| fitted.misfit),
+        best_misfit: seen.best.map(|(_, fitted)| fitted.misfit.exp_m1()),
     })
 }
 
@@ -460,18 +460,13 @@ pub fn line(item: &super::Item) -> Result<String, Invalid> {
     Ok(match item {
         Item::Unit(unit) => {
             let forms = output(unit)?;
-            let (time, power) = shortest(unit)?;
+            let (time, _) = shortest(unit)?;
             let joules = unit.energy_j.map_or_else(String::new, |joules| format!("{joules} J · "));
             let about = if forms.estimated { "about " } else { "" };
-            format!(
-                "{joules}GN {about}{:.0} · t0.1 {} at {}",
-                forms.guide_number_m,
-                duration_label(time),
-                power_label(-Stops::from_ratio(power))
-            )
+            format!("{joules}GN {about}{:.0} · t0.1 to {}", forms.guide_number_m, duration_label(time),)
         }
         Item::Camera(camera) => {
-            let rate = camera.frames_per_second.map_or_else(String::new, |rate| format!(" · {rate} a second"));
+            let rate = camera.frames_per_second.map_or_else(String::new, |rate| format!(" · {rate}/s"));
             format!("sync {} · ISO {}–{}{rate}", camera.sync, camera.iso_min, camera.iso_max)
         }
         Item::Lens(lens) => {

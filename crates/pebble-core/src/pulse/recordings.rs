@@ -3,16 +3,21 @@
 
 use super::fit::{self, Fitted, Sample, Way};
 use super::table::Row;
-use super::{Basis, Control, DurationTable, PulseAt};
+use super::{Basis, Control, DurationTable, Durations, PulseAt};
 
 /// Powers that differ by less count as one.
 const SAME_POWER: f64 = 1.001;
+
+/// A way whose misfit is below this gives the shape of the pulses too; two durations alone leave the tail open.
+const FITS: f64 = 0.1;
 
 /// Recorded pulses of one unit.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Recordings {
     table: DurationTable,
     beyond: Control,
+    /// Whether `beyond` agrees with what was recorded.
+    fits: bool,
 }
 
 /// What the recordings of a unit say of the way it goes.
@@ -30,9 +35,21 @@ impl Recordings {
     /// Through samples of a unit whose entered way is `entered`. At least one sample; recordings at one power count by
     /// their mean.
     pub fn new(entered: Control, samples: &[Sample]) -> Self {
-        let verdict = verdict(&entered, samples, false);
-        let beyond = verdict.own.map_or_else(|| fit::scaled(&entered, samples), |own| own.control);
-        Self { table: DurationTable(rows(samples)), beyond }
+        let own = verdict(&entered, samples, false).own;
+        let beyond = match own {
+            None => fit::scaled(&entered, samples),
+            Some(own) if own.misfit <= FITS => own.control,
+            // It does not go the way it was said to go. Banks would take five fits more; few units have them unsaid.
+            Some(own) => {
+                [Way::Quenched, Way::ChargeVoltage]
+                    .map(|way| fit::fit(way, samples))
+                    .into_iter()
+                    .fold(own, |best, other| if other.misfit < best.misfit { other } else { best })
+                    .control
+            }
+        };
+        let fits = fit::misfit(&beyond, samples) <= FITS;
+        Self { table: DurationTable(rows(samples)), beyond, fits }
     }
 
     /// Both ends of what was recorded, and the jumps of the way beyond them, in stops below full.
@@ -43,12 +60,24 @@ impl Recordings {
         beyond.chain(ends).collect()
     }
 
+    /// The recorded durations, and a pulse that has them.
+    fn between(&self, power: f64) -> PulseAt {
+        if !self.fits {
+            return self.table.pulse(power);
+        }
+        let row = self.table.at(power).row;
+        let shape = self.beyond.at(power);
+        let scale = ((row.t05 / shape.durations.t05) * (row.t01 / shape.durations.t01)).sqrt();
+        let shape = shape.stretched(scale);
+        PulseAt { durations: Durations { t05: row.t05, t01: row.t01, ..shape.durations }, misfit: false, ..shape }
+    }
+
     /// The pulse at a power fraction.
     pub fn pulse(&self, power: f64) -> PulseAt {
         let rows = &self.table.0;
         let (high, low) = (rows[0].power, rows[rows.len() - 1].power);
         if power <= high * SAME_POWER && power >= low / SAME_POWER {
-            return PulseAt { outside_table: false, basis: Basis::Recorded, ..self.table.pulse(power) };
+            return PulseAt { outside_table: false, basis: Basis::Recorded, ..self.between(power) };
         }
         let end = if power > high { rows[0] } else { rows[rows.len() - 1] };
         let by_model = self.beyond.at(end.power).durations;

@@ -49,6 +49,7 @@ const FILED_POINTS: usize = 160;
 /// What a recording says.
 #[derive(Clone, Debug, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[cfg_attr(feature = "schema", schema(as = TraceReading))]
 pub struct Reading {
     /// How good it is.
     pub quality: Quality,

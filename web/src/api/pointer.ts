@@ -1,5 +1,3 @@
-import type { Shot } from '../api/client'
-
 const path = (pointer: string) =>
   pointer
     .split('/')
@@ -7,15 +5,15 @@ const path = (pointer: string) =>
     .map((token) => token.replaceAll('~1', '/').replaceAll('~0', '~'))
 
 /** The value at a JSON pointer (RFC 6901). */
-export function valueAt(shot: Shot, pointer: string): unknown {
+export function valueAt(document: unknown, pointer: string): unknown {
   return path(pointer).reduce<unknown>(
     (node, token) => (node as Record<string, unknown> | undefined)?.[token],
-    shot,
+    document,
   )
 }
 
-/** A copy of the shot with another value at a JSON pointer. */
-export function withValue(shot: Shot, pointer: string, value: unknown): Shot {
+/** A copy of a document with another value at a JSON pointer. */
+export function withValue<T>(document: T, pointer: string, value: unknown): T {
   const put = (node: unknown, tokens: string[]): unknown => {
     const [head, ...rest] = tokens
     if (head === undefined) return value
@@ -24,5 +22,5 @@ export function withValue(shot: Shot, pointer: string, value: unknown): Shot {
     const record = node as Record<string, unknown>
     return { ...record, [head]: put(record[head], rest) }
   }
-  return put(shot, path(pointer)) as Shot
+  return put(document, path(pointer)) as T
 }

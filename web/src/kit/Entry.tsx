@@ -1,0 +1,82 @@
+import { Button, Group, ScrollArea, SimpleGrid, Title } from '@mantine/core'
+import type { Item, Problem } from '../api/client'
+import { withValue } from '../api/pointer'
+import { FieldEntry } from './FieldEntry'
+import { fieldsOf, type Field } from './fields'
+import classes from './Entry.module.css'
+
+type Props = {
+  draft: Item
+  problem: Problem | undefined
+  busy: boolean
+  onChange: (draft: Item) => void
+  onSave: () => void
+  onDrop: () => void
+}
+
+const WIDE: Field['as'][] = ['source', 'rows']
+
+/** The place of a field in a problem: `control.rows[2].t01_ms` lies in `/control/rows`. */
+const atFault = (field: Field, problem: Problem | undefined): boolean => {
+  const at = problem?.field?.split('.').filter(Boolean).join('/').replaceAll('[', '/').replaceAll(']', '')
+  if (!at) return false
+  return `/${at}` === field.pointer || (WIDE.includes(field.as) && `/${at}`.startsWith(`${field.pointer}/`))
+}
+
+/** Where the figures of a thing are entered; what they do shows beside it at once. */
+export function Entry({ draft, problem, busy, onChange, onSave, onDrop }: Props) {
+  const put = (pointer: string, value: unknown) =>
+    onChange({ ...draft, item: withValue(draft.item, pointer, value) } as Item)
+  const groups = fieldsOf(draft)
+  const placed = groups.some(({ fields }) => fields.some((field) => atFault(field, problem)))
+  return (
+    <form
+      className={classes.entry}
+      aria-label="Figures"
+      onSubmit={(event) => {
+        event.preventDefault()
+        onSave()
+      }}
+    >
+      <ScrollArea className={classes.fields} type="auto">
+        {groups.map(({ title, fields }) => (
+          <section key={title} className={classes.group}>
+            <Title order={3} size="sm">
+              {title}
+            </Title>
+            <SimpleGrid cols={2} spacing="xs" verticalSpacing={6}>
+              {fields.map((field) => (
+                <div
+                  key={field.pointer + field.as}
+                  className={
+                    WIDE.includes(field.as) || field.pointer === '/control' ? classes.wide : undefined
+                  }
+                >
+                  <FieldEntry
+                    field={field}
+                    of={draft.item}
+                    error={atFault(field, problem) ? problem?.detail : undefined}
+                    onChange={(value) => put(field.pointer, value)}
+                  />
+                </div>
+              ))}
+            </SimpleGrid>
+          </section>
+        ))}
+      </ScrollArea>
+      {problem && !placed && (
+        <p role="alert" className={classes.problem}>
+          {problem.detail}
+        </p>
+      )}
+      <Group justify="flex-end" gap="xs" className={classes.foot}>
+        <Button size="xs" variant="default" onClick={onDrop}>
+          Leave as it was
+        </Button>
+        <Button size="xs" type="submit" loading={busy}>
+          Keep
+        </Button>
+      </Group>
+    </form>
+  )
+}

@@ -1,0 +1,79 @@
+import { Select, Text } from '@mantine/core'
+import { useQuery } from '@tanstack/react-query'
+import { useEffect, useState, type ReactNode } from 'react'
+import { answered, client, Refusal, type FlashUnit } from '../api/client'
+import { AtThisPower } from './AtThisPower'
+import { DurationCurves, type Lane } from './DurationCurves'
+import { PulseShapes } from './PulseShapes'
+import { useGuides, useSheets } from './useKit'
+import classes from './UnitView.module.css'
+
+type Props = {
+  /** The unit in hand first, then those it is compared with. */
+  units: FlashUnit[]
+  /** Beside the figures: facts, or where they are entered. */
+  children: (lane: Lane, power: number) => ReactNode
+}
+
+const GUIDE_SHOT = 'dash-pebble-guide-shot'
+
+/** Flash units: what they do at each power, against each other and against what a shot asks. */
+export function UnitView({ units, children }: Props) {
+  const [power, setPower] = useState(0.25)
+  const [rate, setRate] = useState(2)
+  const shots = useQuery({ queryKey: ['shots'], queryFn: () => answered(client.GET('/api/shots')) }).data
+    ?.shots
+  const [chosen, setChosen] = useState(() => localStorage.getItem(GUIDE_SHOT))
+  const shot = shots?.find((one) => one.id === chosen)?.id ?? shots?.[0]?.id ?? null
+  const guides = useGuides(shot).data ?? []
+  const sheets = useSheets(units, rate)
+  useEffect(() => {
+    if (chosen) localStorage.setItem(GUIDE_SHOT, chosen)
+  }, [chosen])
+
+  const lanes = units.flatMap((unit, index) => {
+    const sheet = sheets[index]?.data
+    return sheet ? [{ unit, sheet }] : []
+  })
+  const first = lanes[0]
+  const refusal = sheets.map((sheet) => sheet.error).find((error) => error)
+  return (
+    <>
+      <section className={classes.middle} aria-label="Durations">
+        <header className={classes.head}>
+          <h2 className={classes.title}>
+            t0.1 against power <small>with t0.5 below it</small>
+          </h2>
+          <Select
+            size="xs"
+            w={250}
+            aria-label="Marks of the shot"
+            leftSection={<Text size="xs">for</Text>}
+            data={(shots ?? []).map((one) => ({ value: one.id, label: one.title }))}
+            value={shot}
+            allowDeselect={false}
+            onChange={setChosen}
+          />
+        </header>
+        {refusal instanceof Refusal && (
+          <p role="alert" className={classes.refusal}>
+            {refusal.problem.detail} The curves show the last figures that can be.
+          </p>
+        )}
+        {first ? (
+          <>
+            <DurationCurves lanes={lanes} guides={guides} power={power} onPower={setPower} />
+            <div className={classes.lower} data-many={lanes.length > 2 || undefined}>
+              <div>
+                <h3 className={classes.title}>The pulse</h3>
+                <PulseShapes lanes={lanes} power={power} />
+              </div>
+              <AtThisPower lanes={lanes} power={power} rate={rate} onRate={setRate} />
+            </div>
+          </>
+        ) : null}
+      </section>
+      <aside className={classes.side}>{first && children(first, power)}</aside>
+    </>
+  )
+}

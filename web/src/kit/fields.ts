@@ -1,0 +1,373 @@
+import type { Item, Kind } from '../api/client'
+import { UNIT_KINDS, WAYS } from './words'
+
+type Words = { value: string; label: string }[]
+
+/** One figure of a thing and how it is entered. */
+export type Field = { pointer: string; label: string; suffix?: string; hint?: string } & (
+  | { as: 'text' | 'number' | 'maybe' | 'maybe-text' | 'yes' | 'source' | 'rows' }
+  | { as: 'word'; words: Words; optional?: boolean; fresh?: (value: string) => unknown }
+)
+export type Group = { title: string; fields: Field[] }
+
+const words = (from: Record<string, string>): Words =>
+  Object.entries(from).map(([value, label]) => ({ value, label }))
+
+const number = (pointer: string, label: string, suffix?: string): Field => ({
+  pointer,
+  label,
+  as: 'number',
+  ...(suffix && { suffix }),
+})
+const maybe = (pointer: string, label: string, suffix?: string): Field => ({
+  pointer,
+  label,
+  as: 'maybe',
+  ...(suffix && { suffix }),
+})
+const NAME: Field = { pointer: '/name', label: 'Name', as: 'text' }
+const MASS = maybe('/mass_kg', 'Weight', ' kg')
+
+type Of<K extends Kind> = Extract<Item, { what: K }>['item']
+
+const FRESH_OUTPUT: Record<Of<'unit'>['output']['as'], Of<'unit'>['output']> = {
+  guide_number: { as: 'guide_number', metres: 40 },
+  reading: {
+    as: 'reading',
+    aperture_f: 8,
+    iso: 100,
+    power: 1,
+    distance_m: 2,
+    modifier: { id: 'none', name: 'As it stands', stops: 0, face_radius_m: 0.09, source_offset_m: 0 },
+  },
+  exposure: { as: 'exposure', exposure_lxs: 4000, distance_m: 1 },
+  energy: { as: 'energy', joules: 100 },
+}
+
+const FRESH_CONTROL: Record<Of<'unit'>['control']['way'], Of<'unit'>['control']> = {
+  quenched: { way: 'quenched', decay_ms: 1 },
+  charge_voltage: { way: 'charge_voltage', decay_ms: 1, gamma: 0.15 },
+  switched_banks: { way: 'switched_banks', decay_ms: 1, gamma: 0.15, banks: 4 },
+  table: { way: 'table', rows: [{ power: 1, t05_ms: 0.8, t01_ms: 2.2 }] },
+}
+
+function output(of: Of<'unit'>['output']): Field[] {
+  const at = (name: string) => `/output/${name}`
+  switch (of.as) {
+    case 'guide_number':
+      return [number(at('metres'), 'Guide number', ' m, ISO 100')]
+    case 'reading':
+      return [
+        number(at('aperture_f'), 'f-number read'),
+        number(at('iso'), 'Meter at ISO'),
+        number(at('distance_m'), 'Meter at', ' m'),
+        number(at('power'), 'Fired at, of full'),
+        number(at('modifier/stops'), 'Modifier in place', ' stops'),
+        number(at('modifier/face_radius_m'), 'Radius of its face', ' m'),
+      ]
+    case 'exposure':
+      return [number(at('exposure_lxs'), 'Exposure', ' lx·s'), number(at('distance_m'), 'At', ' m')]
+    case 'energy':
+      return [number(at('joules'), 'Energy', ' J'), maybe(at('half_angle_deg'), 'Half-angle of beam', '°')]
+  }
+}
+
+function control(of: Of<'unit'>['control']): Field[] {
+  const at = (name: string) => `/control/${name}`
+  const decay = number(at('decay_ms'), 'Decay at full, τd', ' ms')
+  const rise = maybe(at('rise_ms'), 'Rise, τr', ' ms')
+  const gamma: Field = {
+    ...number(at('gamma'), 'Exponent γ'),
+    hint: '0 to 0.3: how much longer at less charge',
+  }
+  switch (of.way) {
+    case 'quenched':
+      return [decay, rise, maybe(at('fall_ms'), 'Fall after the cut, τf', ' ms')]
+    case 'charge_voltage':
+      return [decay, rise, gamma]
+    case 'switched_banks':
+      return [decay, rise, gamma, number(at('banks'), 'Banks')]
+    case 'table':
+      return [
+        {
+          pointer: at('discharge'),
+          label: 'A pulse ends because',
+          as: 'word',
+          optional: true,
+          words: words({ cut: 'a switch cuts it', whole: 'the store runs out' }),
+        },
+        { pointer: at('rows'), label: 'Powers', as: 'rows' },
+      ]
+  }
+}
+
+function unit(of: Of<'unit'>): Group[] {
+  const heat: Field[] = of.heat
+    ? [
+        number('/heat/capacity_j', 'From cold', ' J'),
+        number('/heat/drain_w', 'Gives off', ' W'),
+        {
+          pointer: '/heat/then',
+          label: 'Then it',
+          as: 'word',
+          words: words({ waits: 'recycles slowly', refuses: 'does not fire' }),
+        },
+      ]
+    : []
+  return [
+    {
+      title: 'Unit',
+      fields: [NAME, { pointer: '/kind', label: 'Kind', as: 'word', words: words(UNIT_KINDS) }],
+    },
+    {
+      title: 'Output at full power',
+      fields: [
+        {
+          pointer: '/output',
+          label: 'Known as',
+          as: 'word',
+          words: words({
+            guide_number: 'guide number',
+            reading: 'f-number at a distance',
+            exposure: 'lux-seconds at a distance',
+            energy: 'joules only',
+          }),
+          fresh: (as) => FRESH_OUTPUT[as as keyof typeof FRESH_OUTPUT],
+        },
+        ...output(of.output),
+        { pointer: '/output_from', label: 'It is', as: 'source' },
+      ],
+    },
+    {
+      title: 'Durations',
+      fields: [
+        {
+          pointer: '/control',
+          label: 'Makes less light by',
+          as: 'word',
+          words: words(WAYS),
+          fresh: (way) => FRESH_CONTROL[way as keyof typeof FRESH_CONTROL],
+        },
+        ...control(of.control),
+        { pointer: '/durations_from', label: 'They are', as: 'source' },
+        ...(of.recordings?.length
+          ? [
+              {
+                pointer: '/ignore_recordings',
+                label: 'Go by these although there are recordings',
+                as: 'yes',
+              } as Field,
+            ]
+          : []),
+      ],
+    },
+    {
+      title: 'Dial and timing',
+      fields: [
+        number('/step_stops', 'One step', ' stops'),
+        number('/lowest_stops', 'Lowest, below full', ' stops'),
+        number('/lag_ms', 'Own delay', ' ms'),
+        { pointer: '/high_speed_sync', label: 'Can glow for high-speed sync', as: 'yes' },
+        maybe('/heads', 'Heads, 1 or 2'),
+        ...(of.heads === 2 ? [maybe('/two_heads_time', 'With two, times are ×')] : []),
+      ],
+    },
+    {
+      title: 'Store and habits',
+      fields: [
+        maybe('/energy_j', 'Energy at full', ' J'),
+        maybe('/recycle_s', 'Ready again after full', ' s'),
+        maybe('/min_interval_ms', 'Never sooner than', ' ms'),
+        {
+          pointer: '/when_early',
+          label: 'Fired before ready',
+          as: 'word',
+          optional: true,
+          words: words({ dim: 'fires dimmer', missing: 'does not fire' }),
+        },
+        {
+          pointer: '/heat',
+          label: 'Acts on its heat',
+          as: 'word',
+          optional: true,
+          words: words({ waits: 'recycles slowly', refuses: 'does not fire' }),
+          fresh: (then) => ({ capacity_j: 20_000, drain_w: 80, then }),
+        },
+        ...heat,
+        {
+          pointer: '/low_battery',
+          label: 'On a low battery',
+          as: 'word',
+          optional: true,
+          words: words({ slower: 'takes longer', dim: 'dimmer, and says ready', refuses: 'stops' }),
+        },
+      ],
+    },
+    {
+      title: 'Colour and weight',
+      fields: [
+        maybe('/colour_k', 'Colour at full', ' K'),
+        maybe('/lowest_power_mired', 'Shift at lowest', ' mired'),
+        MASS,
+      ],
+    },
+  ]
+}
+
+/** What can be entered for a thing, in groups. */
+export function fieldsOf(thing: Item): Group[] {
+  switch (thing.what) {
+    case 'unit':
+      return unit(thing.item)
+    case 'camera':
+      return [
+        {
+          title: 'Camera',
+          fields: [
+            NAME,
+            {
+              pointer: '/shutter_kind',
+              label: 'Shutter',
+              as: 'word',
+              words: words({
+                focal_plane: 'focal-plane',
+                leaf: 'leaf',
+                global: 'global, electronic',
+                rolling: 'rolling, electronic',
+              }),
+            },
+            { pointer: '/sync', label: 'Sync speed', as: 'text' },
+            maybe('/travel_ms', 'Curtain travel or readout', ' ms'),
+            maybe('/guard_ms', 'Left before second curtain', ' ms'),
+            { pointer: '/high_speed_sync', label: 'Can ask a flash to glow', as: 'yes' },
+            {
+              pointer: '/first_row',
+              label: 'First row at the',
+              as: 'word',
+              words: words({ bottom: 'bottom of the picture', top: 'top of the picture' }),
+            },
+            { pointer: '/fastest', label: 'Fastest', as: 'text' },
+            { pointer: '/slowest', label: 'Slowest', as: 'text' },
+            maybe('/frames_per_second', 'Frames', ' a second'),
+          ],
+        },
+        {
+          title: 'Sensor',
+          fields: [
+            number('/iso_min', 'Lowest ISO'),
+            number('/iso_max', 'Highest ISO'),
+            {
+              pointer: '/grid',
+              label: 'Dials are cut in',
+              as: 'word',
+              words: words({ thirds: 'thirds', halves: 'halves' }),
+            },
+            number('/sensor_width_mm', 'Width', ' mm'),
+            number('/sensor_height_mm', 'Height', ' mm'),
+            number('/pixels_wide', 'Pixels across'),
+            MASS,
+          ],
+        },
+      ]
+    case 'lens':
+      return [
+        {
+          title: 'Lens',
+          fields: [
+            NAME,
+            number('/focal_min_mm', 'Shortest', ' mm'),
+            number('/focal_max_mm', 'Longest', ' mm'),
+            number('/widest_f', 'Widest, f/'),
+            number('/narrowest_f', 'Smallest, f/'),
+            { pointer: '/leaf_fastest', label: 'Leaf shutter to', as: 'maybe-text' },
+            MASS,
+          ],
+        },
+      ]
+    case 'modifier':
+      return [
+        {
+          title: 'Modifier',
+          fields: [
+            NAME,
+            number('/stops', 'Change on axis', ' stops'),
+            number('/face_radius_m', 'Radius of its face', ' m'),
+            number('/source_offset_m', 'Light seems to come from', ' m behind'),
+            maybe('/half_angle_deg', 'Beam, half-angle', '°'),
+            maybe('/grid_deg', 'Grid cuts at', '°'),
+            maybe('/diffusion_layers', 'Further layers'),
+            maybe('/layer_stops', 'Each of them', ' stops'),
+            MASS,
+          ],
+        },
+      ]
+    case 'filter':
+      return [
+        {
+          title: 'Gel or filter',
+          fields: [
+            NAME,
+            {
+              pointer: '/used_as',
+              label: 'Used as',
+              as: 'word',
+              words: words({
+                gel: 'gel on a light',
+                nd: 'grey on the lens',
+                polariser: 'polariser on the lens',
+                lens: 'colour on the lens',
+              }),
+            },
+            number('/loss_stops', 'Loss', ' stops'),
+            number('/mired', 'Shift', ' mired, warmer positive'),
+          ],
+        },
+      ]
+    case 'trigger':
+      return [
+        {
+          title: 'Trigger',
+          fields: [
+            NAME,
+            number('/lag_ms', 'Delay', ' ms'),
+            maybe('/range_m', 'Reaches', ' m'),
+            maybe('/channels', 'Channels'),
+            maybe('/groups', 'Groups'),
+          ],
+        },
+      ]
+    case 'battery':
+      return [
+        {
+          title: 'Battery',
+          fields: [
+            NAME,
+            number('/usable_wh', 'Usable', ' Wh'),
+            number('/efficiency', 'Share that reaches the flash'),
+            maybe('/idle_w', 'Draws while waiting', ' W'),
+            MASS,
+          ],
+        },
+      ]
+    case 'lamp':
+      return [
+        {
+          title: 'Lamp',
+          fields: [
+            NAME,
+            number('/lux_at_1m', 'At one metre', ' lx'),
+            number('/colour_k', 'Colour', ' K'),
+            maybe('/half_angle_deg', 'Beam, half-angle', '°'),
+            { pointer: '/modelling', label: 'Modelling lamp of a flash', as: 'yes' },
+            {
+              pointer: '/flicker',
+              label: 'Flickers',
+              as: 'word',
+              words: words({ none: 'not', some: 'a little', strong: 'strongly' }),
+            },
+            maybe('/watts', 'Draws', ' W'),
+          ],
+        },
+      ]
+  }
+}

@@ -1,0 +1,113 @@
+import { keepPreviousData, useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query'
+import {
+  answered,
+  asked,
+  client,
+  type FlashUnit,
+  type Item,
+  type ItemAnswer,
+  type Sheet,
+  type TraceAnswer,
+} from '../api/client'
+
+/** What the program reads of one recording at most; one byte more is sent so that it says so itself. */
+const LARGEST_TRACE = 128 * 1024 * 1024
+
+export const useShelf = () =>
+  useQuery({ queryKey: ['kit', 'shelf'], queryFn: () => answered(client.GET('/api/kit/shelf')) })
+
+export const itemQuery = (id: string) => ({
+  queryKey: ['kit', 'item', id],
+  queryFn: () => answered(client.GET('/api/kit/items/{id}', { params: { path: { id } } })),
+  enabled: id !== '',
+})
+
+export const useThing = (id: string) => useQuery(itemQuery(id))
+
+/** What units do, computed for figures that need not be saved. */
+export function useSheets(units: (FlashUnit | undefined)[], rate: number) {
+  return useQueries({
+    queries: units.map((unit) => ({
+      queryKey: ['sheet', rate, unit],
+      queryFn: () =>
+        answered<Sheet>(
+          client.POST('/api/units/sheet', { params: { query: { frames_per_second: rate } }, body: unit! }),
+        ),
+      enabled: !!unit,
+      staleTime: Number.POSITIVE_INFINITY,
+      gcTime: 60_000,
+      placeholderData: keepPreviousData,
+    })),
+  })
+}
+
+/** The times that a shot asks of a flash. */
+export const useGuides = (shot: string | null) =>
+  useQuery({
+    queryKey: ['guides', shot],
+    queryFn: () => answered(client.GET('/api/shots/{id}/guides', { params: { path: { id: shot! } } })),
+    enabled: !!shot,
+  })
+
+type Change =
+  | { do: 'add'; item: Item }
+  | { do: 'put'; at: ItemAnswer; item: Item }
+  | { do: 'undo' | 'redo' | 'retire' | 'unretire' | 'delete'; at: ItemAnswer }
+  | { do: 'restore'; id: string }
+
+function carriedOut(change: Change): Promise<ItemAnswer | undefined> {
+  if (change.do === 'add') return answered(client.POST('/api/kit/items', { body: change.item }))
+  if (change.do === 'restore')
+    return answered(client.POST('/api/kit/items/{id}/restore', { params: { path: { id: change.id } } }))
+  const params = { path: { id: change.at.id }, header: { 'If-Match': `"${change.at.version}"` } }
+  switch (change.do) {
+    case 'put':
+      return answered(client.PUT('/api/kit/items/{id}', { params, body: change.item }))
+    case 'delete':
+      return answered(client.DELETE('/api/kit/items/{id}', { params }))
+    case 'undo':
+      return answered(client.POST('/api/kit/items/{id}/undo', { params }))
+    case 'redo':
+      return answered(client.POST('/api/kit/items/{id}/redo', { params }))
+    case 'retire':
+      return answered(client.POST('/api/kit/items/{id}/retire', { params }))
+    case 'unretire':
+      return answered(client.POST('/api/kit/items/{id}/unretire', { params }))
+  }
+}
+
+/** Any change of one thing. Shots show the kit's figures of today, so they are asked for again. */
+export function useChange() {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: carriedOut,
+    onSuccess: (answer, change) => {
+      if (change.do === 'delete') queries.removeQueries({ queryKey: ['kit', 'item', change.at.id] })
+      if (answer) queries.setQueryData(['kit', 'item', answer.id], answer)
+      for (const key of ['kit', 'shots', 'shot', 'guides']) {
+        void queries.invalidateQueries({ queryKey: [key] })
+      }
+    },
+  })
+}
+
+/** Sends a recording as it stands on the disk. */
+export async function readTrace(file: Blob): Promise<TraceAnswer> {
+  const body = file.slice(0, LARGEST_TRACE + 1)
+  const response = await asked('/api/traces', {
+    method: 'POST',
+    headers: { 'content-type': 'text/csv' },
+    body,
+  })
+  return (await response.json()) as TraceAnswer
+}
+
+/** The file that the simulated recorder writes when a unit fires before it. */
+export async function rehearsed(unit: FlashUnit, power: number): Promise<Blob> {
+  const response = await asked(`/api/stand-ins/recording?power=${power}`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(unit),
+  })
+  return response.blob()
+}
