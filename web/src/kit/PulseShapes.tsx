@@ -61,7 +61,7 @@ export function PulseShapes({ lanes, power }: { lanes: Lane[]; power: number }) 
           textAnchor={tick === 0 ? 'start' : 'middle'}
           className={classes.tick}
         >
-          {axisTime(tick)}
+          {tick === 0 ? '0' : axisTime(tick)}
         </text>
       ))}
       <line x1="6" x2={RIGHT} y1={FLOOR} y2={FLOOR} className={classes.floor} />

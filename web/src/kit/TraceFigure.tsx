@@ -73,11 +73,14 @@ export function TraceFigure({ reading, expected }: Props) {
           </g>
         ) : null,
       )}
-      {x.ticks(6).map((tick) => (
-        <text key={tick} x={x(tick)} y={HEIGHT - 6} textAnchor="middle" className={classes.tick}>
-          {axisTime(tick)}
-        </text>
-      ))}
+      {x
+        .ticks(6)
+        .filter((tick) => x(tick) > LEFT + 26)
+        .map((tick) => (
+          <text key={tick} x={x(tick)} y={HEIGHT - 6} textAnchor="middle" className={classes.tick}>
+            {axisTime(tick)}
+          </text>
+        ))}
     </svg>
   )
 }

@@ -11,6 +11,7 @@ use crate::quantity::bounds::{self, Invalid};
 use crate::quantity::scale::{Aperture, Grid, Iso, power_label};
 use crate::quantity::{Joules, LuxSeconds, Seconds, Stops};
 use crate::shutter::high_speed;
+use std::cmp::Ordering;
 
 /// Rows of a duration table, recordings of a unit.
 const MAX_ROWS: usize = 200;
@@ -238,15 +239,17 @@ fn table(at: &At, wire: &[TableRow], discharge: Discharge, lowest: Stops) -> Res
         not_shorter(&at, t05, t01)?;
         rows.push(Row { power, t05, t01, estimated });
     }
-    let falls = rows.windows(2).all(|pair| pair[0].power > pair[1].power);
-    if !falls {
+    // The first two rows say whether powers rise or fall; the rest follows.
+    let way = |pair: &[Row]| pair[1].power.total_cmp(&pair[0].power);
+    let first = rows.windows(2).next().map(way);
+    let broken = |pair: &[Row]| way(pair) == Ordering::Equal || Some(way(pair)) != first;
+    if let Some(index) = rows.windows(2).position(broken) {
+        let given = power_label(-Stops::from_ratio(rows[index + 1].power));
+        let at = at.row("rows", index + 1);
+        return Err(at.not_allowed("power", &given, "a power beyond the one before it: rows rise or fall"));
+    }
+    if first == Some(Ordering::Greater) {
         rows.reverse();
-        if let Some(index) = rows.windows(2).rposition(|pair| pair[0].power <= pair[1].power) {
-            // Positions count from the other end after the turn.
-            let at = at.row("rows", wire.len() - 1 - index);
-            let given = power_label(-Stops::from_ratio(rows[index].power));
-            return Err(at.not_allowed("power", &given, "a power beyond the one before it: rows rise or fall"));
-        }
     }
     Ok(DurationTable(rows))
 }

@@ -102,7 +102,7 @@ impl Reading {
         if self.quality == Quality::Unusable {
             return None;
         }
-        let millis = |seconds: f64| (seconds * 1e6).round() / 1e3;
+        let millis = |seconds: f64| (seconds * 1e8).round() / 1e5;
         let (first, last) = (*self.curve_s.first()?, *self.curve_s.last()?);
         let start = (from - 0.1 * t01).max(first);
         let step = (last - start) / (FILED_POINTS - 1) as f64;
