@@ -2,49 +2,10 @@
 
 mod common;
 
-use common::{Server, example};
-use reqwest::{Client, Method, Response, StatusCode};
+use common::api::{Api, problem};
+use common::example;
+use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
-
-struct Api {
-    server: Server,
-    client: Client,
-}
-
-impl Api {
-    fn demo() -> Self {
-        Self { server: Server::demo(), client: Client::new() }
-    }
-
-    async fn send(&self, method: Method, path: &str, version: Option<i64>, body: Option<&Value>) -> Response {
-        let mut request = self.client.request(method, self.server.url(path));
-        if let Some(version) = version {
-            request = request.header("if-match", format!("\"{version}\""));
-        }
-        if let Some(body) = body {
-            request = request.json(body);
-        }
-        request.send().await.expect("the server answers")
-    }
-
-    async fn get(&self, path: &str) -> Value {
-        self.send(Method::GET, path, None, None).await.json().await.expect("JSON")
-    }
-
-    async fn first_shot(&self) -> Value {
-        let list = self.get("/api/shots").await;
-        let id = list["shots"][0]["id"].as_str().expect("a shot");
-        self.get(&format!("/api/shots/{id}")).await
-    }
-}
-
-async fn problem(response: Response) -> (StatusCode, Value) {
-    let status = response.status();
-    assert_eq!(response.headers()["content-type"], "application/problem+json");
-    let body: Value = response.json().await.expect("JSON");
-    assert_eq!(body["status"], status.as_u16());
-    (status, body)
-}
 
 #[tokio::test]
 async fn a_shot_is_read_changed_undone_and_redone_over_restarts() {

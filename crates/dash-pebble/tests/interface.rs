@@ -3,22 +3,13 @@
 mod common;
 
 use common::Server;
+use common::bench::{choose, open_shot, saved};
 use common::browser::Browser;
 use thirtyfour::prelude::*;
 
 /// A sum over the frame's pixels: enough to tell one picture from another.
 const FRAME_SUM: &str = "(() => { const c = document.querySelector('#frame'); const d = c.getContext('2d').getImageData(0, 0, c.width, c.height).data; \
      let s = 0; for (let k = 0; k < d.length; k += 4) s += d[k] + 2 * d[k + 1] + 3 * d[k + 2]; return s })()";
-
-async fn open_shot(browser: &Browser, server: &Server, title: &str) {
-    browser.driver.goto(server.url("/")).await.expect("the list opens");
-    browser.click(&format!("[data-shot='{title}'] a")).await;
-    browser.until("document.querySelector('#frame[data-ready]') && document.querySelector('#strip-aperture')").await;
-}
-
-async fn saved(browser: &Browser) {
-    browser.until("document.querySelector('[data-saving]')?.dataset.saving === 'saved'").await;
-}
 
 async fn value_of(browser: &Browser, strip: &str) -> String {
     let script = "return document.querySelector(arguments[0]).getAttribute('aria-valuetext')";
@@ -307,16 +298,8 @@ async fn another_camera_and_unit_bring_their_own_dials() {
     let server = Server::demo();
     let browser = Browser::open().await;
     open_shot(&browser, &server, "Slipway spin, noon").await;
-    let choose = async |place: &str, label: &str, name: &str| {
-        browser.click(&format!("[data-choose='{place}']")).await;
-        browser.labelled(label).await.click().await.unwrap();
-        let path = format!("//*[@role='option'][contains(., '{name}')]");
-        browser.driver.query(By::XPath(path)).first().await.unwrap().click().await.unwrap();
-        browser.keys(Key::Escape + "").await;
-        browser.until("!document.querySelector('[role=dialog]')").await;
-    };
     // A leaf shutter: no high-speed sync on its dial, all rows at once.
-    choose("camera", "Camera", "Plover 645").await;
+    choose(&browser, "camera", "Camera", "Plover 645").await;
     browser.until("document.querySelector('[data-choose=camera]').innerText.includes('Plover 645')").await;
     browser.until("!document.querySelector('[data-finding=rows-cut]')?.innerText.includes('bottom')").await;
     browser.keys("y").await;
@@ -324,7 +307,7 @@ async fn another_camera_and_unit_bring_their_own_dials() {
     browser.until(&reads("sync", "rear")).await;
     browser.keys(Key::Home + "").await;
     // A film body that is cut in halves and slow to sync: its own labels, its own ISO range.
-    choose("camera", "Camera", "Oldbury F").await;
+    choose(&browser, "camera", "Camera", "Oldbury F").await;
     browser.keys("s").await;
     browser.keys(Key::End + "").await;
     browser.until(&reads("shutter", "1/1000")).await;
@@ -333,7 +316,7 @@ async fn another_camera_and_unit_bring_their_own_dials() {
     browser.until(&reads("iso", "400")).await;
     browser.until("document.querySelector('[data-finding=rows-cut]')").await;
     // A unit known by its joules: the doubt is said.
-    choose("flash", "Unit", "Pip 30").await;
+    choose(&browser, "flash", "Unit", "Pip 30").await;
     browser.until("document.querySelector('[data-finding=output-estimated]')?.innerText.includes('+2.0')").await;
     browser.keys("p").await;
     browser.keys(Key::Home + "").await;

@@ -1,6 +1,6 @@
 //! What is known of a unit and what follows from it: signatures of the ways, output in every form, recordings, refusals.
 
-use pebble_core::gear::sheet::{Doubt, Sheet, WayWord, output, pulse, sheet};
+use pebble_core::gear::sheet::{Doubt, Sheet, WayWord, line, output, pulse, sheet};
 use pebble_core::gear::{
     Battery, Control, Discharge, FlashUnit, Heat, Item, Kit, Lamp, Lens, Modifier, Origin, Output, Recording, Source,
     TableRow, WhenEarly, WhenHot,
@@ -163,6 +163,20 @@ fn two_recordings_scale_the_way_and_ask_for_a_third() {
     let at = pulse(&own, 1.0 / 64.0).unwrap().durations().t01;
     let scaled = pulse(&entered, 1.0 / 64.0).unwrap().durations().t01 * 1.25;
     assert!((at / scaled - 1.0).abs() < 0.01, "{at:?} for {scaled:?}");
+}
+
+#[test]
+fn the_line_of_a_unit_names_the_shortest_pulse_of_its_sheet() {
+    let kit: Kit = serde_json::from_str(include_str!("../../../docs/examples/kit.json")).unwrap();
+    let more = [unit(switched(1.3, 0.25, 6)), unit(charge_voltage(0.9, 0.2)), unit(quenched(2.0))];
+    for unit in kit.units.into_iter().chain(more) {
+        let sheet = seen(&unit);
+        let line = line(&Item::Unit(Box::new(unit.clone()))).unwrap();
+        let recorded =
+            |at: &&pebble_core::gear::sheet::AtPower| unit.recordings.is_empty() || at.origin == Origin::Measured;
+        let shortest = sheet.powers.iter().filter(recorded).min_by(|a, b| a.t01_s.total_cmp(&b.t01_s)).unwrap();
+        assert!(line.ends_with(&format!("t0.1 to {}", shortest.t01_label)), "{line}: {}", shortest.t01_label);
+    }
 }
 
 #[test]

@@ -246,24 +246,22 @@ export function KitScreen() {
               </header>
             )}
             {hand?.what === 'unit' && (
-              <UnitView units={units}>
-                {(lane, power) =>
-                  entry ?? (
-                    <UnitFacts
-                      unit={lane.unit}
-                      sheet={lane.sheet}
-                      reading={reading}
-                      onTrace={(given) => void bring(given, given.name, power, '')}
-                      onRehearse={() => void rehearse(lane.unit, power)}
-                      onForget={(index) => {
-                        if (!kept || kept.thing.what !== 'unit') return
-                        const recordings = kept.thing.item.recordings?.filter((_, k) => k !== index)
-                        const item: Item = { ...kept.thing, item: { ...kept.thing.item, recordings } }
-                        change.mutate({ do: 'put', at: kept, item }, { onError: told })
-                      }}
-                    />
-                  )
-                }
+              <UnitView units={units} entry={entry}>
+                {(lane, power) => (
+                  <UnitFacts
+                    unit={lane.unit}
+                    sheet={lane.sheet}
+                    reading={reading}
+                    onTrace={(given) => void bring(given, given.name, power, '')}
+                    onRehearse={() => void rehearse(lane.unit, power)}
+                    onForget={(index) => {
+                      if (!kept || kept.thing.what !== 'unit') return
+                      const recordings = kept.thing.item.recordings?.filter((_, k) => k !== index)
+                      const item: Item = { ...kept.thing, item: { ...kept.thing.item, recordings } }
+                      change.mutate({ do: 'put', at: kept, item }, { onError: told })
+                    }}
+                  />
+                )}
               </UnitView>
             )}
             {hand && hand.what !== 'unit' && (

@@ -1,5 +1,6 @@
-import { Button, FileButton, Menu } from '@mantine/core'
+import { Button, Menu } from '@mantine/core'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { FilePick } from '../controls/FilePick'
 import { asked, client, answered, type Problem, Refusal } from '../api/client'
 
 /** What was taken in, in a sentence. */
@@ -34,13 +35,9 @@ export const wrongRows = (error: unknown): NonNullable<Problem['rows']> =>
 export function TakeIn({ busy, onFile }: { busy: boolean; onFile: (file: File) => void }) {
   return (
     <>
-      <FileButton onChange={(file) => file && onFile(file)} accept=".json,.csv,.tsv">
-        {(props) => (
-          <Button {...props} size="compact-sm" radius="xl" variant="default" loading={busy}>
-            Take in a file
-          </Button>
-        )}
-      </FileButton>
+      <FilePick accept=".json,.csv,.tsv" loading={busy} onFile={onFile}>
+        Take in a file
+      </FilePick>
       <Menu position="bottom-end">
         <Menu.Target>
           <Button size="compact-sm" radius="xl" variant="default">

@@ -1,6 +1,7 @@
-import { Button, FileButton, Stack, Text } from '@mantine/core'
+import { Button, Stack, Text } from '@mantine/core'
 import type { FlashUnit, Sheet } from '../api/client'
 import { signedStops } from '../bench/words'
+import { FilePick } from '../controls/FilePick'
 import { SeverityMark } from '../marks/SeverityMark'
 import { apart, BEHAVES, figure, sourced } from './words'
 import classes from './UnitFacts.module.css'
@@ -132,13 +133,9 @@ function Recordings({ unit, sheet, reading, onTrace, onRehearse, onForget }: Pro
         </Text>
       )}
       <div className={classes.bring}>
-        <FileButton onChange={(file) => file && onTrace(file)} accept=".csv,.txt,.tsv,text/*">
-          {(props) => (
-            <Button {...props} size="compact-sm" variant="default" radius="xl" loading={reading}>
-              Bring a recording
-            </Button>
-          )}
-        </FileButton>
+        <FilePick accept=".csv,.txt,.tsv,text/*" loading={reading} onFile={onTrace}>
+          Bring a recording
+        </FilePick>
         <Button size="compact-sm" variant="default" radius="xl" onClick={onRehearse} disabled={reading}>
           Rehearse one
         </Button>

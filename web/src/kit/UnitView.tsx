@@ -11,14 +11,16 @@ import classes from './UnitView.module.css'
 type Props = {
   /** The unit in hand first, then those it is compared with. */
   units: FlashUnit[]
-  /** Beside the figures: facts, or where they are entered. */
+  /** Where figures are entered, while they are. */
+  entry: ReactNode
+  /** Else, what is known of the unit in hand. */
   children: (lane: Lane, power: number) => ReactNode
 }
 
 const GUIDE_SHOT = 'dash-pebble-guide-shot'
 
 /** Flash units: what they do at each power, against each other and against what a shot asks. */
-export function UnitView({ units, children }: Props) {
+export function UnitView({ units, entry, children }: Props) {
   const [power, setPower] = useState(0.25)
   const [rate, setRate] = useState(2)
   const shots = useQuery({ queryKey: ['shots'], queryFn: () => answered(client.GET('/api/shots')) }).data
@@ -32,11 +34,11 @@ export function UnitView({ units, children }: Props) {
   }, [chosen])
 
   const lanes = units.flatMap((unit, index) => {
-    const sheet = sheets[index]?.data
+    const sheet = sheets[index]?.sheet
     return sheet ? [{ unit, sheet }] : []
   })
   const first = lanes[0]
-  const refusal = sheets.map((sheet) => sheet.error).find((error) => error)
+  const refusal = sheets.map(({ error }) => error).find((error) => error)
   return (
     <>
       <section className={classes.middle} aria-label="Durations">
@@ -73,7 +75,7 @@ export function UnitView({ units, children }: Props) {
           </>
         ) : null}
       </section>
-      <aside className={classes.side}>{first && children(first, power)}</aside>
+      <aside className={classes.side}>{entry ?? (first && children(first, power))}</aside>
     </>
   )
 }

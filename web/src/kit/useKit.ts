@@ -1,4 +1,5 @@
-import { keepPreviousData, useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useRef } from 'react'
 import {
   answered,
   asked,
@@ -24,20 +25,24 @@ export const itemQuery = (id: string) => ({
 
 export const useThing = (id: string) => useQuery(itemQuery(id))
 
-/** What units do, computed for figures that need not be saved. */
-export function useSheets(units: (FlashUnit | undefined)[], rate: number) {
-  return useQueries({
+/** What units do, computed for figures that need not be saved. While an answer is on its way the one before stands. */
+export function useSheets(units: FlashUnit[], rate: number) {
+  const before = useRef(new Map<string, Sheet>())
+  const queries = useQueries({
     queries: units.map((unit) => ({
       queryKey: ['sheet', rate, unit],
       queryFn: () =>
         answered<Sheet>(
-          client.POST('/api/units/sheet', { params: { query: { frames_per_second: rate } }, body: unit! }),
+          client.POST('/api/units/sheet', { params: { query: { frames_per_second: rate } }, body: unit }),
         ),
-      enabled: !!unit,
       staleTime: Number.POSITIVE_INFINITY,
       gcTime: 60_000,
-      placeholderData: keepPreviousData,
     })),
+  })
+  return units.map((unit, index) => {
+    const { data, error } = queries[index]!
+    if (data) before.current.set(unit.id, data)
+    return { sheet: data ?? before.current.get(unit.id), error }
   })
 }
 

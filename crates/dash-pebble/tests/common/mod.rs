@@ -2,6 +2,8 @@
 
 #![allow(dead_code, reason = "each test file uses its own half")]
 
+pub mod api;
+pub mod bench;
 pub mod browser;
 
 use serde_json::Value;
@@ -88,6 +90,11 @@ impl Server {
             server.folder = folder;
             server
         }
+    }
+
+    /// Its process.
+    pub fn id(&self) -> u32 {
+        self.child.id()
     }
 
     pub fn url(&self, path: &str) -> String {

@@ -6,7 +6,7 @@ use super::unit::{self, Discharge, FlashUnit, Output, TableRow, WhenEarly};
 use crate::output::Entry;
 use crate::power::{Habit, Store};
 use crate::pulse::table::{Row, fit_other};
-use crate::pulse::{self, Basis, DurationTable, Durations, Recordings, Sample};
+use crate::pulse::{self, Basis, DurationTable, Recordings, Sample};
 use crate::quantity::bounds::{self, Invalid};
 use crate::quantity::scale::{Aperture, Grid, Iso, power_label};
 use crate::quantity::{Joules, LuxSeconds, Seconds, Stops};
@@ -232,8 +232,8 @@ fn table(at: &At, wire: &[TableRow], discharge: Discharge, lowest: Stops) -> Res
         };
         let (t05, t01, estimated) = match (time("t05_ms", given.t05_ms)?, time("t01_ms", given.t01_ms)?) {
             (Some(t05), Some(t01)) => (t05, t01, false),
-            (Some(t05), None) => (t05, fit_other(t05, |d: &Durations| d.t05, shape).t01, true),
-            (None, Some(t01)) => (fit_other(t01, |d: &Durations| d.t01, shape).t05, t01, true),
+            (Some(t05), None) => (t05, fit_other(t05, |(t05, _)| t05, shape).1, true),
+            (None, Some(t01)) => (fit_other(t01, |(_, t01)| t01, shape).0, t01, true),
             (None, None) => return Err(at.not_allowed("t01_ms", "missing", "given, or t05_ms is")),
         };
         not_shorter(&at, t05, t01)?;

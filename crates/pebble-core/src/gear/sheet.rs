@@ -218,7 +218,7 @@ sheet_word! {
 /// [`Invalid`] with the path of the field inside the unit.
 pub fn sheet(wire: &FlashUnit, frames_per_second: f64) -> Result<Sheet, Invalid> {
     let unit = wire.check(&At::default())?;
-    let output = output(wire)?;
+    let output = forms(wire, &unit);
     let lowest = unit.lowest.as_stops();
     let powers: Vec<AtPower> =
         unit.powers().rev().map(|power| at_power(wire, &unit, &output, power, frames_per_second)).collect();
@@ -242,19 +242,19 @@ pub fn sheet(wire: &FlashUnit, frames_per_second: f64) -> Result<Sheet, Invalid>
     })
 }
 
-/// The shortest t0.1 of a unit and the power it has it at, for a list of many.
-///
-/// # Errors
-/// [`Invalid`] with the path of the field inside the unit.
-pub fn shortest(wire: &FlashUnit) -> Result<(Seconds, f64), Invalid> {
-    let unit = wire.check(&At::default())?;
-    let of = |power: f64| (unit.control.times(power).1, power);
-    Ok(unit.powers().map(of).fold(
-        (Seconds::from_secs(f64::INFINITY), 1.0),
-        |best, next| {
-            if next.0 < best.0 { next } else { best }
-        },
-    ))
+/// The shortest t0.1 of a unit; of a recorded one, among its recordings, for what lies beyond them is an estimate.
+fn shortest(unit: &super::Unit) -> Seconds {
+    let (step, lowest) = (unit.step.as_stops(), unit.lowest.as_stops());
+    let recorded = matches!(unit.control, Control::Recorded(_));
+    // A turn may lie between two steps of the dial: the one on either side of it counts.
+    let sides = |stops: f64| [(stops / step).floor() * step, (stops / step).ceil() * step];
+    let turns = unit.control.turns().into_iter().flat_map(|stops| if recorded { [stops; 2] } else { sides(stops) });
+    let ends = (!recorded).then_some([0.0, (lowest / step + 1e-6).floor() * step]);
+    ends.into_iter()
+        .flatten()
+        .chain(turns.filter(|stops| *stops <= lowest))
+        .map(|stops| unit.control.times((-stops).exp2()).1)
+        .fold(Seconds::from_secs(f64::INFINITY), Seconds::min)
 }
 
 /// The pulse of a unit at a power fraction.
@@ -275,12 +275,15 @@ fn guide_number(lxs_m2: f64) -> f64 {
 /// # Errors
 /// [`Invalid`] with the path of the field inside the unit.
 pub fn output(wire: &FlashUnit) -> Result<OutputForms, Invalid> {
-    let unit = wire.check(&At::default())?;
+    Ok(forms(wire, &wire.check(&At::default())?))
+}
+
+fn forms(wire: &FlashUnit, unit: &super::Unit) -> OutputForms {
     let whole = unit.entry.output().as_lux_seconds_square_metres();
     let lxs_m2 = whole * unit.share;
     let span = unit.entry.is_estimate().then_some([ESTIMATE_SPAN.0, ESTIMATE_SPAN.1]);
     let number = guide_number(lxs_m2);
-    Ok(OutputForms {
+    OutputForms {
         lxs_m2,
         guide_number_m: number,
         apertures: DISTANCES_M.map(|distance_m| ApertureAt { distance_m, aperture_f: number / distance_m }).into(),
@@ -292,7 +295,7 @@ pub fn output(wire: &FlashUnit) -> Result<OutputForms, Invalid> {
         guide_number_span_m: span.map(|ends| ends.map(|stops| number * (stops / 2.0).exp2())),
         against_leaflet_stops: leaflet(wire)
             .map(|entry| Stops::from_ratio(whole / entry.output().as_lux_seconds_square_metres()).as_stops()),
-    })
+    }
 }
 
 fn at_power(wire: &FlashUnit, unit: &super::Unit, output: &OutputForms, power: f64, rate: f64) -> AtPower {
@@ -459,8 +462,8 @@ pub fn line(item: &super::Item) -> Result<String, Invalid> {
     use super::Item;
     Ok(match item {
         Item::Unit(unit) => {
-            let forms = output(unit)?;
-            let (time, _) = shortest(unit)?;
+            let checked = unit.check(&At::default())?;
+            let (forms, time) = (forms(unit, &checked), shortest(&checked));
             let joules = unit.energy_j.map_or_else(String::new, |joules| format!("{joules} J · "));
             let about = if forms.estimated { "about " } else { "" };
             format!("{joules}GN {about}{:.0} · t0.1 to {}", forms.guide_number_m, duration_label(time),)

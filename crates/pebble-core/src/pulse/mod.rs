@@ -105,6 +105,18 @@ impl Control {
         }
     }
 
+    /// Powers between which durations only rise or only fall, in stops below full; beside the ends of a dial, a shortest
+    /// pulse can only be at one of them.
+    pub fn turns(&self) -> Vec<f64> {
+        match self {
+            Self::Quenched(_) | Self::ChargeVoltage(_) => Vec::new(),
+            Self::SwitchedBanks(_) => self.jumps(),
+            Self::Table(table) => table.0.iter().map(|row| -row.power.log2()).collect(),
+            Self::Stretched(inner, _) => inner.turns(),
+            Self::Recorded(recordings) => recordings.turns(),
+        }
+    }
+
     /// t0.5 and t0.1 alone, for those who ask thousands of times.
     pub(crate) fn times(&self, power: f64) -> (Seconds, Seconds) {
         match self {
@@ -115,10 +127,11 @@ impl Control {
                 let (t05, t01) = inner.times(power);
                 (t05 * *factor, t01 * *factor)
             }
-            Self::Table(_) | Self::Recorded(_) => {
-                let seen = self.at(power).durations;
-                (seen.t05, seen.t01)
+            Self::Table(table) => {
+                let row = table.at(power).row;
+                (row.t05, row.t01)
             }
+            Self::Recorded(recordings) => recordings.times(power),
         }
     }
 

@@ -4,6 +4,8 @@
 use super::fit::{self, Fitted, Sample, Way};
 use super::table::Row;
 use super::{Basis, Control, DurationTable, Durations, PulseAt};
+use crate::quantity::Seconds;
+use std::sync::OnceLock;
 
 /// Powers that differ by less count as one.
 const SAME_POWER: f64 = 1.001;
@@ -12,12 +14,30 @@ const SAME_POWER: f64 = 1.001;
 const FITS: f64 = 0.1;
 
 /// Recorded pulses of one unit.
-#[derive(Clone, Debug, PartialEq)]
+///
+/// Between them the durations are those of the table, and cost nothing. What needs a fit (the shape of the pulse, powers
+/// beyond the recordings) has it made once, when it is first asked for.
+#[derive(Clone, Debug)]
 pub struct Recordings {
     table: DurationTable,
-    beyond: Control,
-    /// Whether `beyond` agrees with what was recorded.
+    entered: Control,
+    samples: Vec<Sample>,
+    followed: OnceLock<Followed>,
+}
+
+/// The way a unit goes, as far as its recordings tell.
+#[derive(Clone, Debug)]
+struct Followed {
+    control: Control,
+    /// Whether it agrees with what was recorded.
     fits: bool,
+}
+
+impl PartialEq for Recordings {
+    fn eq(&self, other: &Self) -> bool {
+        // The fit follows from the rest.
+        self.entered == other.entered && self.samples == other.samples
+    }
 }
 
 /// What the recordings of a unit say of the way it goes.
@@ -35,38 +55,71 @@ impl Recordings {
     /// Through samples of a unit whose entered way is `entered`. At least one sample; recordings at one power count by
     /// their mean.
     pub fn new(entered: Control, samples: &[Sample]) -> Self {
-        let own = verdict(&entered, samples, false).own;
-        let beyond = match own {
-            None => fit::scaled(&entered, samples),
-            Some(own) if own.misfit <= FITS => own.control,
-            // It does not go the way it was said to go. Banks would take five fits more; few units have them unsaid.
-            Some(own) => {
-                [Way::Quenched, Way::ChargeVoltage]
-                    .map(|way| fit::fit(way, samples))
-                    .into_iter()
-                    .fold(own, |best, other| if other.misfit < best.misfit { other } else { best })
-                    .control
-            }
-        };
-        let fits = fit::misfit(&beyond, samples) <= FITS;
-        Self { table: DurationTable(rows(samples)), beyond, fits }
+        Self { table: DurationTable(rows(samples)), entered, samples: samples.to_vec(), followed: OnceLock::new() }
+    }
+
+    fn followed(&self) -> &Followed {
+        self.followed.get_or_init(|| {
+            let (entered, samples) = (&self.entered, &self.samples);
+            let control = match verdict(entered, samples, false).own {
+                None => fit::scaled(entered, samples),
+                Some(own) if own.misfit <= FITS => own.control,
+                // It does not go the way it was said to go. Banks would take five fits more; few units have them unsaid.
+                Some(own) => {
+                    [Way::Quenched, Way::ChargeVoltage]
+                        .map(|way| fit::fit(way, samples))
+                        .into_iter()
+                        .fold(own, |best, other| if other.misfit < best.misfit { other } else { best })
+                        .control
+                }
+            };
+            Followed { fits: fit::misfit(&control, samples) <= FITS, control }
+        })
+    }
+
+    /// The powers recorded, highest and lowest.
+    pub fn span(&self) -> (f64, f64) {
+        let rows = &self.table.0;
+        (rows[0].power, rows[rows.len() - 1].power)
+    }
+
+    /// Powers recorded, in stops below full.
+    pub(super) fn turns(&self) -> Vec<f64> {
+        self.table.0.iter().map(|row| -row.power.log2()).collect()
+    }
+
+    /// Whether a power lies between recordings.
+    fn covers(&self, power: f64) -> bool {
+        let (high, low) = self.span();
+        power <= high * SAME_POWER && power >= low / SAME_POWER
+    }
+
+    /// t0.5 and t0.1 alone.
+    pub(super) fn times(&self, power: f64) -> (Seconds, Seconds) {
+        if self.covers(power) {
+            let row = self.table.at(power).row;
+            return (row.t05, row.t01);
+        }
+        let durations = self.pulse(power).durations;
+        (durations.t05, durations.t01)
     }
 
     /// Both ends of what was recorded, and the jumps of the way beyond them, in stops below full.
     pub(super) fn jumps(&self) -> Vec<f64> {
         let rows = &self.table.0;
         let ends = [-rows[0].power.log2(), -rows[rows.len() - 1].power.log2()];
-        let beyond = self.beyond.jumps().into_iter().filter(|stops| *stops < ends[0] || *stops > ends[1]);
+        let beyond = self.followed().control.jumps().into_iter().filter(|stops| *stops < ends[0] || *stops > ends[1]);
         beyond.chain(ends).collect()
     }
 
     /// The recorded durations, and a pulse that has them.
     fn between(&self, power: f64) -> PulseAt {
-        if !self.fits {
+        let Followed { control, fits } = self.followed();
+        if !fits {
             return self.table.pulse(power);
         }
         let row = self.table.at(power).row;
-        let shape = self.beyond.at(power);
+        let shape = control.at(power);
         let scale = ((row.t05 / shape.durations.t05) * (row.t01 / shape.durations.t01)).sqrt();
         let shape = shape.stretched(scale);
         PulseAt { durations: Durations { t05: row.t05, t01: row.t01, ..shape.durations }, misfit: false, ..shape }
@@ -74,16 +127,16 @@ impl Recordings {
 
     /// The pulse at a power fraction.
     pub fn pulse(&self, power: f64) -> PulseAt {
-        let rows = &self.table.0;
-        let (high, low) = (rows[0].power, rows[rows.len() - 1].power);
-        if power <= high * SAME_POWER && power >= low / SAME_POWER {
+        if self.covers(power) {
             return PulseAt { outside_table: false, basis: Basis::Recorded, ..self.between(power) };
         }
-        let end = if power > high { rows[0] } else { rows[rows.len() - 1] };
-        let by_model = self.beyond.at(end.power).durations;
+        let rows = &self.table.0;
+        let end = if power > rows[0].power { rows[0] } else { rows[rows.len() - 1] };
+        let beyond = &self.followed().control;
+        let by_model = beyond.at(end.power).durations;
         // One factor cannot meet both durations; their mean ratio leaves the smallest step in either.
         let carried = (end.t01 / by_model.t01) * (end.t05 / by_model.t05);
-        PulseAt { estimated: true, basis: Basis::Beyond, ..self.beyond.at(power).stretched(carried.sqrt()) }
+        PulseAt { estimated: true, basis: Basis::Beyond, ..beyond.at(power).stretched(carried.sqrt()) }
     }
 }
 
@@ -120,7 +173,7 @@ fn rows(samples: &[Sample]) -> Vec<Row> {
         .map(|same| {
             let mean = |of: fn(&Sample) -> f64| {
                 let logs: f64 = same.iter().map(|sample| of(sample).ln()).sum();
-                crate::quantity::Seconds::from_secs((logs / same.len() as f64).exp())
+                Seconds::from_secs((logs / same.len() as f64).exp())
             };
             Row {
                 power: same[0].power,

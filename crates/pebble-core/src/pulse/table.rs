@@ -96,12 +96,16 @@ pub fn is_misfit(t05: Seconds, t01: Seconds) -> bool {
     t01 / t05 > MISFIT_RATIO
 }
 
-/// The other duration, from the unit's own shape: finds the decay with which `shape` has the known duration and reads
-/// the other off it.
-pub fn fit_other(known: Seconds, read: impl Fn(&Durations) -> Seconds, shape: impl Fn(Seconds) -> Pulse) -> Durations {
+/// t0.5 and t0.1 from one of them and the unit's own shape: finds the decay with which `shape` has the known duration,
+/// which `read` takes out of the pair.
+pub fn fit_other(
+    known: Seconds,
+    read: impl Fn((Seconds, Seconds)) -> Seconds,
+    shape: impl Fn(Seconds) -> Pulse,
+) -> (Seconds, Seconds) {
     // A duration and its decay differ by less than a factor of a thousand at any power a unit has.
-    let miss = |log_decay: f64| (read(&shape(Seconds::from_secs(log_decay.exp())).durations()) / known).ln();
+    let miss = |log_decay: f64| (read(shape(Seconds::from_secs(log_decay.exp())).times()) / known).ln();
     let centre = known.as_secs().ln();
     let decay = crossing(centre - 7.0, centre + 7.0, miss);
-    shape(Seconds::from_secs(decay.exp())).durations()
+    shape(Seconds::from_secs(decay.exp())).times()
 }

@@ -1,0 +1,25 @@
+//! The Bench as a photographer comes to it.
+
+use super::Server;
+use super::browser::Browser;
+use thirtyfour::prelude::*;
+
+pub async fn open_shot(browser: &Browser, server: &Server, title: &str) {
+    browser.driver.goto(server.url("/")).await.expect("the list opens");
+    browser.click(&format!("[data-shot='{title}'] a")).await;
+    browser.until("document.querySelector('#frame[data-ready]') && document.querySelector('#strip-aperture')").await;
+}
+
+pub async fn saved(browser: &Browser) {
+    browser.until("document.querySelector('[data-saving]')?.dataset.saving === 'saved'").await;
+}
+
+/// Chooses a thing of the kit by a part of its name.
+pub async fn choose(browser: &Browser, place: &str, label: &str, name: &str) {
+    browser.click(&format!("[data-choose='{place}']")).await;
+    browser.labelled(label).await.click().await.unwrap();
+    let path = format!("//*[@role='option'][contains(., '{name}')]");
+    browser.driver.query(By::XPath(path)).first().await.unwrap().click().await.unwrap();
+    browser.keys(Key::Escape + "").await;
+    browser.until("!document.querySelector('[role=dialog]')").await;
+}
