@@ -453,6 +453,39 @@ async fn screenshots() {
     browser.keys("t").await;
     browser.until("document.querySelector('#frame').width > 500").await;
     take("bench-daylight.png").await;
+    browser.keys("t").await;
+
+    let drawn = "document.querySelectorAll('[data-curve] path').length > 0 && document.querySelectorAll('[data-asked]').length > 1";
+    browser.driver.goto(server.url("/kit/unit/dunlin-500")).await.unwrap();
+    for id in ["brix-400", "mallow-600", "kiln-2400"] {
+        browser.click(&format!("[data-compare='{id}']")).await;
+    }
+    browser.until("document.querySelectorAll('[data-curve]').length === 4").await;
+    browser.until(drawn).await;
+    take("kit-compare.png").await;
+    browser.driver.goto(server.url("/kit/unit/brix-400")).await.unwrap();
+    browser.until(drawn).await;
+    let input = browser.driver.find_all(By::Css("input[type='file']")).await.unwrap().remove(1);
+    let file = folder.join("../examples/traces/brix-400-eighth.csv").canonicalize().unwrap();
+    input.send_keys(file.display().to_string()).await.unwrap();
+    browser.until("document.querySelector('[data-testid=trace]')").await;
+    // It opens at the cursor's power; this one was fired at an eighth.
+    browser.labelled("Fired at").await.click().await.unwrap();
+    let eighth = browser.driver.query(By::XPath("//*[@role='option'][.='1/8']")).first().await.unwrap();
+    eighth.click().await.unwrap();
+    browser
+        .until("[...document.querySelectorAll('button')].some((button) => button.innerText.includes('at 1/8'))")
+        .await;
+    browser.until("!document.querySelector('[role=option]')?.checkVisibility()").await;
+    take("kit-trace.png").await;
+    browser.driver.goto(server.url("/kit/unit/siskin-200")).await.unwrap();
+    browser.until(drawn).await;
+    browser.keys("e").await;
+    browser.until("document.querySelector('[aria-label=Figures]')").await;
+    take("kit-entry.png").await;
+    browser.driver.goto(server.url("/kit/modifier/dish-55-grid")).await.unwrap();
+    browser.until("document.querySelectorAll('svg[role=img]').length > 6").await;
+    take("kit-modifier.png").await;
 }
 
 /// How long from a key to the new picture on the screen: printed by `make bench`.
