@@ -268,3 +268,31 @@ async fn a_file_without_a_kit_offers_an_invented_one() {
     browser.until("document.querySelector('[data-testid=recordings]').innerText.includes('simulated recorder')").await;
     browser.until("document.querySelector('[data-testid=verdict]').innerText.includes('2 more powers')").await;
 }
+
+/// How long a step of the power cursor and a letter of the search take, printed by `make bench`.
+#[tokio::test(flavor = "multi_thread")]
+#[ignore = "a measurement; run by `make bench`"]
+async fn drag_to_curve() {
+    let server = Server::demo();
+    let browser = Browser::open().await;
+    browser.size(1280, 800).await;
+    open_kit(&browser, &server, "/kit/unit/dunlin-500").await;
+    for id in ["mallow-600", "kiln-2400", "lark-1200"] {
+        browser.click(&format!("[data-compare='{id}']")).await;
+    }
+    browser.until("document.querySelectorAll('[data-curve]').length === 4").await;
+    // What is measured is all that happens from the key up to the next paint.
+    let script = "const done = arguments[arguments.length - 1]; const slider = document.querySelector('[role=slider]'); \
+        (async () => { const times = []; for (let k = 0; k < 60; k++) { const before = slider.ariaValueNow; const from = performance.now(); \
+          slider.dispatchEvent(new KeyboardEvent('keydown', { key: k % 20 < 10 ? 'ArrowLeft' : 'ArrowRight', bubbles: true })); \
+          while (slider.ariaValueNow === before) await new Promise((next) => setTimeout(next)); \
+          slider.getBoundingClientRect(); times.push(performance.now() - from) } \
+          done(times.sort((a, b) => a - b)) })()";
+    let times = browser.driver.execute_async(script, vec![]).await.unwrap().json().clone();
+    let times: Vec<f64> = times.as_array().unwrap().iter().filter_map(serde_json::Value::as_f64).collect();
+    println!(
+        "kit cursor step over four curves: median {:.1} ms, longest {:.1} ms",
+        times[times.len() / 2],
+        times[times.len() - 1]
+    );
+}

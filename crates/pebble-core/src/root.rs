@@ -26,6 +26,15 @@ pub(crate) fn crossing(low: f64, high: f64, f: impl Fn(f64) -> f64) -> f64 {
     for step in 0..MAX_STEPS {
         // Every fourth step halves, so that a flat tail cannot make the secant crawl.
         let x = if step % 4 == 3 { 0.5 * (a + b) } else { (fa * b - fb * a) / (fa - fb) };
+        // One end is soon as good as the root, the other still far: a step just past the root brings it near.
+        let least = CLOSE_ENOUGH * b.abs().max(a.abs()) * 0.9;
+        let x = if (x - a).abs() < least {
+            a + least.copysign(b - a)
+        } else if (x - b).abs() < least {
+            b + least.copysign(a - b)
+        } else {
+            x
+        };
         let fx = f(x);
         if fx == 0.0 {
             return x;

@@ -1,5 +1,6 @@
-import { Text, Tooltip } from '@mantine/core'
-import type { AtPower } from '../api/client'
+import { Tooltip } from '@mantine/core'
+import { memo } from 'react'
+import type { AtPower, FlashUnit } from '../api/client'
 import { Figure } from '../controls/Figure'
 import { nearest, type Lane } from './DurationCurves'
 import { LaneSign } from './LaneMark'
@@ -7,7 +8,7 @@ import { figure } from './words'
 import classes from './AtThisPower.module.css'
 
 type Props = { lanes: Lane[]; power: number; rate: number; onRate: (rate: number) => void }
-type Row = { label: string; why?: string; of: (at: AtPower) => string }
+type Row = { label: string; why?: string; of: (at: AtPower, unit: FlashUnit) => string }
 
 const DOUBTS: Record<NonNullable<AtPower['doubt']>, string> = {
   outside_table: 'beyond the table',
@@ -36,7 +37,12 @@ export function AtThisPower({ lanes, power, rate, onRate }: Props) {
     },
     {
       label: 'On one charge',
-      of: (at) => (at.flashes_per_charge == null ? UNKNOWN : figure(at.flashes_per_charge, 2)),
+      of: (at, unit) =>
+        at.flashes_per_charge != null
+          ? figure(at.flashes_per_charge, 2)
+          : !unit.battery && (unit.kind === 'mains_head' || unit.kind === 'generator')
+            ? 'mains'
+            : UNKNOWN,
     },
     {
       label: 'Until hot',
@@ -67,10 +73,10 @@ export function AtThisPower({ lanes, power, rate, onRate }: Props) {
             </th>
             {lanes.map((lane, index) => (
               <th key={lane.unit.id} scope="col">
-                <span className={classes.lane} title={lane.unit.name}>
-                  <LaneSign lane={index} /> <small className="mono">{seen[index]!.power_label}</small>{' '}
+                <LaneSign lane={index} /> <span className="mono">{seen[index]!.power_label}</span>
+                <small className={classes.lane} title={lane.unit.name}>
                   {lane.unit.name}
-                </span>
+                </small>
               </th>
             ))}
           </tr>
@@ -78,22 +84,16 @@ export function AtThisPower({ lanes, power, rate, onRate }: Props) {
         <tbody>
           {rows.map(({ label, why, of }) => (
             <tr key={label}>
-              <th scope="row">
-                {why ? (
-                  <Tooltip label={why}>
-                    <span>{label}</span>
-                  </Tooltip>
-                ) : (
-                  label
-                )}
-              </th>
+              <RowName label={label} why={why} />
               {seen.map((at, index) => {
-                const text = of(at)
+                const text = of(at, lanes[index]!.unit)
                 return (
-                  <td key={lanes[index]!.unit.id} data-row={label}>
-                    <Text span size="sm" c={text === UNKNOWN ? 'dimmed' : undefined}>
-                      {text}
-                    </Text>
+                  <td
+                    key={lanes[index]!.unit.id}
+                    data-row={label}
+                    data-unknown={text === UNKNOWN || undefined}
+                  >
+                    {text}
                   </td>
                 )
               })}
@@ -104,3 +104,13 @@ export function AtThisPower({ lanes, power, rate, onRate }: Props) {
     </div>
   )
 }
+
+const RowName = memo(function RowName({ label, why }: { label: string; why: string | undefined }) {
+  return (
+    <th scope="row">
+      <Tooltip label={why} disabled={!why}>
+        <span>{label}</span>
+      </Tooltip>
+    </th>
+  )
+})

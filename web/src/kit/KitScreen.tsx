@@ -247,13 +247,13 @@ export function KitScreen() {
             )}
             {hand?.what === 'unit' && (
               <UnitView units={units} entry={entry}>
-                {(lane, power) => (
+                {(lane, powerNow) => (
                   <UnitFacts
                     unit={lane.unit}
                     sheet={lane.sheet}
                     reading={reading}
-                    onTrace={(given) => void bring(given, given.name, power, '')}
-                    onRehearse={() => void rehearse(lane.unit, power)}
+                    onTrace={(given) => void bring(given, given.name, powerNow(), '')}
+                    onRehearse={() => void rehearse(lane.unit, powerNow())}
                     onForget={(index) => {
                       if (!kept || kept.thing.what !== 'unit') return
                       const recordings = kept.thing.item.recordings?.filter((_, k) => k !== index)

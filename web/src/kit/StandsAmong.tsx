@@ -42,9 +42,7 @@ export function StandsAmong({ label, suffix, own, others }: Props) {
       ))}
       {own !== undefined && <circle cx={x(own)} cy="12" r="6.5" className={classes.own} />}
       <text x={WIDTH} y="16" textAnchor="end" className={classes.value}>
-        {own === undefined
-          ? 'not known'
-          : `${own.toLocaleString('en', { maximumSignificantDigits: 4 })}${suffix}`}
+        {own === undefined ? 'not known' : `${figure(own, 4)}${suffix}`}
       </text>
     </svg>
   )

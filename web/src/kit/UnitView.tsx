@@ -1,7 +1,7 @@
 import { Select, Text } from '@mantine/core'
 import { useQuery } from '@tanstack/react-query'
-import { useEffect, useState, type ReactNode } from 'react'
-import { answered, client, Refusal, type FlashUnit } from '../api/client'
+import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
+import { answered, client, Refusal, type FlashUnit, type Guide } from '../api/client'
 import { AtThisPower } from './AtThisPower'
 import { DurationCurves, type Lane } from './DurationCurves'
 import { PulseShapes } from './PulseShapes'
@@ -14,9 +14,10 @@ type Props = {
   /** Where figures are entered, while they are. */
   entry: ReactNode
   /** Else, what is known of the unit in hand. */
-  children: (lane: Lane, power: number) => ReactNode
+  children: (lane: Lane, powerNow: () => number) => ReactNode
 }
 
+const NONE: Guide[] = []
 const GUIDE_SHOT = 'dash-pebble-guide-shot'
 
 /** Flash units: what they do at each power, against each other and against what a shot asks. */
@@ -27,17 +28,25 @@ export function UnitView({ units, entry, children }: Props) {
     ?.shots
   const [chosen, setChosen] = useState(() => localStorage.getItem(GUIDE_SHOT))
   const shot = shots?.find((one) => one.id === chosen)?.id ?? shots?.[0]?.id ?? null
-  const guides = useGuides(shot).data ?? []
+  const guides = useGuides(shot).data ?? NONE
   const sheets = useSheets(units, rate)
   useEffect(() => {
     if (chosen) localStorage.setItem(GUIDE_SHOT, chosen)
   }, [chosen])
 
-  const lanes = units.flatMap((unit, index) => {
-    const sheet = sheets[index]?.sheet
-    return sheet ? [{ unit, sheet }] : []
-  })
+  const lanes = useSame(
+    units.flatMap((unit, index) => {
+      const sheet = sheets[index]?.sheet
+      return sheet ? [{ unit, sheet }] : []
+    }),
+  )
   const first = lanes[0]
+  const now = useRef(power)
+  useEffect(() => {
+    now.current = power
+  }, [power])
+  // Nothing of it hangs on the cursor: it stands while that moves.
+  const facts = useMemo(() => first && children(first, () => now.current), [first, children])
   const refusal = sheets.map(({ error }) => error).find((error) => error)
   return (
     <>
@@ -75,7 +84,19 @@ export function UnitView({ units, entry, children }: Props) {
           </>
         ) : null}
       </section>
-      <aside className={classes.side}>{entry ?? (first && children(first, power))}</aside>
+      <aside className={classes.side}>{entry ?? facts}</aside>
     </>
   )
+}
+
+/** The list of the last time while its units and sheets are the same, so that what is drawn from it can stand. */
+function useSame(lanes: Lane[]): Lane[] {
+  const before = useRef(lanes)
+  const same =
+    before.current.length === lanes.length &&
+    lanes.every(
+      ({ unit, sheet }, k) => before.current[k]?.unit === unit && before.current[k]?.sheet === sheet,
+    )
+  if (!same) before.current = lanes
+  return before.current
 }

@@ -41,7 +41,7 @@ export function sourced(source: Source | undefined): string {
 
 /** A figure in as few digits as are of use. */
 export const figure = (value: number, digits = 3) =>
-  value.toLocaleString('en', { maximumSignificantDigits: digits })
+  value.toLocaleString('en', { maximumSignificantDigits: digits }).replace('-', '−')
 
 export const share = (part: number) => `${(part * 100).toFixed(part < 0.1 ? 1 : 0)} %`
 
