@@ -4,14 +4,15 @@ mod common;
 
 use common::example;
 use dash_pebble::store;
-use dash_pebble::store::shots::{self, ShotError, Step};
+use dash_pebble::store::documents::{self, Document, DocumentError, Step};
 use pebble_core::Shot;
+use pebble_core::gear::Item;
 use proptest::prelude::*;
 use tempfile::TempDir;
 
 #[derive(Clone, Debug)]
 enum Move {
-    /// Save a shot with this title.
+    /// Save it under this name.
     Save(u8),
     Undo,
     Redo,
@@ -19,8 +20,10 @@ enum Move {
     SaveStale(u8),
     /// Close the file and open it again.
     Reopen,
-    /// Take the shot off the list and bring it back.
+    /// Take it off the list and bring it back.
     RemoveAndRestore,
+    /// No longer offer it, then offer it again.
+    RetireAndTakeAlong,
 }
 
 fn moves() -> impl Strategy<Value = Vec<Move>> {
@@ -31,6 +34,7 @@ fn moves() -> impl Strategy<Value = Vec<Move>> {
         1 => (0u8..5).prop_map(Move::SaveStale),
         1 => Just(Move::Reopen),
         1 => Just(Move::RemoveAndRestore),
+        1 => Just(Move::RetireAndTakeAlong),
     ];
     prop::collection::vec(one, 1..25)
 }
@@ -47,25 +51,49 @@ impl Model {
     }
 }
 
-fn titled(title: &str) -> Shot {
-    let mut shot: Shot = serde_json::from_value(example("double-ropes")).expect("the example is a shot");
-    shot.title = title.to_owned();
-    shot
+/// Something with a name on it.
+trait Named: Document + std::fmt::Debug {
+    fn named(name: &str) -> Self;
+    fn name(&self) -> &str;
 }
 
-async fn follow(moves: Vec<Move>) -> Result<(), TestCaseError> {
+impl Named for Shot {
+    fn named(name: &str) -> Self {
+        let shot: Self = serde_json::from_value(example("double-ropes")).expect("the example is a shot");
+        Self { title: name.to_owned(), ..shot }
+    }
+
+    fn name(&self) -> &str {
+        &self.title
+    }
+}
+
+impl Named for Item {
+    fn named(name: &str) -> Self {
+        let mut item = dash_pebble::demo::start(pebble_core::gear::Kind::Unit).expect("a unit").with_id("thing");
+        item.rename(name);
+        item
+    }
+
+    fn name(&self) -> &str {
+        self.name()
+    }
+}
+
+async fn follow<T: Named>(moves: Vec<Move>) -> Result<(), TestCaseError> {
     let folder = TempDir::new().expect("a temporary folder");
     let path = folder.path().join("season.sqlite");
     let mut pool = store::open(&path).await.expect("a new file opens");
-    let kept = shots::add(&pool, &titled("first")).await.expect("a shot is added");
+    let kept = documents::add(&pool, "thing", &T::named("first")).await.expect("it is added");
     let (id, mut version) = (kept.id, kept.version);
     let mut model = Model { bodies: vec![("first".to_owned(), None)], at: 0 };
     for step in moves {
         match &step {
             Move::Save(title) => {
                 let title = format!("take {title}");
-                let kept =
-                    shots::replace(&pool, &id, version, &titled(&title)).await.expect("it is the present version");
+                let kept = documents::replace(&pool, &id, version, &T::named(&title))
+                    .await
+                    .expect("it is the present version");
                 if model.bodies[model.at].0 == title {
                     prop_assert_eq!(kept.version, version, "the same again is no change");
                 } else {
@@ -79,33 +107,41 @@ async fn follow(moves: Vec<Move>) -> Result<(), TestCaseError> {
                     Move::Undo => (Step::Undo, model.bodies[model.at].1),
                     _ => (Step::Redo, model.latest_child()),
                 };
-                match (shots::step::<Shot>(&pool, &id, version, way).await, to) {
+                match (documents::step::<T>(&pool, &id, version, way).await, to) {
                     (Ok(kept), Some(to)) => {
                         prop_assert_eq!(kept.version, version + 1, "every move raises the version");
                         (model.at, version) = (to, kept.version);
                     }
-                    (Err(ShotError::NoStep(_)), None) => {}
+                    (Err(DocumentError::NoStep(_)), None) => {}
                     (other, to) => prop_assert!(false, "{:?} although the model goes to {:?}", other, to),
                 }
             }
             Move::SaveStale(title) => {
-                let refused = shots::replace(&pool, &id, version - 1, &titled(&format!("stale {title}"))).await;
-                let told = matches!(&refused, Err(ShotError::Conflict(now)) if now.version == version);
+                let refused = documents::replace(&pool, &id, version - 1, &T::named(&format!("stale {title}"))).await;
+                let told = matches!(&refused, Err(DocumentError::Conflict(now)) if now.version == version);
                 prop_assert!(told, "{:?}", refused);
             }
             Move::Reopen => {
                 pool.close().await;
                 pool = store::open(&path).await.expect("it opens again");
             }
+            Move::RetireAndTakeAlong => {
+                for retired in [true, false] {
+                    let kept =
+                        documents::retire::<T>(&pool, &id, version, retired).await.expect("it is the present one");
+                    prop_assert_eq!((kept.retired, kept.version), (retired, version + 1));
+                    version = kept.version;
+                }
+            }
             Move::RemoveAndRestore => {
-                shots::remove::<Shot>(&pool, &id, version).await.expect("it is the present version");
-                let gone = matches!(shots::one::<Shot>(&pool, &id).await, Err(ShotError::Missing { .. }));
+                documents::remove::<T>(&pool, &id, version).await.expect("it is the present version");
+                let gone = matches!(documents::one::<T>(&pool, &id).await, Err(DocumentError::Missing { .. }));
                 prop_assert!(gone);
-                shots::restore::<Shot>(&pool, &id).await.expect("it is still in the file");
+                documents::restore::<T>(&pool, &id).await.expect("it is still in the file");
             }
         }
-        let now = shots::one::<Shot>(&pool, &id).await.expect("it is there");
-        prop_assert_eq!(&now.thing.title, &model.bodies[model.at].0);
+        let now = documents::one::<T>(&pool, &id).await.expect("it is there");
+        prop_assert_eq!(now.thing.name(), &model.bodies[model.at].0);
         prop_assert_eq!(now.version, version);
         prop_assert_eq!(now.can_undo, model.bodies[model.at].1.is_some());
         prop_assert_eq!(now.can_redo, model.latest_child().is_some());
@@ -114,11 +150,11 @@ async fn follow(moves: Vec<Move>) -> Result<(), TestCaseError> {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig { cases: 24, ..ProptestConfig::default() })]
+    #![proptest_config(ProptestConfig { cases: 32, ..ProptestConfig::default() })]
 
     #[test]
-    fn history_is_a_tree_with_a_finger_on_it(moves in moves()) {
+    fn history_is_a_tree_with_a_finger_on_it(moves in moves(), of_kit in any::<bool>()) {
         let runtime = tokio::runtime::Builder::new_current_thread().enable_all().build().expect("a runtime");
-        runtime.block_on(follow(moves))?;
+        runtime.block_on(async { if of_kit { follow::<Item>(moves).await } else { follow::<Shot>(moves).await } })?;
     }
 }

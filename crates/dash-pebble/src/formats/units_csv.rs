@@ -286,10 +286,10 @@ impl Reading {
                 _ => self.say(line, "high_speed_sync", format!("\"{text}\" is neither yes nor no")),
             }
         }
-        if let Some(origin) = self.unit_word::<Origin>(group, "durations_from", "published, estimated, measured") {
-            if unit.durations_from.origin != origin {
-                unit.durations_from = Source::plain(origin);
-            }
+        if let Some(origin) = self.unit_word::<Origin>(group, "durations_from", "published, estimated, measured")
+            && unit.durations_from.origin != origin
+        {
+            unit.durations_from = Source::plain(origin);
         }
         let rows = self.rows(group);
         let lowest = rows.iter().map(|row| row.power).fold(1.0, f64::min);
@@ -307,11 +307,11 @@ impl Reading {
             };
             unit.control = Control::Table { rows, discharge };
         }
-        if self.wrong.len() == before {
-            if let Err(error) = Item::Unit(Box::new(unit.clone())).check() {
-                let (line, heading) = place_of(error.field(), group);
-                self.say(line, &heading, error.to_string());
-            }
+        if self.wrong.len() == before
+            && let Err(error) = Item::Unit(Box::new(unit.clone())).check()
+        {
+            let (line, heading) = place_of(error.field(), group);
+            self.say(line, &heading, error.to_string());
         }
         Some(unit)
     }

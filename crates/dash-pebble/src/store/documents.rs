@@ -29,7 +29,7 @@ pub trait Document: Clone + PartialEq + Serialize + DeserializeOwned + Send + Sy
     ///
     /// # Errors
     /// [`Invalid`] when it cannot be.
-    fn as_of_now(self, shelf: &Shelf) -> Result<(Self, Vec<Moved>), Invalid>;
+    fn brought_up(self, shelf: &Shelf) -> Result<(Self, Vec<Moved>), Invalid>;
 }
 
 /// A document as it is kept.
@@ -180,7 +180,7 @@ async fn settled<T: Document>(
         .into_iter()
         .map(|(row, thing)| {
             let unreadable = |reason: String| DocumentError::Unreadable { id: row.id.clone(), reason };
-            let settled = thing.and_then(|thing: T| thing.as_of_now(&shelf).map_err(|error| error.to_string()));
+            let settled = thing.and_then(|thing: T| thing.brought_up(&shelf).map_err(|error| error.to_string()));
             let (thing, moved) = settled.map_err(unreadable)?;
             Ok(Kept {
                 id: row.id,

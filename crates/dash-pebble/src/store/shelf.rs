@@ -80,7 +80,7 @@ impl Document for Shot {
         things.into_iter().chain(more).map(String::as_str).collect()
     }
 
-    fn as_of_now(mut self, shelf: &Shelf) -> Result<(Self, Vec<Moved>), Invalid> {
+    fn brought_up(mut self, shelf: &Shelf) -> Result<(Self, Vec<Moved>), Invalid> {
         let before = (self.camera.body.clone(), self.camera.lens.clone(), self.flash.unit.clone());
         macro_rules! refresh {
             ($carried:expr, $kind:path) => {
@@ -122,7 +122,7 @@ impl Document for Item {
         }
     }
 
-    fn as_of_now(self, shelf: &Shelf) -> Result<(Self, Vec<Moved>), Invalid> {
+    fn brought_up(self, shelf: &Shelf) -> Result<(Self, Vec<Moved>), Invalid> {
         let now = match self {
             Self::Unit(mut unit) => {
                 unit.battery = unit.battery.take().map(|battery| shelf.battery(battery));

@@ -291,7 +291,8 @@ fn recordings(at: &At, wire: &[unit::Recording], lowest: Stops) -> Result<Vec<Sa
         given.with.as_ref().map_or(Ok(()), |with| at.text("with", with))?;
         if let Some(curve) = &given.curve {
             let fits = curve.level.len() <= MAX_CURVE && curve.level.iter().all(|level| level.is_finite());
-            if !fits || !(curve.step_us > 0.0 && curve.step_us.is_finite()) {
+            let advances = curve.step_us > 0.0 && curve.step_us.is_finite();
+            if !(fits && advances) {
                 return Err(at.not_allowed("curve", "a curve", "at most 400 finite levels, a step above zero"));
             }
         }

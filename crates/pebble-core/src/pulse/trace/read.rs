@@ -156,10 +156,10 @@ impl Reader {
             return Err(TraceError::NoNumbers { one_column: self.single_numbers >= PROOF });
         }
         let left_out = self.trace.notes.left_out;
-        if let Some(line) = self.first_hole {
-            if left_out as f64 > (samples + left_out) as f64 * MAX_LEFT_OUT {
-                return Err(TraceError::ManyHoles { left_out, samples: samples + left_out, line });
-            }
+        if let Some(line) = self.first_hole
+            && left_out as f64 > (samples + left_out) as f64 * MAX_LEFT_OUT
+        {
+            return Err(TraceError::ManyHoles { left_out, samples: samples + left_out, line });
         }
         if samples < MIN_SAMPLES {
             return Err(TraceError::TooFew { samples });
