@@ -236,3 +236,47 @@ async fn the_web_application_is_served_packed_and_unpacked() {
     let (status, _) = problem(api.send(Method::GET, "/assets/none.js", None, None).await).await;
     assert_eq!(status, StatusCode::NOT_FOUND);
 }
+
+#[tokio::test]
+async fn a_look_is_held_over_http_and_contradictions_have_plain_answers() {
+    let api = Api::demo();
+    let base = api.first_shot().await["shot"].clone();
+    let ask = |shot: &Value, turned: Value| {
+        let body = json!({ "base": base, "shot": shot, "turned": turned });
+        let api = &api;
+        async move { api.send(Method::POST, "/api/hold", None, Some(&body)).await }
+    };
+    let mut shot = base.clone();
+    shot["hold"] = json!(["key", "ambient"]);
+    shot["camera"]["aperture_f"] = json!(11);
+    let answer: Value = ask(&shot, json!("aperture")).await.json().await.unwrap();
+    assert_eq!(
+        answer["followed"],
+        json!([{ "pointer": "/camera/iso", "value": 400.0, "words": "ISO 400, +3 clicks" }])
+    );
+    assert_eq!(answer["gave"], json!([]));
+    // Everything is locked: what gives is named, with how much.
+    shot["hold"] = json!(["key", "aperture", "shutter", "iso", "filter", "power", "flash_distance"]);
+    let answer: Value = ask(&shot, Value::Null).await.json().await.unwrap();
+    assert_eq!((&answer["followed"], &answer["gave"][0]["held"]), (&json!([]), &json!("key")));
+    assert_eq!(answer["gave"][0]["sentence"], "Key is off by −1.0 stop: nothing else may move.");
+    // Nothing is held, twice the same, no flash, no light: nothing to say.
+    for hold in [json!([]), json!(["key", "key"]), json!(["blur"])] {
+        let mut dark = shot.clone();
+        dark["hold"] = hold;
+        dark["flash"]["on"] = json!(false);
+        dark["ambient"]["subject"] = json!({ "as": "lux", "lux": 0 });
+        assert_eq!(ask(&dark, Value::Null).await.status(), StatusCode::OK);
+    }
+    let mut wrong = shot.clone();
+    wrong["hold"] = json!(["mood"]);
+    let (status, told) = problem(ask(&wrong, Value::Null).await).await;
+    assert_eq!((status, &told["field"]), (StatusCode::BAD_REQUEST, &json!("shot.hold[0]")));
+    wrong["hold"] = json!([]);
+    wrong["camera"]["iso"] = json!(-1);
+    let (status, told) = problem(ask(&wrong, Value::Null).await).await;
+    assert_eq!((status, &told["field"]), (StatusCode::UNPROCESSABLE_ENTITY, &json!("camera.iso")));
+    let ways: Value = api.send(Method::POST, "/api/equivalents", None, Some(&base)).await.json().await.unwrap();
+    let ways = ways.as_array().unwrap();
+    assert!(ways.len() > 4 && ways.iter().filter(|way| way["changes"] == json!([])).count() == 1, "{ways:?}");
+}

@@ -330,6 +330,69 @@ async fn another_camera_and_unit_bring_their_own_dials() {
 }
 
 #[tokio::test(flavor = "multi_thread")]
+async fn a_look_is_held_while_controls_are_turned() {
+    let server = Server::demo();
+    let browser = Browser::open().await;
+    browser.size(1280, 800).await;
+    open_shot(&browser, &server, "Double ropes, both feet up").await;
+    let placed = "document.querySelector('[data-testid=placed-subject]').innerText";
+    let before = browser.run(&format!("return {placed}"), vec![]).await;
+    browser.click("[data-held='key']").await;
+    browser.click("[data-held='ambient']").await;
+    browser.until("document.querySelectorAll('[data-held][aria-pressed=true]').length === 2").await;
+    let fits = "return document.scrollingElement.scrollHeight <= innerHeight && document.scrollingElement.scrollWidth <= innerWidth";
+    assert_eq!(browser.run(fits, vec![]).await, true);
+
+    // Closed by a stop: ISO gives it back, in one move, and says so where it stands.
+    browser.run("document.activeElement.blur()", vec![]).await;
+    browser.keys("a").await;
+    browser.keys(Key::PageUp + "").await;
+    browser.until(&reads("aperture", "11")).await;
+    browser.until(&reads("iso", "400")).await;
+    browser.until("document.querySelector('[data-followed=iso]')?.innerText === '+3'").await;
+    browser.until(&format!("{placed} === {before}")).await;
+    saved(&browser).await;
+
+    // ISO locked from its strip: now shutter and power follow.
+    browser.keys("i").await;
+    browser.keys(" ").await;
+    browser.until("document.querySelector('[data-lock=iso]').ariaPressed === 'true'").await;
+    browser.keys("a").await;
+    browser.keys(Key::Right + "").await;
+    browser.until(&reads("aperture", "13")).await;
+    browser.until("document.querySelector('[data-followed=shutter]')").await;
+    browser.until(&reads("iso", "400")).await;
+    browser.until(&format!("{placed} === {before}")).await;
+    saved(&browser).await;
+
+    // The light goes: it cannot be held, and the chip says so.
+    browser.click("[data-reading='subject']").await;
+    browser.click("input[value='lux'] + label").await;
+    let field = browser.labelled("Illuminance").await;
+    browser.type_over(&field, "0").await;
+    browser.keys(Key::Escape + "").await;
+    browser.until("document.querySelector('[data-held=ambient][data-gave]')?.innerText.includes('gone')").await;
+    saved(&browser).await;
+    // A turn and what followed it are one step back, and what is held is kept over a restart.
+    browser.run("document.activeElement.blur()", vec![]).await;
+    browser.keys((Key::Control + "z").to_string()).await;
+    browser.until("!document.querySelector('[data-gave]')").await;
+    browser.until(&reads("aperture", "13")).await;
+    browser.keys((Key::Control + "z").to_string()).await;
+    browser.until(&reads("aperture", "11")).await;
+    let server = server.killed_and_started_again();
+    open_shot(&browser, &server, "Double ropes, both feet up").await;
+    browser.until("document.querySelectorAll('[data-held][aria-pressed=true]').length === 2").await;
+
+    // Other settings, the same light: a list to step through.
+    browser.keys("w").await;
+    browser.until("document.querySelectorAll('[data-testid=ways] tbody tr').length > 4").await;
+    browser.run("[...document.querySelectorAll('[data-testid=ways] button')].find((way) => way.innerText.startsWith('f/5.6')).click()", vec![]).await;
+    browser.until(&reads("aperture", "5.6")).await;
+    browser.until(&format!("{placed} === {before}")).await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
 async fn parts_targets_and_streaks_are_set_where_they_are_seen() {
     let server = Server::demo();
     let browser = Browser::open().await;

@@ -1,6 +1,7 @@
 //! How long a forecast takes: it is asked for at every step of a control.
 
 use criterion::{Criterion, criterion_group, criterion_main};
+use pebble_core::hold::{Held, equivalents, hold};
 use pebble_core::{Plan, Shot, findings, forecast, outlook};
 use std::hint::black_box;
 
@@ -13,6 +14,12 @@ fn measure(criterion: &mut Criterion) {
     assert_eq!(plan.parts.len(), 4);
     criterion.bench_function("outlook, 4 parts", |bench| bench.iter(|| outlook(black_box(&plan))));
     criterion.bench_function("forecast, 4 parts", |bench| bench.iter(|| forecast(black_box(&plan))));
+    let (all, mut turned) = ([Held::Key, Held::Ambient, Held::Background, Held::Depth, Held::Blur], plan.clone());
+    turned.settings.iso = pebble_core::quantity::scale::Iso::from_sv6(plan.settings.iso.nearest_sixth() + 6);
+    criterion.bench_function("look held, all controls free", |bench| {
+        bench.iter(|| hold(black_box(&plan), black_box(&turned), &all, Some(Held::Iso)));
+    });
+    criterion.bench_function("equivalent settings", |bench| bench.iter(|| equivalents(black_box(&plan), &all[..3])));
     let seen = outlook(&plan);
     criterion.bench_function("findings with remedies tried", |bench| {
         bench.iter(|| findings::judge(black_box(&plan), black_box(&seen)));

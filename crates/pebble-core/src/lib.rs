@@ -24,6 +24,7 @@ pub mod findings;
 pub mod forecast;
 pub mod gear;
 pub mod ghost;
+pub mod hold;
 pub mod metering;
 pub mod motion;
 pub mod outlook;

@@ -5,6 +5,7 @@
 
 use crate::gear::{CameraBody, Filter, FlashUnit, Lens, Modifier, Trigger};
 use crate::ghost::Visibility;
+use crate::hold::Held;
 use crate::motion::Usage;
 use crate::pulse::School;
 use crate::shutter::SyncMode;
@@ -47,6 +48,9 @@ wire! {
         pub flash: Flash,
         /// The parts that move, or must not.
         pub parts: Vec<Part>,
+        /// What stays while something else is turned.
+        #[serde(default, skip_serializing_if = "Vec::is_empty")]
+        pub hold: Vec<Held>,
     }
 }
 

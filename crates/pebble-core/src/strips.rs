@@ -154,6 +154,11 @@ pub fn isos(body: &Body) -> impl DoubleEndedIterator<Item = Iso> + use<> {
     clicks(body.isos.0.nearest_sixth(), body.isos.1.nearest_sixth(), body.grid.step()).map(Iso::from_sv6)
 }
 
+/// Filters, none to the densest.
+pub fn filters() -> impl Iterator<Item = Stops> {
+    FILTERS.map(|stops| Stops::from_stops(f64::from(stops)))
+}
+
 /// Power fractions of the unit, low to full.
 pub fn powers(light: &Light) -> impl DoubleEndedIterator<Item = f64> + use<> {
     light.unit.powers()

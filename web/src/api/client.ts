@@ -29,6 +29,9 @@ export type Guide = Schemas['Guide']
 export type TraceAnswer = Schemas['TraceAnswer']
 export type Recording = Schemas['Recording']
 export type Moved = Schemas['Moved']
+export type Held = Schemas['Held']
+export type HoldAnswer = Schemas['HoldAnswer']
+export type Equivalent = Schemas['Equivalent']
 export type Severity = Schemas['Severity']
 
 /** A refusal of the program, in its own sentence. */

@@ -38,6 +38,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/equivalents": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Other settings with the same light, one an aperture. */
+        post: operations["equivalents"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/fit": {
         parameters: {
             query?: never;
@@ -66,6 +83,23 @@ export interface paths {
         put?: never;
         /** Forecast and findings. */
         post: operations["compute"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hold": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Holds a look: brings the shot back to what its base looks like, with the smallest moves. */
+        post: operations["held"];
         delete?: never;
         options?: never;
         head?: never;
@@ -914,6 +948,26 @@ export interface components {
          * @enum {string}
          */
         Edge: "first" | "last";
+        /** @description Another way to the same look. */
+        Equivalent: {
+            /**
+             * Format: double
+             * @description The longest blur of a part that shall be still, in pixels of the camera.
+             */
+            blur_px: number;
+            /** @description What has to be turned to get there; empty for the one that is set. */
+            changes: components["schemas"]["Followed"][];
+            /** @description From where to where it is sharp. */
+            depth: string;
+            /** @description Aperture, shutter, ISO and filter as written. */
+            exposure: string;
+            /** @description The ISO, for its noise. */
+            iso: string;
+            /** @description Flash power as written. */
+            power: string;
+            /** @description t0.1 at that power. */
+            pulse: string;
+        };
         /** @description The working exposure. */
         Exposure: {
             /**
@@ -1171,6 +1225,15 @@ export interface components {
          * @enum {string}
          */
         Flicker: "none" | "some" | "strong";
+        /** @description A control that followed. */
+        Followed: {
+            /** @description JSON pointer of the value. */
+            pointer: string;
+            /** @description The value. */
+            value: unknown;
+            /** @description As photographers call it across a set: `ISO 400, −2 clicks`. */
+            words: string;
+        };
         /** @description Everything computed for one shot. */
         Forecast: {
             /** @description Steady light on the background. */
@@ -1208,6 +1271,18 @@ export interface components {
              */
             total_stops?: number | null;
         };
+        /** @description Something that could not be held. */
+        Gave: {
+            /**
+             * Format: double
+             * @description By how much, in stops; more light, more depth, more blur positive. `null` where light came or went altogether.
+             */
+            by_stops?: number | null;
+            /** @description What. */
+            held: components["schemas"]["Held"];
+            /** @description In a sentence. */
+            sentence: string;
+        };
         /**
          * @description How finely a camera's dials are cut.
          * @enum {string}
@@ -1241,6 +1316,26 @@ export interface components {
             drain_w: number;
             /** @description How it acts. */
             then: components["schemas"]["WhenHot"];
+        };
+        /**
+         * @description Something that is locked.
+         * @enum {string}
+         */
+        Held: "key" | "ambient" | "background" | "depth" | "blur" | "aperture" | "shutter" | "iso" | "filter" | "power" | "flash_distance";
+        /** @description What holding it takes. */
+        HoldAnswer: {
+            /** @description Controls that follow, to be put into the shot. */
+            followed: components["schemas"]["Followed"][];
+            /** @description What could not be held. */
+            gave: components["schemas"]["Gave"][];
+        };
+        /** @description A look to hold. */
+        HoldRequest: {
+            /** @description The shot whose look is held. */
+            base: components["schemas"]["Shot"];
+            /** @description The shot as it is now, after something was turned; what is held is in its `hold`. */
+            shot: components["schemas"]["Shot"];
+            turned?: components["schemas"]["Held"] | null;
         };
         /** @description What an import did. */
         Imported: {
@@ -2261,6 +2356,8 @@ export interface components {
             flash: components["schemas"]["Flash"];
             /** @description Always `dash-pebble/shot`. */
             format: string;
+            /** @description What stays while something else is turned. */
+            hold?: components["schemas"]["Held"][];
             /** @description The parts that move, or must not. */
             parts: components["schemas"]["Part"][];
             /** @description Where. */
@@ -2638,6 +2735,45 @@ export interface operations {
             };
         };
     };
+    equivalents: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Shot"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Equivalent"][];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     fitted: {
         parameters: {
             query?: never;
@@ -2688,6 +2824,45 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Answer"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    held: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HoldRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HoldAnswer"];
                 };
             };
             400: {

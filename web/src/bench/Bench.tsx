@@ -40,7 +40,7 @@ export function BenchScreen() {
 
 function Bench({ initial }: { initial: ShotAnswer }) {
   const bench = useBench(initial)
-  const { shot, kept, answer, refusal, saving, view, change, look, step } = bench
+  const { shot, kept, answer, refusal, saving, view, held, change, turn, look, step } = bench
   const [comparing, setComparing] = useState(false)
   const [moved, setMoved] = useState(initial.moved)
   const queries = useQueryClient()
@@ -72,6 +72,7 @@ function Bench({ initial }: { initial: ShotAnswer }) {
       Object.entries(SHORTCUTS).map(([id, key]) => [key.toLowerCase(), focus(`strip-${id}`)]),
     ),
     m: focus('moment'),
+    w: () => document.querySelector<HTMLElement>('[data-choose=ways]')?.click(),
     l: loupe,
     b: () => setComparing((now) => !now),
     '1': () => look({ layers: 'both' }),
@@ -167,7 +168,15 @@ function Bench({ initial }: { initial: ShotAnswer }) {
         <Findings findings={answer?.findings} onApply={apply} />
       </div>
       <Moment forecast={answer?.forecast} />
-      <Controls shot={shot} answer={answer} refusal={refusal} onChange={change} onMoved={setMoved} />
+      <Controls
+        shot={shot}
+        answer={answer}
+        refusal={refusal}
+        held={held}
+        onChange={change}
+        onTurn={turn}
+        onMoved={setMoved}
+      />
       <Conflict mine={shot} theirs={bench.conflict} onSettle={bench.settle} />
       <span className="hidden-text" aria-live="polite">
         {view.layers === 'both' ? '' : `Showing ${view.layers} only`}

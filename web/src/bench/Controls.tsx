@@ -1,7 +1,9 @@
-import type { BenchAnswer, Moved, Problem, Shot, Strip } from '../api/client'
+import type { BenchAnswer, Held, HoldAnswer, Moved, Problem, Shot, Strip } from '../api/client'
 import { NotchedStrip } from '../controls/NotchedStrip'
 import { AmbientPanel } from './AmbientPanel'
+import { HoldChips, toggled } from './HoldChips'
 import { CameraChoice, FlashChoice } from './KitChoice'
+import { Ways } from './Ways'
 import { valueAt, withValue } from '../api/pointer'
 import classes from './Controls.module.css'
 
@@ -18,13 +20,18 @@ export const SHORTCUTS: Record<string, string> = {
   sync: 'Y',
 }
 const CAMERA = ['aperture', 'shutter', 'iso', 'filter', 'focal', 'subject_distance']
+/** Controls that can be locked and can follow. */
+const LOCKABLE = new Set<string>(['aperture', 'shutter', 'iso', 'filter', 'power', 'flash_distance'])
 const FLASH = ['power', 'flash_distance', 'sync']
 
 type Props = {
   shot: Shot
   answer: BenchAnswer | undefined
   refusal: Problem | undefined
+  held: HoldAnswer | undefined
   onChange: (shot: Shot) => void
+  /** A control was turned, or the light: what is held stays. */
+  onTurn: (turned: Held | undefined, shot: Shot) => void
   onMoved: (moved: Moved[]) => void
 }
 
@@ -36,7 +43,7 @@ function indexOn(strip: Strip, shot: Shot): number {
 }
 
 /** One block for the camera, one for the flash, one for the steady light. */
-export function Controls({ shot, answer, refusal, onChange, onMoved }: Props) {
+export function Controls({ shot, answer, refusal, held, onChange, onTurn, onMoved }: Props) {
   const strips = new Map(answer?.strips.map((strip) => [strip.id, strip]))
   const control = (id: string) => {
     const strip = strips.get(id)
@@ -49,7 +56,19 @@ export function Controls({ shot, answer, refusal, onChange, onMoved }: Props) {
         index={indexOn(strip, shot)}
         shortcut={SHORTCUTS[id] ?? ''}
         error={refusal?.field === field ? refusal.detail : undefined}
-        onChange={(index) => onChange(withValue(shot, strip.pointer, strip.notches[index]!.value))}
+        locked={shot.hold?.includes(id as Held)}
+        followed={held?.followed
+          .find(({ pointer }) => pointer === strip.pointer)
+          ?.words.split(', ')
+          .at(-1)
+          ?.replace(/ clicks?/, '')}
+        onLock={LOCKABLE.has(id) ? () => onChange(toggled(shot, id as Held)) : undefined}
+        onChange={(index) =>
+          onTurn(
+            LOCKABLE.has(id) ? (id as Held) : undefined,
+            withValue(shot, strip.pointer, strip.notches[index]!.value),
+          )
+        }
       />
     )
   }
@@ -58,16 +77,24 @@ export function Controls({ shot, answer, refusal, onChange, onMoved }: Props) {
       <section className={classes.block} aria-label="Camera">
         <h2 className={classes.title}>
           Camera <CameraChoice shot={shot} refusal={refusal} onChange={onChange} onMoved={onMoved} />
+          <HoldChips shot={shot} answer={held} onChange={onChange} />
         </h2>
         <div className={classes.two}>{CAMERA.map(control)}</div>
       </section>
       <section className={classes.block} aria-label="Flash">
         <h2 className={classes.title}>
           Key <FlashChoice shot={shot} refusal={refusal} onChange={onChange} onMoved={onMoved} />
+          <span className={classes.spacer} />
+          <Ways shot={shot} onTake={(to) => onTurn(undefined, to)} />
         </h2>
         {FLASH.map(control)}
       </section>
-      <AmbientPanel shot={shot} forecast={answer?.forecast} refusal={refusal} onChange={onChange} />
+      <AmbientPanel
+        shot={shot}
+        forecast={answer?.forecast}
+        refusal={refusal}
+        onChange={(to) => onTurn(undefined, to)}
+      />
     </div>
   )
 }

@@ -6,12 +6,15 @@ import {
   Refusal,
   WHOLE,
   type BenchAnswer,
+  type Held,
+  type HoldAnswer,
   type Crop,
   type Layers,
   type Problem,
   type Shot,
   type ShotAnswer,
 } from '../api/client'
+import { withValue } from '../api/pointer'
 import { Frames } from './frames'
 import { Latest } from './latest'
 
@@ -45,6 +48,9 @@ export function useBench(initial: ShotAnswer) {
     conflict: false,
   })
   const timer = useRef<number>(undefined)
+  // The shot whose look is held: it stands while controls follow, so that nothing creeps.
+  const base = useRef(initial.shot)
+  const [held, setHeld] = useState<HoldAnswer>()
 
   const compute = useMemo(
     () =>
@@ -85,6 +91,8 @@ export function useBench(initial: ShotAnswer) {
     (answer: ShotAnswer) => {
       now.current.kept = answer
       now.current.shot = answer.shot
+      base.current = answer.shot
+      setHeld(undefined)
       now.current.conflict = false
       setKept(answer)
       setShot(answer.shot)
@@ -136,10 +144,9 @@ export function useBench(initial: ShotAnswer) {
     [inTurn, put, failed],
   )
 
-  const change = useCallback(
-    (to: Shot | ((shot: Shot) => Shot)) => {
+  const enter = useCallback(
+    (next: Shot) => {
       frames.keep()
-      const next = typeof to === 'function' ? to(now.current.shot) : to
       now.current.shot = next
       setShot(next)
       setSaving('saving')
@@ -148,6 +155,47 @@ export function useBench(initial: ShotAnswer) {
       timer.current = window.setTimeout(() => void save(), SAVE_AFTER_MS)
     },
     [frames, recompute, save],
+  )
+
+  /** Changes anything; the look that is held is then the new one. */
+  const change = useCallback(
+    (to: Shot | ((shot: Shot) => Shot)) => {
+      const next = typeof to === 'function' ? to(now.current.shot) : to
+      base.current = next
+      setHeld(undefined)
+      enter(next)
+    },
+    [enter],
+  )
+
+  const hold = useMemo(
+    () =>
+      new Latest<{ shot: Shot; turned: Held | undefined }>(async ({ shot, turned }) => {
+        try {
+          const answer = await answered(
+            client.POST('/api/hold', { body: { base: base.current, shot, turned: turned ?? null } }),
+          )
+          // Turned further meanwhile: the answer to that is on its way.
+          if (now.current.shot !== shot) return
+          setHeld(answer)
+          if (answer.followed.length > 0)
+            enter(answer.followed.reduce((to, { pointer, value }) => withValue(to, pointer, value), shot))
+        } catch {
+          // What keeps it from being held keeps it from being computed too, and is said there.
+          setHeld(undefined)
+        }
+      }),
+    [enter],
+  )
+
+  /** Turns one control, or the light itself; what is locked stays, and the other controls follow. */
+  const turn = useCallback(
+    (turned: Held | undefined, to: Shot) => {
+      if (!to.hold?.length) return change(to)
+      enter(to)
+      hold.run({ shot: to, turned })
+    },
+    [change, enter, hold],
   )
 
   const look = useCallback(
@@ -225,7 +273,22 @@ export function useBench(initial: ShotAnswer) {
     }
   }, [recompute])
 
-  return { shot, kept, answer, frames, view, refusal, saving, conflict, change, look, step, settle }
+  return {
+    shot,
+    kept,
+    answer,
+    frames,
+    view,
+    refusal,
+    saving,
+    conflict,
+    held,
+    change,
+    turn,
+    look,
+    step,
+    settle,
+  }
 }
 
 export type BenchState = ReturnType<typeof useBench>

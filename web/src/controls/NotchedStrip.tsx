@@ -1,5 +1,7 @@
+import { UnstyledButton } from '@mantine/core'
 import { useCallback, useEffect, useRef } from 'react'
 import type { Strip } from '../api/client'
+import { Lock } from '../marks/Lock'
 import { MovesMarks } from '../marks/MovesMarks'
 import classes from './NotchedStrip.module.css'
 
@@ -16,11 +18,17 @@ type Props = {
   /** The key that focuses it. */
   shortcut: string
   error?: string | undefined
+  /** Whether it is locked; not given where it cannot be. */
+  locked?: boolean | undefined
+  /** What it did to hold the look, in a word or two. */
+  followed?: string | undefined
   onChange: (index: number) => void
+  onLock?: (() => void) | undefined
 }
 
 /** A control that shows its neighbours and its ends, stepped by arrow keys, wheel or drag. */
-export function NotchedStrip({ strip, index, shortcut, error, onChange }: Props) {
+export function NotchedStrip(props: Props) {
+  const { strip, index, shortcut, error, locked, followed, onChange, onLock } = props
   const body = useRef<HTMLDivElement>(null)
   const drag = useRef<{ x: number; index: number } | undefined>(undefined)
   const wheel = useRef(0)
@@ -66,13 +74,12 @@ export function NotchedStrip({ strip, index, shortcut, error, onChange }: Props)
   const offsets = Array.from({ length: 2 * NEIGHBOURS + 1 }, (_, k) => k - NEIGHBOURS)
   return (
     <div className={classes.row} data-error={error ? true : undefined}>
-      <span className={classes.label} id={`label-${strip.id}`}>
-        {strip.label} <kbd className={classes.key}>{shortcut}</kbd>
-      </span>
+      <StripLabel strip={strip} shortcut={shortcut} locked={locked ?? false} onLock={onLock} />
       <div
         ref={body}
         id={`strip-${strip.id}`}
         className={classes.strip}
+        data-locked={locked || undefined}
         role="slider"
         tabIndex={0}
         aria-labelledby={`label-${strip.id}`}
@@ -83,6 +90,10 @@ export function NotchedStrip({ strip, index, shortcut, error, onChange }: Props)
         aria-invalid={error ? true : undefined}
         aria-describedby={error ? `error-${strip.id}` : undefined}
         onKeyDown={(event) => {
+          if (event.key === ' ' && onLock) {
+            event.preventDefault()
+            return onLock()
+          }
           const wanted = keys[event.key]
           if (wanted === undefined || event.ctrlKey || event.metaKey || event.altKey) return
           event.preventDefault()
@@ -123,12 +134,47 @@ export function NotchedStrip({ strip, index, shortcut, error, onChange }: Props)
           )
         })}
       </div>
-      <MovesMarks moves={strip.moves} />
+      {followed ? (
+        <span className={classes.followed} data-followed={strip.id}>
+          {followed}
+        </span>
+      ) : (
+        <MovesMarks moves={strip.moves} />
+      )}
       {error && (
         <span className={classes.error} id={`error-${strip.id}`} role="alert">
           {error}
         </span>
       )}
     </div>
+  )
+}
+
+type LabelProps = { strip: Strip; shortcut: string; locked: boolean; onLock: (() => void) | undefined }
+
+/** The name of a control; pressed, it is locked. */
+function StripLabel({ strip, shortcut, locked, onLock }: LabelProps) {
+  const name = (
+    <>
+      <span id={`label-${strip.id}`}>{strip.label}</span>{' '}
+      <span className={classes.sign}>
+        <kbd className={classes.key}>{shortcut}</kbd>
+        {onLock && <Lock closed={locked} size={13} />}
+      </span>
+    </>
+  )
+  if (!onLock) return <span className={classes.label}>{name}</span>
+  return (
+    <UnstyledButton
+      className={classes.label}
+      aria-pressed={locked}
+      aria-label={`Lock ${strip.label.toLowerCase()}`}
+      title={locked ? 'Locked · Space lets it follow' : 'Space locks it'}
+      tabIndex={-1}
+      data-lock={strip.id}
+      onClick={onLock}
+    >
+      {name}
+    </UnstyledButton>
   )
 }

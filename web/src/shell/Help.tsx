@@ -17,6 +17,8 @@ const KEYS: { title: string; keys: [string, string][] }[] = [
       ['← →', 'One click'],
       ['PgUp PgDn', 'Three clicks'],
       ['Home End', 'To the end of the range'],
+      ['Space', 'Lock it, or let it follow'],
+      ['W', 'Other settings, the same light'],
     ],
   },
   {

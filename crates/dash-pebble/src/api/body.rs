@@ -1,5 +1,6 @@
 //! Reading documents, identities and versions out of requests.
 
+use super::forecast::HoldRequest;
 use super::problem::ApiError;
 use super::{LARGEST_BODY, LARGEST_KIT};
 use axum::body::Bytes;
@@ -38,6 +39,10 @@ pub trait Sendable: DeserializeOwned {
 
 impl Sendable for Shot {
     const NAME: &'static str = "shot";
+}
+
+impl Sendable for HoldRequest {
+    const NAME: &'static str = "look to hold";
 }
 
 impl Sendable for Item {

@@ -1,12 +1,13 @@
 //! What will happen: forecast, findings and the notches of every control, for a shot that need not be saved.
 
-use super::body::Checked;
+use super::body::{Checked, Sent};
 use super::problem::{ApiError, Problem};
 use axum::Json;
 use pebble_core::findings::Finding;
+use pebble_core::hold::{self, Equivalent, Followed, Gave, Held};
 use pebble_core::strips::Strip;
 use pebble_core::{Forecast, Plan, Shot, findings, forecast, outlook, strips};
-use serde::Serialize;
+use serde::{Deserialize, Serialize};
 
 /// Name of the format that the command line writes.
 pub const FORMAT: &str = "dash-pebble/forecast";
@@ -61,4 +62,42 @@ pub struct BenchAnswer {
 pub async fn bench(body: Checked) -> Result<Json<BenchAnswer>, ApiError> {
     let Answer { forecast, findings, .. } = Answer::of(&body.plan);
     Ok(Json(BenchAnswer { forecast, findings, strips: strips::strips(&body.plan) }))
+}
+
+/// A look to hold.
+#[derive(Debug, Deserialize, utoipa::ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct HoldRequest {
+    /// The shot whose look is held.
+    pub base: Shot,
+    /// The shot as it is now, after something was turned; what is held is in its `hold`.
+    pub shot: Shot,
+    /// The control that was turned, which stays as it is.
+    #[serde(default)]
+    pub turned: Option<Held>,
+}
+
+/// What holding it takes.
+#[derive(Debug, Serialize, utoipa::ToSchema)]
+pub struct HoldAnswer {
+    /// Controls that follow, to be put into the shot.
+    pub followed: Vec<Followed>,
+    /// What could not be held.
+    pub gave: Vec<Gave>,
+}
+
+/// Holds a look: brings the shot back to what its base looks like, with the smallest moves.
+#[utoipa::path(post, path = "/api/hold", request_body = HoldRequest, responses(
+    (status = 200, body = HoldAnswer), (status = 400, body = Problem), (status = 422, body = Problem)))]
+pub async fn held(Sent(asked): Sent<HoldRequest>) -> Result<Json<HoldAnswer>, ApiError> {
+    let (base, now) = (Plan::try_from(&asked.base)?, Plan::try_from(&asked.shot)?);
+    let pebble_core::hold::Answer { followed, gave, .. } = hold::hold(&base, &now, &asked.shot.hold, asked.turned);
+    Ok(Json(HoldAnswer { followed, gave }))
+}
+
+/// Other settings with the same light, one an aperture.
+#[utoipa::path(post, path = "/api/equivalents", request_body = Shot, responses(
+    (status = 200, body = Vec<Equivalent>), (status = 400, body = Problem), (status = 422, body = Problem)))]
+pub async fn equivalents(body: Checked) -> Json<Vec<Equivalent>> {
+    Json(hold::equivalents(&body.plan, &body.shot.hold))
 }

@@ -55,6 +55,8 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(picture::draw))
         .routes(routes!(forecast::compute))
         .routes(routes!(forecast::bench))
+        .routes(routes!(forecast::held))
+        .routes(routes!(forecast::equivalents))
         .routes(routes!(shots::fitted))
         .routes(routes!(shots::asks))
         .routes(routes!(kit::offered))

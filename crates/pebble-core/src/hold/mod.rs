@@ -1,0 +1,322 @@
+//! Holding a look: one control is turned, what was locked stays, and the other controls follow.
+//!
+//! All placements are sums of stops, so a set-up is judged by a handful of additions: [`board`] lays out the positions of
+//! every control that may move, [`search`] goes through them, and the best few are put together in full before one is
+//! chosen. What cannot be held is said, with how much it gives.
+
+mod board;
+mod search;
+
+use crate::outlook::{Outlook, outlook};
+use crate::plan::{Plan, Settings};
+use crate::quantity::Stops;
+use crate::quantity::scale::duration_label;
+use crate::shutter::SyncMode;
+use crate::strips::{self, Value, written_changes};
+use crate::wire::word;
+use board::Board;
+use serde::Serialize;
+
+/// What is held may be off by this much, in stops: a twentieth, less than anyone sees.
+pub const TOLERANCE: f64 = 0.05;
+
+word! {
+    /// Something that is locked.
+    pub enum Held {
+        /// Where the key falls.
+        Key,
+        /// Where the steady light falls on the subject.
+        Ambient,
+        /// Where it falls on the background.
+        Background,
+        /// The zone of sharpness.
+        Depth,
+        /// The blur of what the flash draws: it gets no longer.
+        Blur,
+        /// The aperture.
+        Aperture,
+        /// The shutter.
+        Shutter,
+        /// The ISO.
+        Iso,
+        /// The filter.
+        Filter,
+        /// The flash power.
+        Power,
+        /// The flash distance.
+        FlashDistance,
+    }
+}
+
+/// Controls that can follow.
+const CONTROLS: [Held; 6] = [Held::Power, Held::Iso, Held::Aperture, Held::Shutter, Held::Filter, Held::FlashDistance];
+
+impl Held {
+    /// The control, as its strip is called; `None` for a quantity.
+    pub const fn control(self) -> Option<&'static str> {
+        match self {
+            Self::Aperture => Some("aperture"),
+            Self::Shutter => Some("shutter"),
+            Self::Iso => Some("iso"),
+            Self::Filter => Some("filter"),
+            Self::Power => Some("power"),
+            Self::FlashDistance => Some("flash_distance"),
+            _ => None,
+        }
+    }
+
+    /// As said.
+    pub const fn words(self) -> &'static str {
+        match self {
+            Self::Key => "key",
+            Self::Ambient => "ambient on the subject",
+            Self::Background => "background",
+            Self::Depth => "depth",
+            Self::Blur => "blur of the flash",
+            Self::Aperture => "aperture",
+            Self::Shutter => "shutter",
+            Self::Iso => "ISO",
+            Self::Filter => "filter",
+            Self::Power => "flash power",
+            Self::FlashDistance => "flash distance",
+        }
+    }
+}
+
+/// A control that followed.
+#[derive(Clone, Debug, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Followed {
+    /// JSON pointer of the value.
+    pub pointer: String,
+    /// The value.
+    pub value: Value,
+    /// As photographers call it across a set: `ISO 400, −2 clicks`.
+    pub words: String,
+}
+
+/// Something that could not be held.
+#[derive(Clone, Debug, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Gave {
+    /// What.
+    pub held: Held,
+    /// By how much, in stops; more light, more depth, more blur positive. `null` where light came or went altogether.
+    pub by_stops: Option<f64>,
+    /// In a sentence.
+    pub sentence: String,
+}
+
+/// What holding a look takes.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Answer {
+    /// All settings, those that followed among them.
+    pub settings: Settings,
+    /// Controls that followed.
+    pub followed: Vec<Followed>,
+    /// What could not be held.
+    pub gave: Vec<Gave>,
+}
+
+/// Brings `now` back to the look of `base`: every quantity in `held`, with the controls in it and the one just `turned`
+/// left alone. The fewest and smallest moves that do; where nothing does, what comes nearest.
+pub fn hold(base: &Plan, now: &Plan, held: &[Held], turned: Option<Held>) -> Answer {
+    let look = Look::of(base, held);
+    let fixed: Vec<Held> = held.iter().copied().chain(turned).collect();
+    let board = Board::of(now, &look, &fixed);
+    let found = search::best(&board);
+    let before = outlook(now);
+    // A cut frame is never the price of a look, unless it was cut already.
+    let touched = before.rows.touched.max(outlook(base).rows.touched);
+    let whole = |to: &Settings| outlook(&now.with(*to)).rows.touched <= touched + 1e-9;
+    let settings = found.iter().map(|one| one.settings).find(whole).unwrap_or(now.settings);
+    let seen = outlook(&now.with(settings));
+    Answer { settings, followed: followed(now, &settings), gave: gave(&look, now, &settings, &seen, &board) }
+}
+
+/// Another way to the same look.
+#[derive(Clone, Debug, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Equivalent {
+    /// Aperture, shutter, ISO and filter as written.
+    pub exposure: String,
+    /// What has to be turned to get there; empty for the one that is set.
+    pub changes: Vec<Followed>,
+    /// Flash power as written.
+    pub power: String,
+    /// t0.1 at that power.
+    pub pulse: String,
+    /// The ISO, for its noise.
+    pub iso: String,
+    /// From where to where it is sharp.
+    pub depth: String,
+    /// The longest blur of a part that shall be still, in pixels of the camera.
+    pub blur_px: f64,
+}
+
+/// Settings that give the look of a plan as it is, one an aperture, wide to narrow in whole stops from the one that is set.
+pub fn equivalents(plan: &Plan, held: &[Held]) -> Vec<Equivalent> {
+    let quantities = held.iter().copied().filter(|one| one.control().is_none());
+    // Without a wish the picture's light is what stays.
+    let mut kept: Vec<Held> = quantities.collect();
+    if kept.is_empty() {
+        kept = vec![Held::Key, Held::Ambient, Held::Background];
+    }
+    kept.extend(held.iter().copied().filter(|one| one.control().is_some()));
+    let look = Look::of(plan, &kept);
+    let board = Board::of(plan, &look, &kept);
+    let touched = outlook(plan).rows.touched;
+    let mut list: Vec<Equivalent> = Vec::new();
+    for candidates in search::per_aperture(&board) {
+        let put_together = candidates.iter().map(|one| (one.settings, outlook(&plan.with(one.settings))));
+        let Some((settings, seen)) = { put_together }.find(|(_, seen)| seen.rows.touched <= touched + 1e-9) else {
+            continue;
+        };
+        list.push(equivalent(plan, &settings, &seen));
+    }
+    list
+}
+
+fn equivalent(plan: &Plan, settings: &Settings, seen: &Outlook) -> Equivalent {
+    let grid = plan.body.grid;
+    let pitch = plan.body.sensor.width.as_metres() / plan.body.sensor.pixels;
+    let still = plan.parts.iter().zip(&seen.parts).filter(|(part, _)| part.intent != crate::shot::Intent::Dash);
+    let metres = |distance: crate::quantity::Metres| format!("{:.2} m", distance.as_metres());
+    let iso = settings.iso.label(grid);
+    let filter = match settings.filter {
+        Stops::ZERO => String::new(),
+        stops => format!(" · {}", strips::filter_label(stops.as_stops())),
+    };
+    let (aperture, shutter) = (settings.aperture.label(grid), settings.shutter.label(grid));
+    Equivalent {
+        exposure: format!("f/{aperture} · {shutter} · ISO {iso}{filter}"),
+        changes: followed(plan, settings),
+        power: crate::quantity::scale::power_label(-Stops::from_ratio(settings.power)),
+        pulse: duration_label(seen.pulse.durations.t01),
+        iso,
+        depth: format!(
+            "{} to {}",
+            metres(seen.depth.near),
+            seen.depth.far.map_or_else(|| "infinity".to_owned(), metres)
+        ),
+        blur_px: still.map(|(_, part)| part.flash_blur.as_metres().abs() / pitch).fold(0.0, f64::max),
+    }
+}
+
+/// What is held, as it was.
+#[derive(Clone, Debug)]
+pub(crate) struct Look {
+    key: Option<Stops>,
+    ambient: Option<Stops>,
+    background: Option<Stops>,
+    /// Nearness of both ends of the zone of sharpness, as `1/near − 1/far`.
+    depth: Option<f64>,
+    /// Freezing time of the flash layer.
+    freeze: Option<f64>,
+}
+
+impl Look {
+    fn of(plan: &Plan, held: &[Held]) -> Self {
+        let seen = outlook(plan);
+        let has = |one: Held| held.contains(&one);
+        Self {
+            key: has(Held::Key).then_some(seen.flash.placement),
+            ambient: has(Held::Ambient).then_some(seen.ambient.placement),
+            background: has(Held::Background).then_some(seen.background.placement),
+            depth: has(Held::Depth).then(|| nearness(&seen.depth)),
+            freeze: (has(Held::Blur) && plan.light.on).then(|| seen.freeze.as_secs()),
+        }
+    }
+}
+
+fn nearness(depth: &crate::depth::Depth) -> f64 {
+    1.0 / depth.near.as_metres() - depth.far.map_or(0.0, |far| 1.0 / far.as_metres())
+}
+
+/// How far a quantity is from where it was held, in stops; `None` where light came or went altogether.
+fn off(was: Stops, is: Stops) -> Option<f64> {
+    match (was.as_stops().is_finite(), is.as_stops().is_finite()) {
+        (true, true) => Some((is - was).as_stops()),
+        (false, false) => Some(0.0),
+        _ => None,
+    }
+}
+
+fn followed(now: &Plan, to: &Settings) -> Vec<Followed> {
+    let changes = written_changes(now, to);
+    if changes.is_empty() {
+        return Vec::new();
+    }
+    let dials = strips::strips(now);
+    let clicks = |pointer: &str, value: &Value| {
+        let dial = dials.iter().find(|strip| strip.pointer == pointer)?;
+        let after = dial.notches.iter().position(|notch| notch.value == *value)?;
+        Some(after as i64 - dial.index as i64)
+    };
+    changes
+        .into_iter()
+        .map(|(pointer, value, words)| {
+            // Filters are put on and distances walked; everything else clicks.
+            let walked = matches!(pointer.as_str(), "/camera/filter_stops" | "/flash/distance_m");
+            let words = match clicks(&pointer, &value).filter(|clicks| !walked && *clicks != 0) {
+                None => words,
+                Some(by) => {
+                    let (sign, plural) = (if by < 0 { '−' } else { '+' }, if by.abs() == 1 { "" } else { "s" });
+                    format!("{words}, {sign}{} click{plural}", by.abs())
+                }
+            };
+            Followed { pointer, value, words }
+        })
+        .collect()
+}
+
+fn gave(look: &Look, now: &Plan, to: &Settings, seen: &Outlook, board: &Board) -> Vec<Gave> {
+    let mut found = Vec::new();
+    let mut say = |held: Held, by: Option<f64>, change: String| {
+        let why = board.at_their_ends(to);
+        let why = if why.is_empty() {
+            "nothing else may move".to_owned()
+        } else {
+            format!("{} at the end", why.join(" and "))
+        };
+        found.push(Gave { held, by_stops: by, sentence: format!("{} {change}: {why}.", capital(held.words())) });
+    };
+    let lights = [
+        (Held::Key, look.key, seen.flash.placement),
+        (Held::Ambient, look.ambient, seen.ambient.placement),
+        (Held::Background, look.background, seen.background.placement),
+    ];
+    for (held, was, is) in lights {
+        let Some(was) = was else { continue };
+        match off(was, is) {
+            None => say(held, None, "came or went altogether".to_owned()),
+            Some(by) if by.abs() > TOLERANCE => say(held, Some(by), format!("is off by {}", signed(by))),
+            Some(_) => {}
+        }
+    }
+    if let Some(was) = look.depth {
+        let by = (nearness(&seen.depth) / was).log2();
+        if by.abs() > TOLERANCE {
+            let side = if by < 0.0 { "shallower" } else { "deeper" };
+            say(Held::Depth, Some(by), format!("is {side} by a factor of {:.1}", by.abs().exp2()));
+        }
+    }
+    if let Some(was) = look.freeze {
+        let by = (seen.freeze.as_secs() / was).log2();
+        if now.light.on && by > TOLERANCE {
+            let mode = if to.sync == SyncMode::HighSpeed { "shutter" } else { "pulse" };
+            say(Held::Blur, Some(by), format!("is longer by a factor of {:.1}, the {mode} is", by.exp2()));
+        }
+    }
+    found
+}
+
+fn signed(stops: f64) -> String {
+    let tenths = format!("{:.1}", stops.abs());
+    format!("{}{tenths} {}", if stops < 0.0 { '−' } else { '+' }, if tenths == "1.0" { "stop" } else { "stops" })
+}
+
+fn capital(words: &str) -> String {
+    let mut letters = words.chars();
+    letters.next().map_or_else(String::new, |first| first.to_uppercase().chain(letters).collect())
+}

@@ -1,0 +1,53 @@
+import { Tooltip, UnstyledButton } from '@mantine/core'
+import type { Held, HoldAnswer, Shot } from '../api/client'
+import { Lock } from '../marks/Lock'
+import { signedStops } from './words'
+import classes from './HoldChips.module.css'
+
+const LOOKS: { held: Held; word: string; why: string }[] = [
+  { held: 'key', word: 'Key', why: 'The flash stays where it falls on the subject' },
+  { held: 'ambient', word: 'Ambient', why: 'The steady light stays where it falls on the subject' },
+  { held: 'background', word: 'Back', why: 'The steady light stays where it falls on the background' },
+  { held: 'depth', word: 'Depth', why: 'What is sharp stays sharp' },
+  { held: 'blur', word: 'Blur', why: 'What the flash holds still gets no longer blur' },
+]
+
+type Props = { shot: Shot; answer: HoldAnswer | undefined; onChange: (shot: Shot) => void }
+
+/** With one thing in or out of what is held. */
+export function toggled(shot: Shot, held: Held): Shot {
+  const hold = shot.hold ?? []
+  return { ...shot, hold: hold.includes(held) ? hold.filter((one) => one !== held) : [...hold, held] }
+}
+
+/** What stays while something is turned, and what had to give. */
+export function HoldChips({ shot, answer, onChange }: Props) {
+  return (
+    <div className={classes.chips} role="group" aria-label="Hold">
+      <span className={classes.word}>Hold</span>
+      {LOOKS.map(({ held, word, why }) => {
+        const on = shot.hold?.includes(held) ?? false
+        const gave = answer?.gave.find((one) => one.held === held)
+        return (
+          <Tooltip key={held} label={gave?.sentence ?? why} multiline maw={320}>
+            <UnstyledButton
+              className={classes.chip}
+              aria-pressed={on}
+              data-held={held}
+              data-gave={gave ? true : undefined}
+              onClick={() => onChange(toggled(shot, held))}
+            >
+              {on && <Lock closed />}
+              {word}
+              {gave && <b> {gave.by_stops == null ? 'gone' : signedStops(gave.by_stops)}</b>}
+            </UnstyledButton>
+          </Tooltip>
+        )
+      })}
+      <span className="hidden-text" aria-live="polite">
+        {answer?.followed.map(({ words }) => words).join('; ')}
+        {answer?.gave.map(({ sentence }) => sentence).join(' ')}
+      </span>
+    </div>
+  )
+}
