@@ -280,3 +280,26 @@ async fn a_look_is_held_over_http_and_contradictions_have_plain_answers() {
     let ways = ways.as_array().unwrap();
     assert!(ways.len() > 4 && ways.iter().filter(|way| way["changes"] == json!([])).count() == 1, "{ways:?}");
 }
+
+#[tokio::test]
+async fn a_second_sky_is_kept_and_checked_and_the_ways_under_it_are_told() {
+    let api = Api::demo();
+    let list = api.get("/api/shots").await;
+    let card = list["shots"].as_array().unwrap().iter().find(|card| card["title"] == "Slipway spin, noon").unwrap();
+    let path = format!("/api/shots/{}", card["id"].as_str().unwrap());
+    let mut shot = api.get(&path).await["shot"].clone();
+    let reading = |ev: f64| json!({ "as": "ev100", "ev": ev });
+    shot["ambient"]["other"] = json!({ "subject": reading(12.0), "background": reading(200.0) });
+    let (status, told) = problem(api.send(Method::PUT, &path, Some(1), Some(&shot)).await).await;
+    assert_eq!((status, &told["field"]), (StatusCode::UNPROCESSABLE_ENTITY, &json!("ambient.other.background.ev")));
+    shot["ambient"]["other"]["background"] = reading(12.0);
+    assert_eq!(api.send(Method::PUT, &path, Some(1), Some(&shot)).await.status(), StatusCode::OK);
+    assert_eq!(api.get(&path).await["shot"]["ambient"]["other"]["subject"]["ev"], 12.0);
+    let ways: Value = api.send(Method::POST, "/api/daylight", None, Some(&shot)).await.json().await.unwrap();
+    let roads: Vec<&Value> = ways.as_array().unwrap().iter().map(|way| &way["road"]).collect();
+    assert_eq!(roads, ["sync_speed", "high_speed", "filter"]);
+    // The other sky changes nothing while it is only kept.
+    shot["ambient"].as_object_mut().unwrap().remove("other");
+    let same: Value = api.send(Method::POST, "/api/daylight", None, Some(&shot)).await.json().await.unwrap();
+    assert_eq!(same, ways);
+}

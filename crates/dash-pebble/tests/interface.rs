@@ -364,6 +364,14 @@ async fn a_look_is_held_while_controls_are_turned() {
     browser.until(&reads("iso", "400")).await;
     browser.until(&format!("{placed} === {before}")).await;
     saved(&browser).await;
+    // A turn and what followed it are one step back and one forth.
+    let shutter = value_of(&browser, "shutter").await;
+    browser.keys((Key::Control + "z").to_string()).await;
+    browser.until(&reads("aperture", "11")).await;
+    browser.until(&format!("!({})", reads("shutter", &shutter))).await;
+    browser.keys((Key::Control + Key::Shift + "z").to_string()).await;
+    browser.until(&reads("aperture", "13")).await;
+    browser.until(&reads("shutter", &shutter)).await;
 
     // The light goes: it cannot be held, and the chip says so.
     browser.click("[data-reading='subject']").await;
@@ -373,23 +381,67 @@ async fn a_look_is_held_while_controls_are_turned() {
     browser.keys(Key::Escape + "").await;
     browser.until("document.querySelector('[data-held=ambient][data-gave]')?.innerText.includes('gone')").await;
     saved(&browser).await;
-    // A turn and what followed it are one step back, and what is held is kept over a restart.
-    browser.run("document.activeElement.blur()", vec![]).await;
-    browser.keys((Key::Control + "z").to_string()).await;
-    browser.until("!document.querySelector('[data-gave]')").await;
-    browser.until(&reads("aperture", "13")).await;
-    browser.keys((Key::Control + "z").to_string()).await;
-    browser.until(&reads("aperture", "11")).await;
+    // What is held is kept over a restart.
     let server = server.killed_and_started_again();
     open_shot(&browser, &server, "Double ropes, both feet up").await;
     browser.until("document.querySelectorAll('[data-held][aria-pressed=true]').length === 2").await;
+    let placed_now = browser.run(&format!("return {placed}"), vec![]).await;
 
     // Other settings, the same light: a list to step through.
     browser.keys("w").await;
     browser.until("document.querySelectorAll('[data-testid=ways] tbody tr').length > 4").await;
-    browser.run("[...document.querySelectorAll('[data-testid=ways] button')].find((way) => way.innerText.startsWith('f/5.6')).click()", vec![]).await;
-    browser.until(&reads("aperture", "5.6")).await;
-    browser.until(&format!("{placed} === {before}")).await;
+    browser.run("[...document.querySelectorAll('[data-testid=ways] button')].find((way) => Number(way.innerText.split(' ')[0].slice(2)) < 8).click()", vec![]).await;
+    browser.until("Number(document.querySelector('#strip-aperture').getAttribute('aria-valuetext')) < 8").await;
+    browser.until(&format!("{placed} === {placed_now}")).await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn the_sun_is_kept_down_three_ways_and_a_cloud_is_one_key() {
+    let server = Server::demo();
+    let browser = Browser::open().await;
+    browser.size(1280, 800).await;
+    open_shot(&browser, &server, "Slipway spin, noon").await;
+    // Side by side, each with its verdict; pressed, one is set.
+    browser.keys("r").await;
+    browser.until("document.querySelectorAll('[data-road] button').length === 3").await;
+    let cell = |row: &str, way: usize| {
+        format!(
+            "[...document.querySelectorAll('[data-testid=daylight] tr')].find((row) => row.innerText.startsWith({row:?})).children[{way}].innerText"
+        )
+    };
+    let of = async |row: &str, way: usize| browser.run(&format!("return {}", cell(row, way)), vec![]).await;
+    assert_eq!((of("Ambient", 1).await, of("Ambient", 2).await), (of("Ambient", 3).await, of("Ambient", 3).await));
+    browser.until(&format!("{}.includes('units')", cell("Verdict", 1))).await;
+    browser.click("[data-road='filter'] button").await;
+    browser.until(&reads("filter", "ND 0.3")).await;
+    browser.until(&reads("shutter", "1/125")).await;
+    browser.until("!document.querySelector('[data-finding=rows-cut]')").await;
+    saved(&browser).await;
+
+    // A cloud: its readings are entered once and kept; one key goes from sky to sky.
+    browser.run("document.activeElement.blur()", vec![]).await;
+    browser.keys("o").await;
+    browser.until("document.querySelector('[data-choose=sky][aria-pressed=true]')").await;
+    browser.click("[data-reading='subject']").await;
+    let field = browser.labelled("Exposure value").await;
+    browser.type_over(&field, "13").await;
+    browser.until("document.querySelector('[data-reading=subject]').innerText.includes('EV 13')").await;
+    browser.keys(Key::Escape + "").await;
+    browser.until("!document.querySelector('[role=dialog]')").await;
+    browser.click("[data-held='ambient']").await;
+    let placed = "document.querySelector('[data-testid=placed-subject]').innerText";
+    let under_cloud = browser.run(&format!("return {placed}"), vec![]).await;
+    browser.run("document.activeElement.blur()", vec![]).await;
+    // The sun is out again: what is held stays, and something was turned for it.
+    browser.keys("o").await;
+    browser.until("document.querySelector('[data-reading=subject]').innerText.includes('EV 15')").await;
+    browser.until("document.querySelector('[data-followed]')").await;
+    browser.until(&format!("{placed} === {under_cloud}")).await;
+    saved(&browser).await;
+    // Both are kept over a restart.
+    let server = server.killed_and_started_again();
+    open_shot(&browser, &server, "Slipway spin, noon").await;
+    browser.until("document.querySelector('[data-choose=sky]').innerText.includes('EV 13')").await;
 }
 
 #[tokio::test(flavor = "multi_thread")]
@@ -517,6 +569,22 @@ async fn screenshots() {
     browser.until("document.querySelector('#frame').width > 500").await;
     take("bench-daylight.png").await;
     browser.keys("t").await;
+    for held in ["key", "ambient"] {
+        browser.click(&format!("[data-held='{held}']")).await;
+    }
+    browser.run("document.activeElement.blur()", vec![]).await;
+    browser.keys("i").await;
+    browser.keys(" ").await;
+    browser.keys("a").await;
+    browser.keys(Key::PageUp + "").await;
+    browser.until("document.querySelectorAll('[data-followed]').length > 1").await;
+    saved(&browser).await;
+    take("bench-hold.png").await;
+    open_shot(&browser, &server, "Slipway spin, noon").await;
+    browser.until("document.querySelector('#frame').width > 500").await;
+    browser.keys("r").await;
+    browser.until("document.querySelectorAll('[data-road] button').length === 3").await;
+    take("bench-sun.png").await;
 
     let drawn = "document.querySelectorAll('[data-curve] path').length > 0 && document.querySelectorAll('[data-asked]').length > 1";
     browser.driver.goto(server.url("/kit/unit/dunlin-500")).await.unwrap();

@@ -196,6 +196,11 @@ impl TryFrom<&Shot> for Plan {
                 return Err(root.row("parts", index).not_allowed("name", &this.name, "a name that no other part has"));
             }
         }
+        if let Some(other) = &shot.ambient.other {
+            // Kept for later, and no worse than the one that counts.
+            reading("ambient.other.subject", &other.subject, body.grid)?;
+            reading("ambient.other.background", &other.background, body.grid)?;
+        }
         let (targets, background) = (root.inside("targets"), root.inside("background"));
         Ok(Self {
             scene: shot.scene,

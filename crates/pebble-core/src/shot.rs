@@ -142,6 +142,19 @@ wire! {
         pub subject: Reading,
         /// On the background.
         pub background: Reading,
+        /// The same read under another sky, kept for when it changes.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub other: Option<Readings>,
+    }
+}
+
+wire! {
+    /// Steady light on both places.
+    pub struct Readings {
+        /// On the subject.
+        pub subject: Reading,
+        /// On the background.
+        pub background: Reading,
     }
 }
 

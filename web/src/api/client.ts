@@ -32,6 +32,7 @@ export type Moved = Schemas['Moved']
 export type Held = Schemas['Held']
 export type HoldAnswer = Schemas['HoldAnswer']
 export type Equivalent = Schemas['Equivalent']
+export type Way = Schemas['Way']
 export type Severity = Schemas['Severity']
 
 /** A refusal of the program, in its own sentence. */

@@ -38,6 +38,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/daylight": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The three ways to keep a bright sky down, side by side. */
+        post: operations["daylight"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/equivalents": {
         parameters: {
             query?: never;
@@ -565,6 +582,7 @@ export interface components {
         Ambient: {
             /** @description On the background. */
             background: components["schemas"]["Reading"];
+            other?: components["schemas"]["Readings"] | null;
             /** @description On the subject. */
             subject: components["schemas"]["Reading"];
         };
@@ -2144,6 +2162,13 @@ export interface components {
             /** @description Whether the file says so. */
             time_unit_given: boolean;
         };
+        /** @description Steady light on both places. */
+        Readings: {
+            /** @description On the background. */
+            background: components["schemas"]["Reading"];
+            /** @description On the subject. */
+            subject: components["schemas"]["Reading"];
+        };
         /** @description A recorded pulse in a few points. */
         RecordedCurve: {
             /** @description Levels against the peak. */
@@ -2221,6 +2246,11 @@ export interface components {
             /** @description In the words of the controls. */
             label: string;
         };
+        /**
+         * @description One of the three.
+         * @enum {string}
+         */
+        Road: "sync_speed" | "high_speed" | "filter";
         /** @description What the rows get of the flash. */
         Rows: {
             /**
@@ -2639,6 +2669,60 @@ export interface components {
          * @enum {string}
          */
         Visibility: "not" | "faint" | "visible" | "strong";
+        /** @description One way, worked out. */
+        Way: {
+            /**
+             * Format: double
+             * @description Where the steady light falls on the subject.
+             */
+            ambient_stops?: number | null;
+            /**
+             * Format: double
+             * @description The longest blur of a part that shall be still, in pixels of the camera.
+             */
+            blur_px: number;
+            /** @description What has to be turned to get there. */
+            changes: components["schemas"]["Followed"][];
+            /** @description Whether that is as crisp as the picture needs. */
+            crisp: boolean;
+            /** @description From where to where it is sharp. */
+            depth: string;
+            /** @description Aperture, shutter, ISO, filter as written. */
+            exposure: string;
+            /**
+             * Format: int64
+             * @description Frames on one charge of each unit, where known.
+             */
+            frames_per_charge?: number | null;
+            /** @description What freezes: t0.1, or the shutter where the flash glows. */
+            freeze: string;
+            /**
+             * Format: double
+             * @description Light lost to high-speed sync, in stops.
+             */
+            lost_stops: number;
+            /** @description Why it cannot be gone; nothing when it can. */
+            not?: string | null;
+            /** @description Power each of them is set to, as written. */
+            power: string;
+            /**
+             * Format: double
+             * @description Power needed for the key, against one unit's full power; above 1 one unit is not enough.
+             */
+            power_needed: number;
+            /**
+             * Format: double
+             * @description Time to be ready again, where known.
+             */
+            recycle_s?: number | null;
+            /** @description Which. */
+            road: components["schemas"]["Road"];
+            /**
+             * Format: int32
+             * @description Units needed.
+             */
+            units: number;
+        };
         /**
          * @description A way of making less light.
          * @enum {string}
@@ -2731,6 +2815,45 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Shot"];
+                };
+            };
+        };
+    };
+    daylight: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Shot"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Way"][];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };

@@ -1,6 +1,17 @@
-import { Button, Group, Popover, SegmentedControl, Stack, Switch, Text, TextInput } from '@mantine/core'
+import {
+  Button,
+  Group,
+  Popover,
+  SegmentedControl,
+  Stack,
+  Switch,
+  Text,
+  TextInput,
+  Tooltip,
+} from '@mantine/core'
 import type { Forecast, Problem, Reading, Shot } from '../api/client'
 import { Figure } from '../controls/Figure'
+import { Daylight } from './Daylight'
 import { signedStops } from './words'
 import classes from './Controls.module.css'
 
@@ -37,7 +48,12 @@ export function AmbientPanel({ shot, forecast, refusal, onChange }: Props) {
   ]
   return (
     <section className={classes.block} aria-label="Ambient">
-      <h2 className={classes.title}>Ambient</h2>
+      <h2 className={classes.title}>
+        Ambient
+        <span className={classes.spacer} />
+        <OtherSky shot={shot} onChange={onChange} />
+        <Daylight shot={shot} onTake={onChange} />
+      </h2>
       {rows.map(({ place, label, light }) => (
         <div key={place} className={classes.reading}>
           <span className={classes.readingLabel}>{label}</span>
@@ -78,6 +94,39 @@ export function AmbientPanel({ shot, forecast, refusal, onChange }: Props) {
         </b>
       </div>
     </section>
+  )
+}
+
+/** The shot with the light that was kept for another sky in place of the one that counts, or beginning to keep one. */
+export function underOtherSky(shot: Shot): Shot {
+  const { subject, background, other } = shot.ambient
+  return { ...shot, ambient: { ...(other ?? { subject, background }), other: { subject, background } } }
+}
+
+/** Two readings of the steady light, one for each sky: one press, and the other one counts. */
+function OtherSky({ shot, onChange }: { shot: Shot; onChange: (shot: Shot) => void }) {
+  const { other } = shot.ambient
+  return (
+    <Tooltip
+      label={
+        other
+          ? `The other sky: ${written(other.subject)}. Press and it counts; what is held stays`
+          : 'Keep these readings, and enter others for when the sky changes'
+      }
+      multiline
+      maw={280}
+    >
+      <Button
+        size="compact-xs"
+        radius="xl"
+        variant="default"
+        data-choose="sky"
+        aria-pressed={!!other}
+        onClick={() => onChange(underOtherSky(shot))}
+      >
+        {other ? `⇄ ${written(other.subject)}` : '+ sky'}&nbsp;<kbd>O</kbd>
+      </Button>
+    </Tooltip>
   )
 }
 

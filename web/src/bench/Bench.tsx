@@ -72,6 +72,8 @@ function Bench({ initial }: { initial: ShotAnswer }) {
       Object.entries(SHORTCUTS).map(([id, key]) => [key.toLowerCase(), focus(`strip-${id}`)]),
     ),
     m: focus('moment'),
+    r: () => document.querySelector<HTMLElement>('[data-choose=daylight]')?.click(),
+    o: () => document.querySelector<HTMLElement>('[data-choose=sky]')?.click(),
     w: () => document.querySelector<HTMLElement>('[data-choose=ways]')?.click(),
     l: loupe,
     b: () => setComparing((now) => !now),

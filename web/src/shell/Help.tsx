@@ -19,6 +19,8 @@ const KEYS: { title: string; keys: [string, string][] }[] = [
       ['Home End', 'To the end of the range'],
       ['Space', 'Lock it, or let it follow'],
       ['W', 'Other settings, the same light'],
+      ['R', 'Three ways under the sun'],
+      ['O', 'The other sky'],
     ],
   },
   {

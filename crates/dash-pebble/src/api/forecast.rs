@@ -3,6 +3,7 @@
 use super::body::{Checked, Sent};
 use super::problem::{ApiError, Problem};
 use axum::Json;
+use pebble_core::daylight::{Way, ways};
 use pebble_core::findings::Finding;
 use pebble_core::hold::{self, Equivalent, Followed, Gave, Held};
 use pebble_core::strips::Strip;
@@ -100,4 +101,11 @@ pub async fn held(Sent(asked): Sent<HoldRequest>) -> Result<Json<HoldAnswer>, Ap
     (status = 200, body = Vec<Equivalent>), (status = 400, body = Problem), (status = 422, body = Problem)))]
 pub async fn equivalents(body: Checked) -> Json<Vec<Equivalent>> {
     Json(hold::equivalents(&body.plan, &body.shot.hold))
+}
+
+/// The three ways to keep a bright sky down, side by side.
+#[utoipa::path(post, path = "/api/daylight", request_body = Shot, responses(
+    (status = 200, body = Vec<Way>), (status = 400, body = Problem), (status = 422, body = Problem)))]
+pub async fn daylight(body: Checked) -> Json<Vec<Way>> {
+    Json(ways(&body.shot, &body.plan))
 }

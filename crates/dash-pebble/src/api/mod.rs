@@ -57,6 +57,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(forecast::bench))
         .routes(routes!(forecast::held))
         .routes(routes!(forecast::equivalents))
+        .routes(routes!(forecast::daylight))
         .routes(routes!(shots::fitted))
         .routes(routes!(shots::asks))
         .routes(routes!(kit::offered))

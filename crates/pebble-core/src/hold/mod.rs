@@ -131,7 +131,7 @@ pub fn hold(base: &Plan, now: &Plan, held: &[Held], turned: Option<Held>) -> Ans
     let whole = |to: &Settings| outlook(&now.with(*to)).rows.touched <= touched + 1e-9;
     let settings = found.iter().map(|one| one.settings).find(whole).unwrap_or(now.settings);
     let seen = outlook(&now.with(settings));
-    Answer { settings, followed: followed(now, &settings), gave: gave(&look, now, &settings, &seen, &board) }
+    Answer { settings, followed: written_moves(now, &settings), gave: gave(&look, now, &settings, &seen, &board) }
 }
 
 /// Another way to the same look.
@@ -178,29 +178,34 @@ pub fn equivalents(plan: &Plan, held: &[Held]) -> Vec<Equivalent> {
 }
 
 fn equivalent(plan: &Plan, settings: &Settings, seen: &Outlook) -> Equivalent {
-    let grid = plan.body.grid;
     let pitch = plan.body.sensor.width.as_metres() / plan.body.sensor.pixels;
     let still = plan.parts.iter().zip(&seen.parts).filter(|(part, _)| part.intent != crate::shot::Intent::Dash);
-    let metres = |distance: crate::quantity::Metres| format!("{:.2} m", distance.as_metres());
-    let iso = settings.iso.label(grid);
-    let filter = match settings.filter {
+    Equivalent {
+        exposure: written_exposure(plan, settings),
+        changes: written_moves(plan, settings),
+        power: crate::quantity::scale::power_label(-Stops::from_ratio(settings.power)),
+        pulse: duration_label(seen.pulse.durations.t01),
+        iso: settings.iso.label(plan.body.grid),
+        depth: written_depth(&seen.depth),
+        blur_px: still.map(|(_, part)| part.flash_blur.as_metres().abs() / pitch).fold(0.0, f64::max),
+    }
+}
+
+/// Aperture, shutter, ISO and filter as written.
+pub(crate) fn written_exposure(plan: &Plan, to: &Settings) -> String {
+    let grid = plan.body.grid;
+    let filter = match to.filter {
         Stops::ZERO => String::new(),
         stops => format!(" · {}", strips::filter_label(stops.as_stops())),
     };
-    let (aperture, shutter) = (settings.aperture.label(grid), settings.shutter.label(grid));
-    Equivalent {
-        exposure: format!("f/{aperture} · {shutter} · ISO {iso}{filter}"),
-        changes: followed(plan, settings),
-        power: crate::quantity::scale::power_label(-Stops::from_ratio(settings.power)),
-        pulse: duration_label(seen.pulse.durations.t01),
-        iso,
-        depth: format!(
-            "{} to {}",
-            metres(seen.depth.near),
-            seen.depth.far.map_or_else(|| "infinity".to_owned(), metres)
-        ),
-        blur_px: still.map(|(_, part)| part.flash_blur.as_metres().abs() / pitch).fold(0.0, f64::max),
-    }
+    let (aperture, shutter, iso) = (to.aperture.label(grid), to.shutter.label(grid), to.iso.label(grid));
+    format!("f/{aperture} · {shutter} · ISO {iso}{filter}")
+}
+
+/// From where to where it is sharp.
+pub(crate) fn written_depth(depth: &crate::depth::Depth) -> String {
+    let metres = |distance: crate::quantity::Metres| format!("{:.2} m", distance.as_metres());
+    format!("{} to {}", metres(depth.near), depth.far.map_or_else(|| "infinity".to_owned(), metres))
 }
 
 /// What is held, as it was.
@@ -242,7 +247,8 @@ fn off(was: Stops, is: Stops) -> Option<f64> {
     }
 }
 
-fn followed(now: &Plan, to: &Settings) -> Vec<Followed> {
+/// The moves from a plan to other settings, as clicks.
+pub(crate) fn written_moves(now: &Plan, to: &Settings) -> Vec<Followed> {
     let changes = written_changes(now, to);
     if changes.is_empty() {
         return Vec::new();

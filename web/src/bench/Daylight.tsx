@@ -1,0 +1,129 @@
+import { Button, Popover, Text } from '@mantine/core'
+import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+import { answered, client, type Shot, type Way } from '../api/client'
+import { withValue } from '../api/pointer'
+import { SeverityMark } from '../marks/SeverityMark'
+import { pixels, signedStops } from './words'
+import classes from './Daylight.module.css'
+
+type Props = { shot: Shot; onTake: (shot: Shot) => void }
+
+const ROADS: Record<Way['road'], string> = {
+  sync_speed: 'Sync speed, low ISO',
+  high_speed: 'High-speed sync',
+  filter: 'Grey filter',
+}
+
+const ROWS: { label: string; of: (way: Way) => string }[] = [
+  { label: 'Camera', of: (way) => way.exposure },
+  {
+    label: 'Ambient',
+    of: (way) => (way.ambient_stops == null ? 'no light' : signedStops(way.ambient_stops)),
+  },
+  { label: 'Units', of: (way) => `${way.units} at ${way.power}` },
+  { label: 'Lost to sync', of: (way) => (way.lost_stops ? `${way.lost_stops.toFixed(1)} stops` : 'none') },
+  { label: 'Freezes by', of: (way) => way.freeze },
+  { label: 'Longest blur', of: (way) => pixels(way.blur_px) },
+  { label: 'Sharp', of: (way) => way.depth },
+  {
+    label: 'Ready again',
+    of: (way) => (way.recycle_s == null ? 'not known' : `${way.recycle_s.toFixed(1)} s`),
+  },
+  {
+    label: 'On one charge',
+    of: (way) => (way.frames_per_charge == null ? 'not known' : String(way.frames_per_charge)),
+  },
+]
+
+/** The three ways to keep a bright sky down, side by side. */
+export function Daylight({ shot, onTake }: Props) {
+  const [opened, setOpened] = useState(false)
+  const ways = useQuery({
+    queryKey: ['daylight', shot],
+    queryFn: () => answered(client.POST('/api/daylight', { body: shot })),
+    enabled: opened,
+    gcTime: 0,
+    placeholderData: (before: Way[] | undefined) => before,
+  }).data
+  return (
+    <Popover width={720} position="top-end" opened={opened} onChange={setOpened} trapFocus>
+      <Popover.Target>
+        <Button
+          size="compact-xs"
+          radius="xl"
+          variant="default"
+          data-choose="daylight"
+          aria-expanded={opened}
+          onClick={() => setOpened(!opened)}
+        >
+          Sun&nbsp;<kbd>R</kbd>
+        </Button>
+      </Popover.Target>
+      <Popover.Dropdown>
+        <Text size="sm" mb={4}>
+          Three ways to the same sky and key
+          {shot.targets.ambient_stops == null &&
+            '; the sky stays where it is until the ladder gives it a target'}
+        </Text>
+        <table className={classes.table} data-testid="daylight">
+          <thead>
+            <tr>
+              <th />
+              {ways?.map((way) => (
+                <th key={way.road} scope="col" data-road={way.road}>
+                  <Button
+                    size="compact-sm"
+                    variant="default"
+                    fullWidth
+                    disabled={!!way.not}
+                    onClick={() => {
+                      onTake(
+                        way.changes.reduce((to, { pointer, value }) => withValue(to, pointer, value), shot),
+                      )
+                      setOpened(false)
+                    }}
+                  >
+                    {ROADS[way.road]}
+                  </Button>
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {ROWS.map(({ label, of }) => (
+              <tr key={label}>
+                <th scope="row">{label}</th>
+                {ways?.map((way) => (
+                  <td key={way.road} data-not={way.not ? true : undefined}>
+                    {of(way)}
+                  </td>
+                ))}
+              </tr>
+            ))}
+            <tr>
+              <th scope="row">Verdict</th>
+              {ways?.map((way) => (
+                <td key={way.road} className={classes.verdict} data-verdict={way.road}>
+                  <SeverityMark
+                    severity={way.not ? 'trouble' : way.units > 1 || !way.crisp ? 'watch' : 'fine'}
+                    size={14}
+                  />{' '}
+                  {way.not ??
+                    [way.units > 1 && `takes ${way.units} units`, !way.crisp && 'pebbles get soft']
+                      .filter(Boolean)
+                      .join(', ')}
+                  {!way.not && way.units === 1 && way.crisp && 'works'}
+                </td>
+              ))}
+            </tr>
+          </tbody>
+        </table>
+        <Text size="xs" c="dimmed" mt={4}>
+          {ways?.some((way) => way.units > 1) && 'Where it takes more units than one, the frame shows one. '}
+          Flash in full sun runs hot: mind the makers' limits, shade the units, and weigh stands against wind.
+        </Text>
+      </Popover.Dropdown>
+    </Popover>
+  )
+}
