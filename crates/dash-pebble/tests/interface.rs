@@ -418,6 +418,37 @@ async fn the_sun_is_kept_down_three_ways_and_a_cloud_is_one_key() {
     browser.until("!document.querySelector('[data-finding=rows-cut]')").await;
     saved(&browser).await;
 
+    // How it will change: a place, a day, a time on the curve, and how long to wait for less of it.
+    browser.keys("r").await;
+    browser.until("document.querySelectorAll('[data-road] button').length === 3").await;
+    browser
+        .driver
+        .query(By::XPath("//*[@role='tab'][contains(., 'Over the day')]"))
+        .first()
+        .await
+        .unwrap()
+        .click()
+        .await
+        .unwrap();
+    let day = browser.labelled("Day").await;
+    browser.type_over(&day, "2026-06-31").await;
+    browser.until("document.querySelector('[data-testid=sky]').innerText.includes('a day such as')").await;
+    browser.type_over(&day, "2026-06-21").await;
+    let clock = browser.labelled("Clock ahead").await;
+    browser.type_over(&clock, "1").await;
+    let time = browser.labelled("Time").await;
+    browser.type_over(&time, "20:30").await;
+    browser.until("document.querySelector('[data-testid=sky]').innerText.includes('20:30: about')").await;
+    browser.until("document.querySelector('[data-drop=\"3\"]').innerText.includes(' min')").await;
+    let later = browser.text("[data-drop='3']").await;
+    browser.find("[aria-label='Time of day']").await.send_keys(Key::Right + "").await.unwrap();
+    browser.until("document.querySelector('[data-testid=sky]').innerText.includes('20:40: about')").await;
+    browser.until(&format!("document.querySelector('[data-drop=\"3\"]').innerText !== {later:?}")).await;
+    browser.until("document.querySelector('[data-testid=sky]').innerText.includes('take a reading')").await;
+    browser.keys(Key::Escape + "").await;
+    browser.until("!document.querySelector('[data-testid=sky]')").await;
+    saved(&browser).await;
+
     // A cloud: its readings are entered once and kept; one key goes from sky to sky.
     browser.run("document.activeElement.blur()", vec![]).await;
     browser.keys("o").await;
@@ -579,12 +610,31 @@ async fn screenshots() {
     browser.keys(Key::PageUp + "").await;
     browser.until("document.querySelectorAll('[data-followed]').length > 1").await;
     saved(&browser).await;
+    browser.driver.action_chain().move_to(640, 60).perform().await.unwrap();
+    browser.until("![...document.querySelectorAll('[role=tooltip]')].some((tip) => tip.checkVisibility())").await;
     take("bench-hold.png").await;
     open_shot(&browser, &server, "Slipway spin, noon").await;
     browser.until("document.querySelector('#frame').width > 500").await;
     browser.keys("r").await;
     browser.until("document.querySelectorAll('[data-road] button').length === 3").await;
     take("bench-sun.png").await;
+    browser
+        .driver
+        .query(By::XPath("//*[@role='tab'][contains(., 'Over the day')]"))
+        .first()
+        .await
+        .unwrap()
+        .click()
+        .await
+        .unwrap();
+    for (label, text) in
+        [("Latitude", "54.2"), ("Longitude", "-2.9"), ("Day", "2026-06-21"), ("Clock ahead", "1"), ("Time", "20:30")]
+    {
+        let field = browser.labelled(label).await;
+        browser.type_over(&field, text).await;
+    }
+    browser.until("document.querySelector('[data-testid=sky]').innerText.includes('20:30: about')").await;
+    take("bench-sky.png").await;
 
     let drawn = "document.querySelectorAll('[data-curve] path').length > 0 && document.querySelectorAll('[data-asked]').length > 1";
     browser.driver.goto(server.url("/kit/unit/dunlin-500")).await.unwrap();

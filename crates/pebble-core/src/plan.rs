@@ -196,6 +196,9 @@ impl TryFrom<&Shot> for Plan {
                 return Err(root.row("parts", index).not_allowed("name", &this.name, "a name that no other part has"));
             }
         }
+        if let Some(sky) = &shot.sky {
+            sky.check(&root.inside("sky"))?;
+        }
         if let Some(other) = &shot.ambient.other {
             // Kept for later, and no worse than the one that counts.
             reading("ambient.other.subject", &other.subject, body.grid)?;

@@ -3,6 +3,7 @@
 //! Everything here is plain data that may be wrong. [`crate::plan::Plan`] is the same shot, checked. Numbers of camera
 //! settings are labels where they are labels (`5.6`, `"1/250"`, `640`) and literal values otherwise.
 
+use crate::daylight::Sky;
 use crate::gear::{CameraBody, Filter, FlashUnit, Lens, Modifier, Trigger};
 use crate::ghost::Visibility;
 use crate::hold::Held;
@@ -48,6 +49,9 @@ wire! {
         pub flash: Flash,
         /// The parts that move, or must not.
         pub parts: Vec<Part>,
+        /// Where and when under the open sky, for a forecast of its light.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub sky: Option<Sky>,
         /// What stays while something else is turned.
         #[serde(default, skip_serializing_if = "Vec::is_empty")]
         pub hold: Vec<Held>,

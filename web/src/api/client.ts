@@ -33,6 +33,8 @@ export type Held = Schemas['Held']
 export type HoldAnswer = Schemas['HoldAnswer']
 export type Equivalent = Schemas['Equivalent']
 export type Way = Schemas['Way']
+export type Sky = Schemas['Sky']
+export type SkyDay = Schemas['SkyDay']
 export type Severity = Schemas['Severity']
 
 /** A refusal of the program, in its own sentence. */

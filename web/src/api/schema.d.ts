@@ -520,6 +520,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sky": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Light over a day from place, date and clouds: a forecast, never a reading. */
+        post: operations["sky"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stand-ins/recording": {
         parameters: {
             query?: never;
@@ -961,6 +978,20 @@ export interface components {
          * @enum {string}
          */
         DrawnAs: "face" | "body" | "feet" | "ropes" | "lantern" | "bicycle" | "card";
+        /** @description When the light has dropped by so much. */
+        Drop: {
+            at?: components["schemas"]["SkyAt"] | null;
+            /**
+             * Format: int32
+             * @description Minutes from now.
+             */
+            minutes?: number | null;
+            /**
+             * Format: int32
+             * @description Stops less than now.
+             */
+            stops: number;
+        };
         /**
          * @description Which edge of the shutter's run is worst.
          * @enum {string}
@@ -2396,6 +2427,7 @@ export interface components {
             scene: components["schemas"]["Scene"];
             /** @description Which duration counts as freezing time. */
             school: components["schemas"]["School"];
+            sky?: components["schemas"]["Sky"] | null;
             /** @description The subject as a whole. */
             subject: components["schemas"]["Subject"];
             /** @description Where things shall fall. */
@@ -2466,6 +2498,68 @@ export interface components {
          * @enum {string}
          */
         ShutterKind: "focal_plane" | "leaf" | "global" | "rolling";
+        /** @description Where and when under the sky. */
+        Sky: {
+            /**
+             * Format: double
+             * @description What the clouds take, in stops, positive.
+             */
+            cloud_stops: number;
+            /** @description The day there, `2026-06-21`. */
+            date: string;
+            /**
+             * Format: double
+             * @description Latitude, north positive.
+             */
+            latitude_deg: number;
+            /**
+             * Format: double
+             * @description Longitude, east positive.
+             */
+            longitude_deg: number;
+            /** @description The time there, `18:30`. */
+            time: string;
+            /**
+             * Format: int32
+             * @description What the clock there is ahead of universal time.
+             */
+            utc_offset_min: number;
+        };
+        /** @description The light at one time of the day. */
+        SkyAt: {
+            /**
+             * Format: double
+             * @description Altitude of the sun.
+             */
+            altitude_deg: number;
+            /**
+             * Format: double
+             * @description Illuminance of a level surface.
+             */
+            lux: number;
+            /**
+             * Format: int32
+             * @description Minutes since midnight there.
+             */
+            minute: number;
+            /** @description As written, `18:30`. */
+            time: string;
+        };
+        /** @description The light of a day. */
+        SkyDay: {
+            /** @description How long until it is darker. */
+            drops: components["schemas"]["Drop"][];
+            /** @description What one should know, in sentences. */
+            notes: string[];
+            /** @description Now. */
+            now: components["schemas"]["SkyAt"];
+            /** @description From midnight to midnight, evenly. */
+            points: components["schemas"]["SkyAt"][];
+            /** @description When the sun rises, where it does. */
+            rises?: string | null;
+            /** @description When it sets. */
+            sets?: string | null;
+        };
         /** @description Where a figure comes from; measured ones may say when and with what. A plain word is read as well. */
         Source: {
             /** @description When it was measured, `2026-11-25`. */
@@ -3852,6 +3946,45 @@ export interface operations {
                 };
             };
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sky: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Sky"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SkyDay"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -20,7 +20,10 @@ type Props = {
   shot: Shot
   forecast: Forecast | undefined
   refusal: Problem | undefined
+  /** The light changed: what is held stays. */
   onChange: (shot: Shot) => void
+  /** Anything else of the shot. */
+  onShot: (shot: Shot) => void
 }
 
 const FRESH: Record<Reading['as'], Reading> = {
@@ -41,7 +44,7 @@ function written(reading: Reading): string {
 }
 
 /** The steady light as it was read, and where it falls. */
-export function AmbientPanel({ shot, forecast, refusal, onChange }: Props) {
+export function AmbientPanel({ shot, forecast, refusal, onChange, onShot }: Props) {
   const rows: { place: Place; label: string; light: Forecast['ambient_subject'] | undefined }[] = [
     { place: 'subject', label: 'Subject', light: forecast?.ambient_subject },
     { place: 'background', label: 'Back', light: forecast?.ambient_background },
@@ -52,7 +55,7 @@ export function AmbientPanel({ shot, forecast, refusal, onChange }: Props) {
         Ambient
         <span className={classes.spacer} />
         <OtherSky shot={shot} onChange={onChange} />
-        <Daylight shot={shot} onTake={onChange} />
+        <Daylight shot={shot} onTake={onChange} onChange={onShot} />
       </h2>
       {rows.map(({ place, label, light }) => (
         <div key={place} className={classes.reading}>

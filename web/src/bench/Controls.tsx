@@ -94,6 +94,7 @@ export function Controls({ shot, answer, refusal, held, onChange, onTurn, onMove
         forecast={answer?.forecast}
         refusal={refusal}
         onChange={(to) => onTurn(undefined, to)}
+        onShot={onChange}
       />
     </div>
   )

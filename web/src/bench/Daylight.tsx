@@ -1,13 +1,14 @@
-import { Button, Popover, Text } from '@mantine/core'
+import { Button, Popover, Tabs, Text } from '@mantine/core'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { answered, client, type Shot, type Way } from '../api/client'
 import { withValue } from '../api/pointer'
 import { SeverityMark } from '../marks/SeverityMark'
+import { OverTheDay } from './OverTheDay'
 import { pixels, signedStops } from './words'
 import classes from './Daylight.module.css'
 
-type Props = { shot: Shot; onTake: (shot: Shot) => void }
+type Props = { shot: Shot; onTake: (shot: Shot) => void; onChange: (shot: Shot) => void }
 
 const ROADS: Record<Way['road'], string> = {
   sync_speed: 'Sync speed, low ISO',
@@ -36,8 +37,8 @@ const ROWS: { label: string; of: (way: Way) => string }[] = [
   },
 ]
 
-/** The three ways to keep a bright sky down, side by side. */
-export function Daylight({ shot, onTake }: Props) {
+/** Under the sun: the three ways to keep a bright sky down, and how it will change. */
+export function Daylight({ shot, onTake, onChange }: Props) {
   const [opened, setOpened] = useState(false)
   const ways = useQuery({
     queryKey: ['daylight', shot],
@@ -61,68 +62,84 @@ export function Daylight({ shot, onTake }: Props) {
         </Button>
       </Popover.Target>
       <Popover.Dropdown>
-        <Text size="sm" mb={4}>
-          Three ways to the same sky and key
-          {shot.targets.ambient_stops == null &&
-            '; the sky stays where it is until the ladder gives it a target'}
-        </Text>
-        <table className={classes.table} data-testid="daylight">
-          <thead>
-            <tr>
-              <th />
-              {ways?.map((way) => (
-                <th key={way.road} scope="col" data-road={way.road}>
-                  <Button
-                    size="compact-sm"
-                    variant="default"
-                    fullWidth
-                    disabled={!!way.not}
-                    onClick={() => {
-                      onTake(
-                        way.changes.reduce((to, { pointer, value }) => withValue(to, pointer, value), shot),
-                      )
-                      setOpened(false)
-                    }}
-                  >
-                    {ROADS[way.road]}
-                  </Button>
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {ROWS.map(({ label, of }) => (
-              <tr key={label}>
-                <th scope="row">{label}</th>
-                {ways?.map((way) => (
-                  <td key={way.road} data-not={way.not ? true : undefined}>
-                    {of(way)}
-                  </td>
+        <Tabs defaultValue="ways" keepMounted={false}>
+          <Tabs.List mb={6}>
+            <Tabs.Tab value="ways">Three ways</Tabs.Tab>
+            <Tabs.Tab value="day">Over the day</Tabs.Tab>
+          </Tabs.List>
+          <Tabs.Panel value="day">
+            <OverTheDay shot={shot} onChange={onChange} />
+          </Tabs.Panel>
+          <Tabs.Panel value="ways">
+            <Text size="sm" mb={4}>
+              Three ways to the same sky and key
+              {shot.targets.ambient_stops == null &&
+                '; the sky stays where it is until the ladder gives it a target'}
+            </Text>
+            <table className={classes.table} data-testid="daylight">
+              <thead>
+                <tr>
+                  <th />
+                  {ways?.map((way) => (
+                    <th key={way.road} scope="col" data-road={way.road}>
+                      <Button
+                        size="compact-sm"
+                        variant="default"
+                        fullWidth
+                        disabled={!!way.not}
+                        onClick={() => {
+                          onTake(
+                            way.changes.reduce(
+                              (to, { pointer, value }) => withValue(to, pointer, value),
+                              shot,
+                            ),
+                          )
+                          setOpened(false)
+                        }}
+                      >
+                        {ROADS[way.road]}
+                      </Button>
+                    </th>
+                  ))}
+                </tr>
+              </thead>
+              <tbody>
+                {ROWS.map(({ label, of }) => (
+                  <tr key={label}>
+                    <th scope="row">{label}</th>
+                    {ways?.map((way) => (
+                      <td key={way.road} data-not={way.not ? true : undefined}>
+                        {of(way)}
+                      </td>
+                    ))}
+                  </tr>
                 ))}
-              </tr>
-            ))}
-            <tr>
-              <th scope="row">Verdict</th>
-              {ways?.map((way) => (
-                <td key={way.road} className={classes.verdict} data-verdict={way.road}>
-                  <SeverityMark
-                    severity={way.not ? 'trouble' : way.units > 1 || !way.crisp ? 'watch' : 'fine'}
-                    size={14}
-                  />{' '}
-                  {way.not ??
-                    [way.units > 1 && `takes ${way.units} units`, !way.crisp && 'pebbles get soft']
-                      .filter(Boolean)
-                      .join(', ')}
-                  {!way.not && way.units === 1 && way.crisp && 'works'}
-                </td>
-              ))}
-            </tr>
-          </tbody>
-        </table>
-        <Text size="xs" c="dimmed" mt={4}>
-          {ways?.some((way) => way.units > 1) && 'Where it takes more units than one, the frame shows one. '}
-          Flash in full sun runs hot: mind the makers' limits, shade the units, and weigh stands against wind.
-        </Text>
+                <tr>
+                  <th scope="row">Verdict</th>
+                  {ways?.map((way) => (
+                    <td key={way.road} className={classes.verdict} data-verdict={way.road}>
+                      <SeverityMark
+                        severity={way.not ? 'trouble' : way.units > 1 || !way.crisp ? 'watch' : 'fine'}
+                        size={14}
+                      />{' '}
+                      {way.not ??
+                        [way.units > 1 && `takes ${way.units} units`, !way.crisp && 'pebbles get soft']
+                          .filter(Boolean)
+                          .join(', ')}
+                      {!way.not && way.units === 1 && way.crisp && 'works'}
+                    </td>
+                  ))}
+                </tr>
+              </tbody>
+            </table>
+            <Text size="xs" c="dimmed" mt={4}>
+              {ways?.some((way) => way.units > 1) &&
+                'Where it takes more units than one, the frame shows one. '}
+              Flash in full sun runs hot: mind the makers' limits, shade the units, and weigh stands against
+              wind.
+            </Text>
+          </Tabs.Panel>
+        </Tabs>
       </Popover.Dropdown>
     </Popover>
   )

@@ -7,6 +7,7 @@ use axum::body::Bytes;
 use axum::extract::{FromRequest, FromRequestParts, Path, Query, Request};
 use axum::http::header;
 use axum::http::request::Parts;
+use pebble_core::daylight::Sky;
 use pebble_core::gear::{FlashUnit, Item, Kit};
 use pebble_core::{Plan, Shot};
 use serde::de::DeserializeOwned;
@@ -43,6 +44,10 @@ impl Sendable for Shot {
 
 impl Sendable for HoldRequest {
     const NAME: &'static str = "look to hold";
+}
+
+impl Sendable for Sky {
+    const NAME: &'static str = "place and time under the sky";
 }
 
 impl Sendable for Item {

@@ -3,7 +3,7 @@
 use super::body::{Checked, Sent};
 use super::problem::{ApiError, Problem};
 use axum::Json;
-use pebble_core::daylight::{Way, ways};
+use pebble_core::daylight::{Sky, SkyDay, Way, day, ways};
 use pebble_core::findings::Finding;
 use pebble_core::hold::{self, Equivalent, Followed, Gave, Held};
 use pebble_core::strips::Strip;
@@ -108,4 +108,11 @@ pub async fn equivalents(body: Checked) -> Json<Vec<Equivalent>> {
     (status = 200, body = Vec<Way>), (status = 400, body = Problem), (status = 422, body = Problem)))]
 pub async fn daylight(body: Checked) -> Json<Vec<Way>> {
     Json(ways(&body.shot, &body.plan))
+}
+
+/// Light over a day from place, date and clouds: a forecast, never a reading.
+#[utoipa::path(post, path = "/api/sky", request_body = Sky, responses(
+    (status = 200, body = SkyDay), (status = 400, body = Problem), (status = 422, body = Problem)))]
+pub async fn sky(Sent(sky): Sent<Sky>) -> Result<Json<SkyDay>, ApiError> {
+    Ok(Json(day(&sky)?))
 }

@@ -58,6 +58,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(forecast::held))
         .routes(routes!(forecast::equivalents))
         .routes(routes!(forecast::daylight))
+        .routes(routes!(forecast::sky))
         .routes(routes!(shots::fitted))
         .routes(routes!(shots::asks))
         .routes(routes!(kit::offered))

@@ -236,6 +236,14 @@ limits! {
     STRETCH = "change of times", "", 0.2, 5.0;
     /// One step of a power dial.
     POWER_STEP = "power step", "stops", 0.05, 2.0;
+    /// North of the equator.
+    LATITUDE = "latitude", "°", -90.0, 90.0;
+    /// East of Greenwich.
+    LONGITUDE = "longitude", "°", -180.0, 180.0;
+    /// Clock ahead of universal time.
+    UTC_OFFSET = "offset of the clock", "min", -840.0, 840.0;
+    /// What clouds take.
+    CLOUD = "loss by clouds", "stops", 0.0, 8.0;
     /// How far a dial goes down.
     LOWEST_POWER = "lowest power", "stops below full", 0.0, 12.0;
 }

@@ -1,0 +1,199 @@
+//! Light over a day from place and date: a forecast that asks for a reading.
+//!
+//! The sun's altitude is by Grena (*Solar Energy* 86, 2012; to 0.01°), the light by [`super::clear_sky`] less what the
+//! clouds take. The clock is the one that was given for the day, and does not change within it.
+
+use super::clear_sky;
+use crate::gear::check::At;
+use crate::quantity::bounds::{self, Invalid};
+use crate::quantity::{Angle, Stops};
+use crate::wire::wire;
+use serde::Serialize;
+use solar_positioning::time::JulianDate;
+use solar_positioning::{Location, RefractionCorrection, SolarPositions};
+
+/// Minutes between two points of the drawn day.
+const STEP: u32 = 10;
+const DAY: u32 = 24 * 60;
+/// The sun is up while its upper rim is: its centre then stands this much under the horizon, in degrees.
+const RISING: f64 = -0.833;
+/// Drops that are looked for.
+const DROPS: std::ops::RangeInclusive<u32> = 1..=6;
+
+wire! {
+    /// Where and when under the sky.
+    pub struct Sky {
+        /// Latitude, north positive.
+        pub latitude_deg: f64,
+        /// Longitude, east positive.
+        pub longitude_deg: f64,
+        /// The day there, `2026-06-21`.
+        pub date: String,
+        /// The time there, `18:30`.
+        pub time: String,
+        /// What the clock there is ahead of universal time.
+        pub utc_offset_min: i32,
+        /// What the clouds take, in stops, positive.
+        pub cloud_stops: f64,
+    }
+}
+
+/// The light at one time of the day.
+#[derive(Clone, Debug, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct SkyAt {
+    /// Minutes since midnight there.
+    pub minute: u32,
+    /// As written, `18:30`.
+    pub time: String,
+    /// Altitude of the sun.
+    pub altitude_deg: f64,
+    /// Illuminance of a level surface.
+    pub lux: f64,
+}
+
+/// When the light has dropped by so much.
+#[derive(Clone, Debug, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Drop {
+    /// Stops less than now.
+    pub stops: u32,
+    /// The time; `null` when not on this day.
+    pub at: Option<SkyAt>,
+    /// Minutes from now.
+    pub minutes: Option<u32>,
+}
+
+/// The light of a day.
+#[derive(Clone, Debug, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct SkyDay {
+    /// Now.
+    pub now: SkyAt,
+    /// From midnight to midnight, evenly.
+    pub points: Vec<SkyAt>,
+    /// When the sun rises, where it does.
+    pub rises: Option<String>,
+    /// When it sets.
+    pub sets: Option<String>,
+    /// How long until it is darker.
+    pub drops: Vec<Drop>,
+    /// What one should know, in sentences.
+    pub notes: Vec<String>,
+}
+
+struct Clock {
+    date: (i32, u32, u32),
+    minute: u32,
+}
+
+impl Sky {
+    pub(crate) fn check(&self, at: &At) -> Result<(), Invalid> {
+        self.clock(at).map(|_| ())
+    }
+
+    fn clock(&self, at: &At) -> Result<Clock, Invalid> {
+        bounds::LATITUDE.check(&at.of("latitude_deg"), self.latitude_deg)?;
+        bounds::LONGITUDE.check(&at.of("longitude_deg"), self.longitude_deg)?;
+        bounds::UTC_OFFSET.check(&at.of("utc_offset_min"), f64::from(self.utc_offset_min))?;
+        bounds::CLOUD.check(&at.of("cloud_stops"), self.cloud_stops)?;
+        let day = || at.not_allowed("date", &self.date, "a day such as 2026-06-21, from 2010 to 2100");
+        let time = || at.not_allowed("time", &self.time, "a time such as 18:30");
+        let date = read_date(&self.date).ok_or_else(day)?;
+        let minute = read_time(&self.time).ok_or_else(time)?;
+        Ok(Clock { date, minute })
+    }
+}
+
+/// Whole numbers with signs between them, each of its own length.
+fn numbers(text: &str, between: char, lengths: &[usize]) -> Option<Vec<u32>> {
+    let fields: Vec<&str> = text.split(between).collect();
+    let digits =
+        |field: &&str, length: &usize| field.len() == *length && field.bytes().all(|byte| byte.is_ascii_digit());
+    let fits = fields.len() == lengths.len() && fields.iter().zip(lengths).all(|(field, length)| digits(field, length));
+    fits.then(|| fields.iter().filter_map(|field| field.parse().ok()).collect())
+}
+
+fn read_date(text: &str) -> Option<(i32, u32, u32)> {
+    let [year, month, day] = numbers(text, '-', &[4, 2, 2])?.try_into().ok()?;
+    let leap = year % 4 == 0 && (year % 100 != 0 || year % 400 == 0);
+    let last = match month {
+        2 => 28 + u32::from(leap),
+        4 | 6 | 9 | 11 => 30,
+        1..=12 => 31,
+        _ => return None,
+    };
+    ((2010..=2100).contains(&year) && (1..=last).contains(&day)).then_some((year as i32, month, day))
+}
+
+fn read_time(text: &str) -> Option<u32> {
+    let [hour, minute] = numbers(text, ':', &[2, 2])?.try_into().ok()?;
+    (hour < 24 && minute < 60).then_some(hour * 60 + minute)
+}
+
+/// The light of a day.
+///
+/// # Errors
+/// [`Invalid`] with the field that cannot be.
+pub fn day(sky: &Sky) -> Result<SkyDay, Invalid> {
+    let clock = sky.clock(&At::default())?;
+    let at = |minute: u32| sky_at(sky, &clock, minute);
+    let now = at(clock.minute);
+    let each: Vec<SkyAt> = (0..=DAY).map(at).collect();
+    let crossing = |rising: bool| {
+        let up = |one: &SkyAt| one.altitude_deg > RISING;
+        let found = each.windows(2).find(|pair| up(&pair[0]) != rising && up(&pair[1]) == rising);
+        found.map(|pair| pair[1].time.clone())
+    };
+    let (rises, sets) = (crossing(true), crossing(false));
+    let drops = DROPS
+        .map(|stops| {
+            let enough = now.lux * Stops::from_stops(-f64::from(stops)).as_ratio();
+            let found = each[clock.minute as usize..].iter().find(|one| one.lux <= enough).cloned();
+            Drop { stops, minutes: found.as_ref().map(|found| found.minute - clock.minute), at: found }
+        })
+        .collect();
+    let notes = notes(&now, &each, rises.is_none() && sets.is_none());
+    let points = each.into_iter().step_by(STEP as usize).collect();
+    Ok(SkyDay { now, points, rises, sets, drops, notes })
+}
+
+fn notes(now: &SkyAt, each: &[SkyAt], neither: bool) -> Vec<String> {
+    let mut said =
+        vec!["A forecast from an open sky, true to a stop or two: take a reading before the frame.".to_owned()];
+    if neither && each[0].altitude_deg > RISING {
+        said.push("The sun does not set on this day.".to_owned());
+    } else if neither {
+        said.push("The sun does not rise on this day.".to_owned());
+    }
+    if now.altitude_deg > 0.0 && now.altitude_deg < 20.0 {
+        said.push(
+            "The sun is low: who faces it gets several stops more than level ground, who turns away, less.".to_owned(),
+        );
+    } else if now.altitude_deg <= RISING {
+        said.push("The sun is down: lamps of the place may be more than the sky.".to_owned());
+    }
+    said
+}
+
+fn sky_at(sky: &Sky, clock: &Clock, minute: u32) -> SkyAt {
+    let (year, month, day) = clock.date;
+    let location = Location { latitude: sky.latitude_deg, longitude: sky.longitude_deg };
+    let altitude = JulianDate::from_utc_simple(year, month, day, 0, 0, 0.0)
+        .and_then(|midnight| {
+            let days = f64::from(minute as i32 - sky.utc_offset_min) / f64::from(DAY);
+            JulianDate::new(midnight.julian_date() + days, solar_positioning::delta_t::estimate_from_date(year, month)?)
+        })
+        .and_then(|time| {
+            SolarPositions::grena3().at_from_julian(time, location, 0.0, Some(RefractionCorrection::standard()))
+        })
+        // Place and date were checked: the sun has an altitude.
+        .map_or(-90.0, |sun| sun.elevation_angle());
+    let clear = clear_sky(Angle::from_degrees(altitude));
+    SkyAt {
+        minute,
+        time: format!("{:02}:{:02}", minute / 60 % 24, minute % 60),
+        altitude_deg: altitude,
+        lux: clear.as_lux() * Stops::from_stops(-sky.cloud_stops).as_ratio(),
+    }
+}
