@@ -2,7 +2,7 @@ import { SimpleGrid, Text, TextInput } from '@mantine/core'
 import { useQuery } from '@tanstack/react-query'
 import { scaleLinear, scaleLog } from 'd3-scale'
 import { area, line } from 'd3-shape'
-import type { KeyboardEvent, PointerEvent } from 'react'
+import { useEffect, useState, type KeyboardEvent, type PointerEvent } from 'react'
 import { answered, client, Refusal, type Shot, type Sky, type SkyDay } from '../api/client'
 import { Figure } from '../controls/Figure'
 import classes from './OverTheDay.module.css'
@@ -26,14 +26,25 @@ function fresh(): Sky {
 
 /** How the light will change over the day, and how long to wait for less of it. */
 export function OverTheDay({ shot, onChange }: Props) {
-  const sky = shot.sky ?? fresh()
-  const put = (change: Partial<Sky>) => onChange({ ...shot, sky: { ...sky, ...change } })
+  const [sky, setSky] = useState(() => shot.sky ?? fresh())
+  const [touched, setTouched] = useState(false)
+  const put = (change: Partial<Sky>) => {
+    setTouched(true)
+    setSky({ ...sky, ...change })
+  }
   const query = useQuery({
     queryKey: ['sky', sky],
     queryFn: () => answered(client.POST('/api/sky', { body: sky })),
     gcTime: 0,
     placeholderData: (before: SkyDay | undefined) => before,
   })
+  // Half a date is no date: only what the program could work with goes into the shot.
+  const worked = touched && query.isSuccess && !query.isPlaceholderData
+  useEffect(() => {
+    if (!worked) return
+    setTouched(false)
+    onChange({ ...shot, sky })
+  }, [worked, shot, sky, onChange])
   const problem = query.error instanceof Refusal ? query.error.problem : undefined
   const error = (field: keyof Sky) => (problem?.field === field ? problem.detail : undefined)
   return (
