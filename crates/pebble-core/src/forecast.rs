@@ -15,6 +15,7 @@ use crate::quantity::{Metres, Seconds, Stops};
 use crate::shot::Intent;
 use crate::shutter::rows::{Edge, row_share};
 use crate::shutter::{SyncMode, high_speed};
+use crate::wire::report;
 use serde::Serialize;
 
 /// Points on the drawn pulse.
@@ -24,16 +25,7 @@ const PROFILE_ROWS: usize = 33;
 /// The ladder's ends, in stops.
 const LADDER: (f64, f64) = (3.0, -9.0);
 
-macro_rules! wire {
-    ($(#[$meta:meta])* pub struct $name:ident { $($body:tt)* }) => {
-        $(#[$meta])*
-        #[derive(Clone, Debug, PartialEq, Serialize)]
-        #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-        pub struct $name { $($body)* }
-    };
-}
-
-wire! {
+report! {
     /// Everything computed for one shot.
     pub struct Forecast {
         /// The working exposure.
@@ -67,7 +59,7 @@ wire! {
     }
 }
 
-wire! {
+report! {
     /// The working exposure.
     pub struct Exposure {
         /// Exact f-number.
@@ -89,7 +81,7 @@ wire! {
     }
 }
 
-wire! {
+report! {
     /// A light on a place.
     pub struct Light {
         /// Illuminance, for steady light.
@@ -102,7 +94,7 @@ wire! {
     }
 }
 
-wire! {
+report! {
     /// The flash on the subject.
     pub struct FlashLight {
         /// `H1` at full power with the reference reflector.
@@ -136,7 +128,7 @@ wire! {
     }
 }
 
-wire! {
+report! {
     /// The pulse at this power.
     pub struct Pulse {
         /// 50 % duration.
@@ -180,7 +172,7 @@ wire! {
     }
 }
 
-wire! {
+report! {
     /// Shutter and flash in time, since the first row opened.
     pub struct Moment {
         /// First row to last.
@@ -202,7 +194,7 @@ wire! {
     }
 }
 
-wire! {
+report! {
     /// What the rows get of the flash.
     pub struct Rows {
         /// Share of the first row.
@@ -231,7 +223,7 @@ wire! {
     }
 }
 
-wire! {
+report! {
     /// Lens and sensor.
     pub struct Optics {
         /// Image size over object size.
@@ -249,7 +241,7 @@ wire! {
     }
 }
 
-wire! {
+report! {
     /// Depth of field.
     pub struct Depth {
         /// Nearest sharp.
@@ -261,7 +253,7 @@ wire! {
     }
 }
 
-wire! {
+report! {
     /// One part.
     pub struct PartForecast {
         /// Its name.
@@ -330,7 +322,7 @@ pub enum PartState {
     Missed,
 }
 
-wire! {
+report! {
     /// Everything on one scale of stops.
     pub struct Ladder {
         /// Upper end.
@@ -359,7 +351,7 @@ pub enum RungKind {
     Movement,
 }
 
-wire! {
+report! {
     /// One rung of the ladder.
     pub struct Rung {
         /// Stable identity.

@@ -20,4 +20,29 @@ macro_rules! word {
     };
 }
 
-pub(crate) use {wire, word};
+/// What is only ever written: answers, described and never read back.
+macro_rules! report {
+    ($($(#[$meta:meta])* pub struct $name:ident { $($body:tt)* })*) => {
+        $(
+            $(#[$meta])*
+            #[derive(Clone, Debug, PartialEq, serde::Serialize)]
+            #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+            pub struct $name { $($body)* }
+        )*
+    };
+}
+
+/// A word that is only ever written.
+macro_rules! report_word {
+    ($($(#[$meta:meta])* pub enum $name:ident { $($(#[$vmeta:meta])* $variant:ident),* $(,)? })*) => {
+        $(
+            $(#[$meta])*
+            #[derive(Clone, Copy, Debug, PartialEq, Eq, serde::Serialize)]
+            #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+            #[serde(rename_all = "snake_case")]
+            pub enum $name { $($(#[$vmeta])* $variant),* }
+        )*
+    };
+}
+
+pub(crate) use {report, report_word, wire, word};

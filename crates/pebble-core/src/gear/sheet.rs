@@ -12,7 +12,7 @@ use crate::pulse::{Basis, Control, Pulse, PulseAt, Sample};
 use crate::quantity::bounds::{self, Invalid};
 use crate::quantity::scale::{duration_label, power_label};
 use crate::quantity::{Joules, Seconds, Stops};
-use serde::Serialize;
+use crate::wire::{report, report_word};
 
 /// Points of a duration curve between its jumps.
 const CURVE_STEP_STOPS: f64 = 0.125;
@@ -23,18 +23,7 @@ const DISTANCES_M: [f64; 3] = [1.0, 2.0, 4.0];
 /// A unit slower than this at full power surprises people who trust in flash.
 const SLOW: Seconds = Seconds::from_secs(1.0 / 125.0);
 
-macro_rules! sheet {
-    ($($(#[$meta:meta])* pub struct $name:ident { $($body:tt)* })*) => {
-        $(
-            $(#[$meta])*
-            #[derive(Clone, Debug, PartialEq, Serialize)]
-            #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-            pub struct $name { $($body)* }
-        )*
-    };
-}
-
-sheet! {
+report! {
     /// What a unit does at each power.
     pub struct Sheet {
         /// Output at full power.
@@ -177,19 +166,7 @@ sheet! {
     }
 }
 
-macro_rules! sheet_word {
-    ($($(#[$meta:meta])* pub enum $name:ident { $($(#[$vmeta:meta])* $variant:ident),* $(,)? })*) => {
-        $(
-            $(#[$meta])*
-            #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize)]
-            #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-            #[serde(rename_all = "snake_case")]
-            pub enum $name { $($(#[$vmeta])* $variant),* }
-        )*
-    };
-}
-
-sheet_word! {
+report_word! {
     /// What makes a duration doubtful.
     pub enum Doubt {
         /// The power lies outside the table.
