@@ -476,6 +476,41 @@ async fn the_sun_is_kept_down_three_ways_and_a_cloud_is_one_key() {
 }
 
 #[tokio::test(flavor = "multi_thread")]
+async fn versions_are_named_laid_side_by_side_and_brought_back() {
+    let server = Server::demo();
+    let browser = Browser::open().await;
+    browser.size(1280, 800).await;
+    open_shot(&browser, &server, "Double ropes, both feet up").await;
+    let planned = value_of(&browser, "shutter").await;
+    browser.keys("s").await;
+    browser.keys(Key::PageDown + "").await;
+    browser.until(&format!("!({})", reads("shutter", &planned))).await;
+    // Opened at once: what is pending is saved first, and is one of them.
+    browser.keys("v").await;
+    browser.until("document.querySelectorAll('[data-version]').length === 2").await;
+    browser.until("document.querySelector('[data-difference=Shutter]')").await;
+    let line = browser.text("[data-difference='Shutter']").await;
+    assert!(line.contains(&planned), "{line}");
+    browser.until("[...document.querySelectorAll('[role=dialog] canvas')].filter((canvas) => canvas.width > 300).length === 2").await;
+    browser.fill("[aria-label='Name of this version']", "As planned").await;
+    browser.keys(Key::Enter + "").await;
+    browser.until("document.querySelector('[data-testid=versions]').innerText.includes('As planned')").await;
+    let back = browser.driver.query(By::XPath("//button[contains(., 'Bring this back')]")).first().await.unwrap();
+    back.click().await.unwrap();
+    browser.until("!document.querySelector('[role=dialog]')").await;
+    browser.until(&reads("shutter", &planned)).await;
+    saved(&browser).await;
+    // One undo, and the version in between counts again; the name is kept over a restart.
+    browser.run("document.activeElement.blur()", vec![]).await;
+    browser.keys((Key::Control + "z").to_string()).await;
+    browser.until(&format!("!({})", reads("shutter", &planned))).await;
+    let server = server.killed_and_started_again();
+    open_shot(&browser, &server, "Double ropes, both feet up").await;
+    browser.keys("v").await;
+    browser.until("document.querySelector('[data-testid=versions]')?.innerText.includes('As planned')").await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
 async fn parts_targets_and_streaks_are_set_where_they_are_seen() {
     let server = Server::demo();
     let browser = Browser::open().await;
@@ -613,6 +648,10 @@ async fn screenshots() {
     browser.driver.action_chain().move_to(640, 60).perform().await.unwrap();
     browser.until("![...document.querySelectorAll('[role=tooltip]')].some((tip) => tip.checkVisibility())").await;
     take("bench-hold.png").await;
+    browser.keys("v").await;
+    browser.until("[...document.querySelectorAll('[role=dialog] canvas')].filter((canvas) => canvas.width > 300).length === 2").await;
+    browser.until("document.querySelector('[data-difference]')").await;
+    take("versions.png").await;
     open_shot(&browser, &server, "Slipway spin, noon").await;
     browser.until("document.querySelector('#frame').width > 500").await;
     browser.keys("r").await;

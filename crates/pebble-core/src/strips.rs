@@ -245,7 +245,8 @@ fn number(label: &str, exact: f64) -> Value {
     Value::Number(label.parse().unwrap_or(exact))
 }
 
-fn sync_label(mode: SyncMode) -> &'static str {
+/// A way of tying flash and shutter, as written.
+pub fn sync_label(mode: SyncMode) -> &'static str {
     match mode {
         SyncMode::Front => "front",
         SyncMode::Rear => "rear",

@@ -520,6 +520,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shots/{id}/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Versions of a shot, latest first: the last hundred, and all that have names. */
+        get: operations["versions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shots/{id}/versions/{revision}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One version beside the one that counts. */
+        get: operations["version"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shots/{id}/versions/{revision}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts an earlier version on top; what counted until now stays among the versions. */
+        post: operations["bring_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shots/{id}/versions/{revision}/name": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Gives a version a name, or takes it away. */
+        put: operations["name_version"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sky": {
         parameters: {
             query?: never;
@@ -867,6 +935,13 @@ export interface components {
             /** @description The new value. */
             value: unknown;
         };
+        /** @description An earlier version beside the one that counts. */
+        Compared: {
+            /** @description What differs, the earlier one first. */
+            differences: components["schemas"]["Difference"][];
+            /** @description The earlier one. */
+            shot: components["schemas"]["Shot"];
+        };
         /** @description How a unit makes less light. */
         Control: {
             /**
@@ -963,6 +1038,22 @@ export interface components {
              */
             near_m: number;
         };
+        /** @description One thing that differs. */
+        Difference: {
+            /** @description On the other. */
+            after: string;
+            /** @description On the one side. */
+            before: string;
+            /** @description Whether it was set, or follows from what was. */
+            kind: components["schemas"]["DifferenceKind"];
+            /** @description What it is, as said: `Aperture`, `Blur of Shoes`. */
+            what: string;
+        };
+        /**
+         * @description What kind of thing differs.
+         * @enum {string}
+         */
+        DifferenceKind: "setting" | "number";
         /**
          * @description How a pulse ends.
          * @enum {string}
@@ -2758,6 +2849,25 @@ export interface components {
             /** @description Its title or name. */
             name: string;
         };
+        /** @description A version in the list. */
+        Version: {
+            /** @description Whether it is the one that counts. */
+            is_now: boolean;
+            /** @description When it was made, UTC. */
+            made_at: string;
+            /** @description What the photographer calls it. */
+            name?: string | null;
+            /**
+             * Format: int64
+             * @description Its number in the file.
+             */
+            revision: number;
+        };
+        /** @description A name for a version. */
+        VersionName: {
+            /** @description The name; none takes it away. */
+            name?: string | null;
+        };
         /**
          * @description How visible a trail is, by its difference of L* from the plain background.
          * @enum {string}
@@ -3946,6 +4056,145 @@ export interface operations {
                 };
             };
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    versions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Version"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    version: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Compared"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bring_back: {
+        parameters: {
+            query?: never;
+            header: {
+                "If-Match": string;
+            };
+            path: {
+                id: string;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShotAnswer"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    name_version: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VersionName"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

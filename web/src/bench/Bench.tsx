@@ -14,6 +14,7 @@ import { Moment } from './Moment'
 import { PartChips } from './PartChips'
 import { withValue } from '../api/pointer'
 import { useBench, type Saving } from './useBench'
+import { Versions } from './Versions'
 import classes from './Bench.module.css'
 
 const SAVING_WORDS: Record<Saving, string> = {
@@ -43,6 +44,7 @@ function Bench({ initial }: { initial: ShotAnswer }) {
   const { shot, kept, answer, refusal, saving, view, held, change, turn, look, step } = bench
   const [comparing, setComparing] = useState(false)
   const [moved, setMoved] = useState(initial.moved)
+  const [versions, setVersions] = useState(false)
   const queries = useQueryClient()
 
   useEffect(() => {
@@ -67,7 +69,11 @@ function Bench({ initial }: { initial: ShotAnswer }) {
   const loupe = () =>
     document.querySelector<HTMLButtonElement>('[aria-label="Frame"] [aria-pressed]')?.click()
 
+  // What is set now is saved first: it is one of the versions too.
+  const openVersions = () => void bench.settled().then(() => setVersions(true))
+
   useKeys({
+    v: openVersions,
     ...Object.fromEntries(
       Object.entries(SHORTCUTS).map(([id, key]) => [key.toLowerCase(), focus(`strip-${id}`)]),
     ),
@@ -114,6 +120,11 @@ function Bench({ initial }: { initial: ShotAnswer }) {
           <span className={classes.saving} data-saving={saving} role="status">
             {SAVING_WORDS[saving]}
           </span>
+        </Tooltip>
+        <Tooltip label="Earlier versions · V">
+          <Button size="compact-sm" radius="xl" variant="default" onClick={openVersions}>
+            Versions
+          </Button>
         </Tooltip>
         <Tooltip label="Undo · Ctrl+Z">
           <Button
@@ -179,6 +190,9 @@ function Bench({ initial }: { initial: ShotAnswer }) {
         onTurn={turn}
         onMoved={setMoved}
       />
+      {versions && (
+        <Versions now={shot} kept={kept} onBack={bench.adopt} onClose={() => setVersions(false)} />
+      )}
       <Conflict mine={shot} theirs={bench.conflict} onSettle={bench.settle} />
       <span className="hidden-text" aria-live="polite">
         {view.layers === 'both' ? '' : `Showing ${view.layers} only`}

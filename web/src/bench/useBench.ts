@@ -144,6 +144,12 @@ export function useBench(initial: ShotAnswer) {
     [inTurn, put, failed],
   )
 
+  /** Everything pending is on the disk, or cannot be. */
+  const settled = useCallback(() => {
+    window.clearTimeout(timer.current)
+    return save()
+  }, [save])
+
   const enter = useCallback(
     (next: Shot) => {
       frames.keep()
@@ -288,6 +294,8 @@ export function useBench(initial: ShotAnswer) {
     look,
     step,
     settle,
+    settled,
+    adopt,
   }
 }
 

@@ -30,6 +30,7 @@ const KEYS: { title: string; keys: [string, string][] }[] = [
       ['L', 'Loupe to camera pixels; drag to move'],
       ['0', 'The whole frame'],
       ['B', 'Before the last change'],
+      ['V', 'Versions, side by side'],
       ['M', 'Moment: + − zoom, ← → move, Enter pulse, 0 all'],
       ['↑ ↓', 'On a rung of the ladder: set its target'],
     ],

@@ -9,6 +9,7 @@ pub mod problem;
 pub mod shots;
 pub mod traces;
 pub mod units;
+pub mod versions;
 mod web;
 
 use axum::Router;
@@ -50,6 +51,10 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(shots::undo))
         .routes(routes!(shots::redo))
         .routes(routes!(shots::restore))
+        .routes(routes!(versions::list))
+        .routes(routes!(versions::read))
+        .routes(routes!(versions::name))
+        .routes(routes!(versions::back))
         .routes(routes!(shots::blank))
         .routes(routes!(picture::of_shot))
         .routes(routes!(picture::draw))

@@ -4,6 +4,7 @@ pub mod documents;
 pub mod kit;
 pub mod shelf;
 pub mod shots;
+pub mod versions;
 
 use sqlx::sqlite::{SqliteConnectOptions, SqliteJournalMode, SqliteLockingMode, SqlitePoolOptions, SqliteSynchronous};
 use sqlx::{ConnectOptions, Connection, SqlitePool};

@@ -1,0 +1,92 @@
+//! Earlier versions of a shot: listed, named, compared, brought back.
+
+use super::App;
+use super::body::{Seen, Sendable, Sent};
+use super::problem::{ApiError, Problem};
+use super::shots::ShotAnswer;
+use crate::store::shots;
+use crate::store::versions::{self, Version};
+use axum::Json;
+use axum::extract::{Path, State};
+use axum::http::StatusCode;
+use pebble_core::compare::{Difference, compare};
+use pebble_core::{Invalid, Plan, Shot};
+use serde::{Deserialize, Serialize};
+
+/// Longest name of a version.
+const LONGEST_NAME: usize = 80;
+
+/// An earlier version beside the one that counts.
+#[derive(Debug, Serialize, utoipa::ToSchema)]
+pub struct Compared {
+    /// The earlier one.
+    pub shot: Shot,
+    /// What differs, the earlier one first.
+    pub differences: Vec<Difference>,
+}
+
+/// A name for a version.
+#[derive(Debug, Deserialize, utoipa::ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct VersionName {
+    /// The name; none takes it away.
+    pub name: Option<String>,
+}
+
+impl Sendable for VersionName {
+    const NAME: &'static str = "name of a version";
+}
+
+type Which = Result<Path<(String, i64)>, axum::extract::rejection::PathRejection>;
+
+fn which(path: Which) -> Result<(String, i64), ApiError> {
+    path.map(|Path(which)| which).map_err(|error| ApiError::BadAddress(error.body_text()))
+}
+
+/// Versions of a shot, latest first: the last hundred, and all that have names.
+#[utoipa::path(get, operation_id = "versions", path = "/api/shots/{id}/versions", params(("id" = String, Path)), responses(
+    (status = 200, body = Vec<Version>), (status = 404, body = Problem)))]
+pub async fn list(
+    State(app): State<App>,
+    super::body::Id(id): super::body::Id,
+) -> Result<Json<Vec<Version>>, ApiError> {
+    shots::one::<Shot>(&app.pool, &id).await?;
+    Ok(Json(versions::all(&app.pool, &id).await?))
+}
+
+/// One version beside the one that counts.
+#[utoipa::path(get, operation_id = "version", path = "/api/shots/{id}/versions/{revision}",
+    params(("id" = String, Path), ("revision" = i64, Path)),
+    responses((status = 200, body = Compared), (status = 404, body = Problem)))]
+pub async fn read(State(app): State<App>, path: Which) -> Result<Json<Compared>, ApiError> {
+    let (id, revision) = which(path)?;
+    let now = shots::one::<Shot>(&app.pool, &id).await?.thing;
+    let shot: Shot = versions::one(&app.pool, &id, revision).await?;
+    let (before, after) = (Plan::try_from(&shot)?, Plan::try_from(&now)?);
+    let differences = compare((&shot, &before), (&now, &after));
+    Ok(Json(Compared { shot, differences }))
+}
+
+/// Gives a version a name, or takes it away.
+#[utoipa::path(put, operation_id = "name_version", path = "/api/shots/{id}/versions/{revision}/name",
+    params(("id" = String, Path), ("revision" = i64, Path)), request_body = VersionName,
+    responses((status = 204), (status = 404, body = Problem), (status = 422, body = Problem)))]
+pub async fn name(State(app): State<App>, path: Which, Sent(body): Sent<VersionName>) -> Result<StatusCode, ApiError> {
+    let (id, revision) = which(path)?;
+    let name = body.name.as_deref().map(str::trim).filter(|name| !name.is_empty());
+    if let Some(long) = name.filter(|name| name.chars().count() > LONGEST_NAME) {
+        let (field, given) = ("name".to_owned(), long.chars().take(40).collect());
+        return Err(Invalid::NotAllowed { field, given, allowed: "at most 80 characters".to_owned() }.into());
+    }
+    versions::call::<Shot>(&app.pool, &id, revision, name).await?;
+    Ok(StatusCode::NO_CONTENT)
+}
+
+/// Puts an earlier version on top; what counted until now stays among the versions.
+#[utoipa::path(post, operation_id = "bring_back", path = "/api/shots/{id}/versions/{revision}/back",
+    params(("id" = String, Path), ("revision" = i64, Path), ("If-Match" = String, Header)),
+    responses((status = 200, body = ShotAnswer), (status = 404, body = Problem), (status = 409, body = Problem)))]
+pub async fn back(State(app): State<App>, path: Which, Seen(version): Seen) -> Result<ShotAnswer, ApiError> {
+    let (id, revision) = which(path)?;
+    Ok(versions::bring_back::<Shot>(&app.pool, &id, version, revision).await?.into())
+}

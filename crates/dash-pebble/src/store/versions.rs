@@ -1,0 +1,92 @@
+//! Earlier versions of a document: all its revisions, the ones with names among them.
+
+use super::documents::{self, Document, DocumentError};
+use super::shelf::Shelf;
+use serde::Serialize;
+use sqlx::SqlitePool;
+use std::collections::BTreeSet;
+
+/// Versions that are listed, beside all that have names.
+const MOST: i64 = 100;
+
+/// A version in the list.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, utoipa::ToSchema)]
+pub struct Version {
+    /// Its number in the file.
+    pub revision: i64,
+    /// When it was made, UTC.
+    pub made_at: String,
+    /// What the photographer calls it.
+    pub name: Option<String>,
+    /// Whether it is the one that counts.
+    pub is_now: bool,
+}
+
+/// The versions of a document, latest first.
+///
+/// # Errors
+/// Those of the database.
+pub async fn all(pool: &SqlitePool, id: &str) -> Result<Vec<Version>, sqlx::Error> {
+    sqlx::query_as!(
+        Version,
+        r#"SELECT revision.id AS "revision!", revision.made_at, revision.name, revision.id = document.head AS "is_now!: bool"
+           FROM revision JOIN document ON document.id = revision.document_id
+           WHERE document.id = ?1 AND (revision.name IS NOT NULL OR revision.id = document.head OR revision.id IN
+               (SELECT id FROM revision WHERE document_id = ?1 ORDER BY id DESC LIMIT ?2))
+           ORDER BY revision.id DESC"#,
+        id,
+        MOST
+    )
+    .fetch_all(pool)
+    .await
+}
+
+/// One version, with the kit's figures of today.
+///
+/// # Errors
+/// [`DocumentError::Missing`], [`DocumentError::Unreadable`], [`DocumentError::Database`].
+pub async fn one<T: Document>(pool: &SqlitePool, id: &str, revision: i64) -> Result<T, DocumentError<T>> {
+    let mut connection = pool.acquire().await?;
+    let body = sqlx::query_scalar!("SELECT body FROM revision WHERE id = ? AND document_id = ?", revision, id)
+        .fetch_optional(&mut *connection)
+        .await?;
+    let named = || format!("{id}, version {revision}");
+    let body = body.ok_or_else(|| DocumentError::Missing { noun: "version", id: named() })?;
+    let unreadable = |reason: String| DocumentError::Unreadable { id: named(), reason };
+    let thing: T = serde_json::from_str(&body).map_err(|error| unreadable(error.to_string()))?;
+    let shelf = Shelf::load(&mut connection, &thing.carries().into_iter().collect::<BTreeSet<_>>()).await?;
+    thing.brought_up(&shelf).map(|(thing, _)| thing).map_err(|error| unreadable(error.to_string()))
+}
+
+/// Gives a version a name, or takes it away.
+///
+/// # Errors
+/// [`DocumentError::Missing`], [`DocumentError::Database`].
+pub async fn call<T: Document>(
+    pool: &SqlitePool,
+    id: &str,
+    revision: i64,
+    name: Option<&str>,
+) -> Result<(), DocumentError<T>> {
+    let done = sqlx::query!("UPDATE revision SET name = ? WHERE id = ? AND document_id = ?", name, revision, id)
+        .execute(pool)
+        .await?;
+    if done.rows_affected() == 0 {
+        return Err(DocumentError::Missing { noun: "version", id: format!("{id}, version {revision}") });
+    }
+    Ok(())
+}
+
+/// Puts an earlier version on top of what counts now; nothing between is lost.
+///
+/// # Errors
+/// [`DocumentError::Conflict`] at another version than the one seen, and those of [`one`].
+pub async fn bring_back<T: Document>(
+    pool: &SqlitePool,
+    id: &str,
+    seen: i64,
+    revision: i64,
+) -> Result<documents::Kept<T>, DocumentError<T>> {
+    let thing = one(pool, id, revision).await?;
+    documents::replace(pool, id, seen, &thing).await
+}

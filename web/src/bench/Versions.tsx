@@ -1,0 +1,137 @@
+import { Button, Modal, SimpleGrid, Table, Text, TextInput, UnstyledButton } from '@mantine/core'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { answered, client, type Shot, type ShotAnswer, type Version } from '../api/client'
+import { Side } from './Side'
+import classes from './Versions.module.css'
+
+type Props = { now: Shot; kept: ShotAnswer; onBack: (answer: ShotAnswer) => void; onClose: () => void }
+
+/** Earlier versions of a shot: named, laid beside the one that counts, brought back. */
+export function Versions({ now, kept, onBack, onClose }: Props) {
+  const { id } = kept
+  const queries = useQueryClient()
+  const [chosen, setChosen] = useState<number>()
+  const list = useQuery({
+    queryKey: ['versions', id, kept.version],
+    queryFn: () => answered(client.GET('/api/shots/{id}/versions', { params: { path: { id } } })),
+    gcTime: 0,
+  })
+  const revision = chosen ?? list.data?.find((version) => !version.is_now)?.revision
+  const compared = useQuery({
+    queryKey: ['versions', id, kept.version, revision],
+    queryFn: () =>
+      answered(
+        client.GET('/api/shots/{id}/versions/{revision}', { params: { path: { id, revision: revision! } } }),
+      ),
+    enabled: revision !== undefined,
+    gcTime: 0,
+  }).data
+  const call = useMutation({
+    mutationFn: ({ revision, name }: { revision: number; name: string }) =>
+      answered(
+        client.PUT('/api/shots/{id}/versions/{revision}/name', {
+          params: { path: { id, revision } },
+          body: { name: name || null },
+        }),
+      ),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ['versions', id] }),
+  })
+  const back = useMutation({
+    mutationFn: (revision: number) =>
+      answered(
+        client.POST('/api/shots/{id}/versions/{revision}/back', {
+          params: { path: { id, revision }, header: { 'If-Match': `"${kept.version}"` } },
+        }),
+      ),
+    onSuccess: (answer) => {
+      onBack(answer)
+      onClose()
+    },
+  })
+  const failure = list.error ?? call.error ?? back.error
+  return (
+    <Modal opened onClose={onClose} size={1080} title="Versions of this shot">
+      {failure && (
+        <Text size="sm" c="var(--dp-trouble)" role="alert">
+          {failure.message}
+        </Text>
+      )}
+      <div className={classes.columns} data-testid="versions">
+        <ul className={classes.list}>
+          {list.data?.map((version) => (
+            <li key={version.revision}>
+              <Entry
+                version={version}
+                chosen={version.revision === revision}
+                onChoose={() => setChosen(version.revision)}
+                onCall={(name) => call.mutate({ revision: version.revision, name })}
+              />
+            </li>
+          ))}
+        </ul>
+        {compared && revision !== undefined ? (
+          <div>
+            <SimpleGrid cols={2}>
+              <Side title="Then" shot={compared.shot}>
+                <Button size="xs" loading={back.isPending} onClick={() => back.mutate(revision)}>
+                  Bring this back
+                </Button>
+              </Side>
+              <Side title="Now" shot={now} />
+            </SimpleGrid>
+            <div className={classes.differences}>
+              {compared.differences.length === 0 && <Text size="sm">Nothing differs.</Text>}
+              <Table verticalSpacing={2} fz="sm">
+                <Table.Tbody>
+                  {compared.differences.map((one) => (
+                    <Table.Tr key={one.what} data-difference={one.what}>
+                      <Table.Td c="dimmed">{one.what}</Table.Td>
+                      <Table.Td>{one.before}</Table.Td>
+                      <Table.Td fw={one.kind === 'setting' ? 700 : undefined}>{one.after}</Table.Td>
+                    </Table.Tr>
+                  ))}
+                </Table.Tbody>
+              </Table>
+            </div>
+          </div>
+        ) : (
+          <Text size="sm" c="dimmed">
+            There is no earlier version yet. Every change makes one; give those a name that you want to find
+            again.
+          </Text>
+        )}
+      </div>
+    </Modal>
+  )
+}
+
+type EntryProps = { version: Version; chosen: boolean; onChoose: () => void; onCall: (name: string) => void }
+
+function Entry({ version, chosen, onChoose, onCall }: EntryProps) {
+  const [name, setName] = useState(version.name ?? '')
+  const made = new Date(version.made_at)
+  return (
+    <div className={classes.entry} data-chosen={chosen || undefined} data-version={version.revision}>
+      <UnstyledButton className={classes.choose} onClick={onChoose} aria-pressed={chosen}>
+        <b>{version.name ?? made.toLocaleTimeString('en-GB')}</b>
+        <small>
+          {version.is_now
+            ? 'counts now'
+            : made.toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })}
+        </small>
+      </UnstyledButton>
+      {chosen && (
+        <TextInput
+          size="xs"
+          aria-label="Name of this version"
+          placeholder="Give it a name"
+          value={name}
+          onChange={(event) => setName(event.currentTarget.value)}
+          onBlur={() => name !== (version.name ?? '') && onCall(name)}
+          onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
+        />
+      )}
+    </div>
+  )
+}
