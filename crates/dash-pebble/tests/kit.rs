@@ -390,7 +390,7 @@ async fn recordings_that_cannot_be_used_are_refused_in_bounded_memory() {
     }
     // A file that goes on for ever is let pass up to the limit, then refused; nothing of it is kept.
     let endless = vec![b'x'; 140 * 1024 * 1024];
-    let answer = api.client.post(api.server.url("/api/traces")).body(endless).send().await;
+    let answer = reqwest::Client::new().post(api.server.url("/api/traces")).body(endless).send().await;
     if let Ok(answer) = answer {
         assert_eq!(answer.status(), StatusCode::PAYLOAD_TOO_LARGE);
     }
@@ -453,6 +453,116 @@ proptest! {
         let read = dash_pebble::formats::units_csv::read(text.as_bytes(), &kit).unwrap();
         prop_assert_eq!(read, vec![unit]);
     }
+}
+
+#[tokio::test]
+async fn every_kind_has_a_start_that_can_be_added_as_it_is() {
+    let api = Api::demo();
+    for kind in ["unit", "camera", "lens", "modifier", "filter", "trigger", "battery", "lamp"] {
+        let start = api.get(&format!("/api/kit/start/{kind}")).await;
+        assert_eq!((&start["what"], &start["item"]["id"]), (&json!(kind), &json!("")));
+        let made = api.send(Method::POST, "/api/kit/items", None, Some(&start)).await;
+        assert_eq!(made.status(), StatusCode::CREATED, "{kind}");
+        let made: Value = made.json().await.unwrap();
+        assert_eq!(made["id"], format!("new-{kind}"), "{kind}");
+        // It is nobody's yet, and can go again.
+        let path = format!("/api/kit/items/new-{kind}");
+        assert_eq!(api.get(&format!("{path}/uses")).await, json!([]), "{kind}");
+        assert_eq!(api.send(Method::DELETE, &path, Some(1), None).await.status(), StatusCode::NO_CONTENT, "{kind}");
+        // What was deleted keeps its id: the next of that name is another thing.
+        let again: Value = api.send(Method::POST, "/api/kit/items", None, Some(&start)).await.json().await.unwrap();
+        assert_eq!(again["id"], format!("new-{kind}-2"), "{kind}");
+    }
+    let (status, _) = problem(api.send(Method::GET, "/api/kit/start/kettle", None, None).await).await;
+    assert_eq!(status, StatusCode::BAD_REQUEST);
+}
+
+#[tokio::test]
+async fn requests_that_cannot_be_are_answered_in_plain_words() {
+    let api = Api::demo();
+    let unit = thing(&api, "brix-400").await["thing"].clone();
+    // Nothing said of the version that was seen.
+    let path = "/api/kit/items/brix-400";
+    let (status, told) = problem(api.send(Method::PUT, path, None, Some(&unit)).await).await;
+    assert_eq!((status, &told["type"]), (StatusCode::PRECONDITION_REQUIRED, &json!("/problems/version-missing")));
+    // A field nobody knows, and one that is missing: by its path.
+    let mut strange = unit.clone();
+    strange["item"]["control"]["colour"] = json!("blue");
+    let (status, told) = problem(api.send(Method::POST, "/api/kit/items", None, Some(&strange)).await).await;
+    assert_eq!((status, &told["title"]), (StatusCode::BAD_REQUEST, &json!("This is not a thing of the kit")));
+    let mut short = unit.clone();
+    short["item"].as_object_mut().unwrap().remove("lag_ms");
+    let (_, told) = problem(api.send(Method::POST, "/api/kit/items", None, Some(&short)).await).await;
+    assert!(told["detail"].as_str().unwrap().contains("lag_ms"), "{told}");
+    // A name that gives no id, and one that is too long.
+    for (name, field) in [("", "name"), ("\n", "name")] {
+        let mut nameless = unit.clone();
+        nameless["item"]["name"] = json!(name);
+        nameless["item"]["id"] = json!("");
+        let (status, told) = problem(api.send(Method::POST, "/api/kit/items", None, Some(&nameless)).await).await;
+        assert_eq!((status, &told["field"]), (StatusCode::UNPROCESSABLE_ENTITY, &json!(field)), "{name:?}");
+    }
+    let mut long = unit.clone();
+    (long["item"]["name"], long["item"]["id"]) = (json!("Long name ".repeat(15)), json!(""));
+    let made: Value = api.send(Method::POST, "/api/kit/items", None, Some(&long)).await.json().await.unwrap();
+    assert!(made["id"].as_str().is_some_and(|id| id.len() <= 64), "{}", made["id"]);
+    // A burst that nobody fires.
+    let (status, told) =
+        problem(api.send(Method::POST, "/api/units/sheet?frames_per_second=0", None, Some(&unit["item"])).await).await;
+    assert_eq!((status, &told["field"]), (StatusCode::UNPROCESSABLE_ENTITY, &json!("frames_per_second")));
+    let (status, _) =
+        problem(api.send(Method::POST, "/api/units/sheet?frames_per_second=fast", None, Some(&unit["item"])).await)
+            .await;
+    assert_eq!(status, StatusCode::BAD_REQUEST);
+    // More than a kit can be.
+    let huge = format!("{{\"format\": \"{}\"", "x".repeat(17 * 1024 * 1024));
+    // On a connection of its own: the program hangs up on what it will not read.
+    let request =
+        reqwest::Client::new().post(api.server.url("/api/kit/import")).header("content-type", "application/json");
+    if let Ok(answer) = request.body(huge).send().await {
+        assert_eq!(answer.status(), StatusCode::PAYLOAD_TOO_LARGE);
+    }
+    assert_eq!(thing(&api, "brix-400").await["version"], 1, "nothing was changed");
+}
+
+#[tokio::test]
+async fn what_was_taken_in_can_be_undone_thing_by_thing() {
+    let api = Api::demo();
+    let mut kit = api.get("/api/kit/sample").await;
+    kit["units"][0]["energy_j"] = json!(333.0);
+    kit["retired"] = json!(["pip-30"]);
+    let taken: Value = api.send(Method::POST, "/api/kit/import", None, Some(&kit)).await.json().await.unwrap();
+    assert_eq!((&taken["added"], &taken["changed"]), (&json!(0), &json!(2)), "{taken}");
+    let brix = thing(&api, "brix-400").await;
+    assert_eq!(brix["thing"]["item"]["energy_j"], 333.0);
+    let undone: Value = step(&api, "brix-400", brix["version"].as_i64().unwrap(), "undo").await.json().await.unwrap();
+    assert_eq!(undone["thing"]["item"]["energy_j"], 400.0);
+    assert_eq!(card(&api.get("/api/kit/shelf").await, "pip-30")["retired"], true);
+    // Deleted and taken in again, it is back as the file has it.
+    let pip = thing(&api, "pip-30").await["version"].as_i64().unwrap();
+    api.send(Method::DELETE, "/api/kit/items/pip-30", Some(pip), None).await;
+    let taken: Value = api.send(Method::POST, "/api/kit/import", None, Some(&kit)).await.json().await.unwrap();
+    assert_eq!(taken["added"], 1, "{taken}");
+    assert_eq!(thing(&api, "pip-30").await["retired"], true);
+}
+
+#[tokio::test]
+async fn a_battery_changed_is_changed_in_every_unit_it_feeds() {
+    let api = Api::demo();
+    let mut cells = thing(&api, "cells-4").await["thing"].clone();
+    cells["item"]["usable_wh"] = json!(16.0);
+    assert_eq!(put(&api, "cells-4", 1, &cells).await.status(), StatusCode::OK);
+    let tern = thing(&api, "tern-76").await;
+    assert_eq!((&tern["thing"]["item"]["battery"]["usable_wh"], &tern["version"]), (&json!(16.0), &json!(1)));
+    let sheet: Value =
+        api.send(Method::POST, "/api/units/sheet", None, Some(&tern["thing"]["item"])).await.json().await.unwrap();
+    // By hand: 16 Wh · 3600 · 0.6 / 76 J.
+    assert_eq!(sheet["powers"][0]["flashes_per_charge"], 454);
+    // The lantern shot carries that unit: it has the new battery too.
+    let shots = api.get("/api/shots").await;
+    let lantern = shots["shots"].as_array().unwrap().iter().find(|card| card["title"] == "Lantern slalom").unwrap();
+    let shot = api.get(&format!("/api/shots/{}", lantern["id"].as_str().unwrap())).await;
+    assert_eq!(shot["shot"]["flash"]["unit"]["battery"]["usable_wh"], 16.0);
 }
 
 /// The demo kit with 500 units more.

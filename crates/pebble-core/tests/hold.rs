@@ -241,3 +241,63 @@ proptest! {
         prop_assert!((written.power / to.settings.power - 1.0).abs() < 1e-6);
     }
 }
+
+/// Every set-up of aperture, ISO, filter, shutter and power, by the slow and certain way.
+fn brute_force(now: &Plan, base: &Plan, may_move: &[Held]) -> f64 {
+    let may = |held: Held| may_move.contains(&held);
+    let one = |value: Settings| vec![value];
+    let spread = |from: Vec<Settings>, held: Held, each: &dyn Fn(&Settings) -> Vec<Settings>| -> Vec<Settings> {
+        if may(held) { from.iter().flat_map(|to| each(to).into_iter().chain([*to])).collect() } else { from }
+    };
+    let body = &now.body;
+    let mut all = one(now.settings);
+    all = spread(all, Held::Aperture, &|to| {
+        strips::apertures(body).map(|aperture| Settings { aperture, ..*to }).collect()
+    });
+    all = spread(all, Held::Iso, &|to| strips::isos(body).map(|iso| Settings { iso, ..*to }).collect());
+    all = spread(all, Held::Shutter, &|to| strips::shutters(body).map(|shutter| Settings { shutter, ..*to }).collect());
+    all = spread(all, Held::Power, &|to| strips::powers(&now.light).map(|power| Settings { power, ..*to }).collect());
+    let touched = outlook(now).rows.touched.max(outlook(base).rows.touched);
+    all.into_iter()
+        .map(|to| now.with(to))
+        .filter(|to| outlook(to).rows.touched <= touched + 1e-9)
+        .map(|to| excess(base, &to))
+        .fold(f64::INFINITY, f64::min)
+}
+
+/// Stops beyond the tolerance, key and ambient together.
+fn excess(base: &Plan, to: &Plan) -> f64 {
+    drift(base, to)[..2].iter().map(|off| (off.abs() - TOLERANCE).max(0.0)).sum()
+}
+
+#[test]
+fn no_other_set_up_holds_better_than_the_one_that_is_chosen() {
+    // Two controls free at a time: every pair of positions is tried.
+    let pairs = [
+        [Held::Aperture, Held::Power],
+        [Held::Iso, Held::Power],
+        [Held::Shutter, Held::Power],
+        [Held::Iso, Held::Shutter],
+        [Held::Aperture, Held::Shutter],
+        [Held::Aperture, Held::Iso],
+    ];
+    let all = [Held::Aperture, Held::Iso, Held::Shutter, Held::Power, Held::Filter, Held::FlashDistance];
+    for start in examples().into_iter().filter(|shot| shot.flash.sync != SyncMode::HighSpeed) {
+        let base = plan(&start);
+        for (id, clicks) in [("aperture", 2), ("iso", -3), ("shutter", 4), ("power", -2)] {
+            let now = turned(&start, id, clicks);
+            for free in pairs.iter().filter(|free| !free.contains(&control(id))) {
+                let mut held = vec![Held::Key, Held::Ambient];
+                held.extend(all.into_iter().filter(|one| !free.contains(one)));
+                let chosen = excess(&base, &now.with(hold(&base, &now, &held, Some(control(id))).settings));
+                let best = brute_force(&now, &base, free);
+                // A hundredth of a stop decides nothing.
+                assert!(
+                    chosen <= best + 0.02,
+                    "{}: {id} {clicks:+}, free {free:?}: {chosen} against {best}",
+                    start.title
+                );
+            }
+        }
+    }
+}

@@ -95,7 +95,8 @@ impl Limits {
     /// [`Invalid::OutOfRange`] when `value < min`, `value > max` or `value` is not a number.
     pub fn check(&self, field: &str, value: f64) -> Result<f64, Invalid> {
         // Written so that NaN, which compares false with everything, is refused too.
-        if value >= self.min && value <= self.max { Ok(value) } else { Err(self.refuse(field, value)) }
+        // A minus zero becomes a zero: nobody wants to read −0.0 px.
+        if value >= self.min && value <= self.max { Ok(value + 0.0) } else { Err(self.refuse(field, value)) }
     }
 
     /// The refusal itself, for limits that were narrowed by a camera or a unit.
