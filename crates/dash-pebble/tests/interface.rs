@@ -511,6 +511,54 @@ async fn versions_are_named_laid_side_by_side_and_brought_back() {
 }
 
 #[tokio::test(flavor = "multi_thread")]
+async fn everything_is_found_by_a_part_of_its_name() {
+    let server = Server::demo();
+    let browser = Browser::open().await;
+    browser.size(1280, 800).await;
+    browser.driver.goto(server.url("/")).await.unwrap();
+    browser.until("document.querySelectorAll('[data-shot]').length === 3").await;
+    let find = async |words: &str| {
+        browser.until("!document.querySelector('[role=dialog]')").await;
+        browser.keys((Key::Control + "k").to_string()).await;
+        browser
+            .until("document.activeElement.getAttribute('aria-label') === 'Find a shot, a thing or a command'")
+            .await;
+        browser.keys(words).await;
+        let first = words.split(' ').next().unwrap_or_default();
+        browser
+            .until(&format!("document.querySelector('[role=option][aria-selected=true]')?.innerText.toLowerCase().includes({first:?})"))
+            .await;
+    };
+    // A shot by half a word.
+    find("slalom").await;
+    browser.keys(Key::Enter + "").await;
+    browser.until("document.title.startsWith('Lantern slalom')").await;
+    browser.until("document.querySelector('#frame[data-ready]')").await;
+    // A command of this screen, run as its key would.
+    find("ways under").await;
+    browser.keys(Key::Enter + "").await;
+    browser.until("document.querySelectorAll('[data-road] button').length === 3").await;
+    browser.keys(Key::Escape + "").await;
+    browser.until("!document.querySelector('[data-testid=daylight]')").await;
+    // A thing of the kit by two words, the second of several by the arrow.
+    find("kiln unit").await;
+    browser.until("document.querySelectorAll('[role=option]').length === 2").await;
+    browser.keys(Key::Down + "").await;
+    browser.until("document.querySelectorAll('[role=option]')[1].ariaSelected === 'true'").await;
+    browser.keys(Key::Enter + "").await;
+    browser.until("location.pathname === '/kit/unit/kiln-2400-pair'").await;
+    // What is not there is said, and Escape leaves everything as it was.
+    browser.keys((Key::Control + "k").to_string()).await;
+    browser.until("document.activeElement.getAttribute('aria-label') === 'Find a shot, a thing or a command'").await;
+    browser.keys("no such thing").await;
+    browser.until("document.querySelector('[role=dialog]').innerText.includes('Nothing is called that')").await;
+    browser.keys(Key::Enter + "").await;
+    browser.keys(Key::Escape + "").await;
+    browser.until("!document.querySelector('[role=dialog]')").await;
+    assert_eq!(browser.run("return location.pathname", vec![]).await, "/kit/unit/kiln-2400-pair");
+}
+
+#[tokio::test(flavor = "multi_thread")]
 async fn parts_targets_and_streaks_are_set_where_they_are_seen() {
     let server = Server::demo();
     let browser = Browser::open().await;

@@ -1,62 +1,6 @@
 import { Modal, SimpleGrid, Text, Title } from '@mantine/core'
+import { KEYS } from './commands'
 import classes from './Shell.module.css'
-
-const KEYS: { title: string; keys: [string, string][] }[] = [
-  {
-    title: 'Controls',
-    keys: [
-      ['A', 'Aperture'],
-      ['S', 'Shutter'],
-      ['I', 'ISO'],
-      ['N', 'Filter (ND)'],
-      ['F', 'Focal length'],
-      ['G', 'Subject distance'],
-      ['P', 'Flash power'],
-      ['D', 'Flash distance'],
-      ['Y', 'Sync'],
-      ['← →', 'One click'],
-      ['PgUp PgDn', 'Three clicks'],
-      ['Home End', 'To the end of the range'],
-      ['Space', 'Lock it, or let it follow'],
-      ['W', 'Other settings, the same light'],
-      ['R', 'Three ways under the sun'],
-      ['O', 'The other sky'],
-    ],
-  },
-  {
-    title: 'Looking',
-    keys: [
-      ['1 2 3', 'Both, flash only, ambient only'],
-      ['L', 'Loupe to camera pixels; drag to move'],
-      ['0', 'The whole frame'],
-      ['B', 'Before the last change'],
-      ['V', 'Versions, side by side'],
-      ['M', 'Moment: + − zoom, ← → move, Enter pulse, 0 all'],
-      ['↑ ↓', 'On a rung of the ladder: set its target'],
-    ],
-  },
-  {
-    title: 'Kit',
-    keys: [
-      ['/', 'Find a thing'],
-      ['E', 'Change its figures'],
-      ['N', 'A new one'],
-      ['← →', 'On the curves: one step of the dial'],
-    ],
-  },
-  {
-    title: 'Anywhere',
-    keys: [
-      ['Ctrl+Z', 'Undo'],
-      ['Ctrl+Shift+Z', 'Redo'],
-      ['Esc', 'Close what is open'],
-      ['H', 'All shots'],
-      ['K', 'Kit'],
-      ['T', 'Set or Daylight'],
-      ['?', 'These keys'],
-    ],
-  },
-]
 
 const WORDS: [string, string][] = [
   ['Pebble', 'a part that is held still'],

@@ -4,17 +4,25 @@ import { NavLink, Outlet, useMatch, useNavigate } from 'react-router'
 import { Mark } from '../marks/Wordmark'
 import { Help } from './Help'
 import { useKeys } from './keys'
+import { Palette } from './Palette'
 import classes from './Shell.module.css'
 
 /** The narrow rail at the left, and the screen beside it. */
 export function Shell() {
   const [help, setHelp] = useState(false)
+  const [palette, setPalette] = useState(false)
   const { colorScheme, setColorScheme } = useMantineColorScheme()
   const navigate = useNavigate()
   const bench = useMatch('/shots/:id')
   const daylight = colorScheme === 'light'
   const turn = () => setColorScheme(daylight ? 'dark' : 'light')
-  useKeys({ '?': () => setHelp(true), t: turn, h: () => void navigate('/'), k: () => void navigate('/kit') })
+  useKeys({
+    'mod+k': () => setPalette(true),
+    '?': () => setHelp(true),
+    t: turn,
+    h: () => void navigate('/'),
+    k: () => void navigate('/kit'),
+  })
 
   return (
     <div className={classes.shell}>
@@ -67,6 +75,7 @@ export function Shell() {
         <Outlet />
       </div>
       <Help opened={help} onClose={() => setHelp(false)} />
+      {palette && <Palette onClose={() => setPalette(false)} />}
     </div>
   )
 }
