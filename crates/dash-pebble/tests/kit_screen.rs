@@ -65,7 +65,7 @@ async fn a_unit_is_added_measured_and_seen_on_the_bench() {
     let lag = browser.labelled("Own delay").await;
     browser.type_over(&lag, "-4").await;
     press(&browser, "Keep").await;
-    browser.until("document.querySelector('[aria-label=Figures]').innerText.includes('own delay')  || document.querySelector('[aria-label=Figures]').innerText.includes('lag')").await;
+    browser.until("document.querySelector('[aria-label=Figures]')?.innerText.includes('own delay')  || document.querySelector('[aria-label=Figures]')?.innerText.includes('lag')").await;
     browser.type_over(&lag, "0.1").await;
     press(&browser, "Keep").await;
     browser
@@ -163,7 +163,7 @@ async fn units_are_found_compared_and_read_at_any_power() {
     browser.until("document.querySelectorAll('[data-thing]').length === 2").await;
     browser.fill("#kit-find", "no such thing").await;
     browser
-        .until("document.querySelector('[aria-label=Shelf]').innerText.includes('Nothing here is called that')")
+        .until("document.querySelector('[aria-label=Shelf]')?.innerText.includes('Nothing here is called that')")
         .await;
 }
 
@@ -175,7 +175,7 @@ async fn bad_recordings_and_wrong_tables_are_said_and_change_nothing() {
     browser.until(&format!("{} !== ''", curve_of("brix-400"))).await;
     give(&browser, 1, &recording("brix-400-clipped")).await;
     browser.until("document.querySelector('[data-testid=trace][data-quality=unusable]')").await;
-    browser.until("document.querySelector('[data-testid=trace]').innerText.includes('Nothing was changed')").await;
+    browser.until("document.querySelector('[data-testid=trace]')?.innerText.includes('Nothing was changed')").await;
     browser
         .until("![...document.querySelectorAll('button')].some((button) => button.innerText.startsWith('File under'))")
         .await;
@@ -195,7 +195,7 @@ async fn bad_recordings_and_wrong_tables_are_said_and_change_nothing() {
     std::fs::write(&table, rows).unwrap();
     give(&browser, 0, &table.display().to_string()).await;
     browser.until("document.querySelector('[role=status]')?.innerText.includes('Line 4, column 5')").await;
-    browser.until("document.querySelector('[role=status]').innerText.includes('Nothing was taken in')").await;
+    browser.until("document.querySelector('[role=status]')?.innerText.includes('Nothing was taken in')").await;
     // Put right, it is taken in and found.
     std::fs::write(&table, rows.replace("much", "0.5").replace("some", "0.4")).unwrap();
     give(&browser, 0, &table.display().to_string()).await;
@@ -220,7 +220,7 @@ async fn things_are_copied_retired_deleted_and_brought_back() {
     // A copy stands beside it and can go.
     press(&browser, "Copy").await;
     browser.until("location.pathname === '/kit/camera/heron-v2-copy'").await;
-    browser.until("document.querySelector('[aria-label=Shelf]').innerText.includes('Show 1 retired')").await;
+    browser.until("document.querySelector('[aria-label=Shelf]')?.innerText.includes('Show 1 retired')").await;
     press(&browser, "Delete").await;
     browser.until("document.querySelector('[role=status]')?.innerText.includes('Heron V2, copy was deleted')").await;
     press(&browser, "Bring it back").await;
@@ -228,10 +228,40 @@ async fn things_are_copied_retired_deleted_and_brought_back() {
     // The Bench offers the copy, keeps the retired one it has, and offers it to nobody else.
     open_shot(&browser, &server, "Slipway spin, noon").await;
     choose(&browser, "camera", "Camera", "Heron V2, copy").await;
-    browser.until("document.querySelector('[data-choose=camera]').innerText.includes('Heron V2, copy')").await;
+    browser.until("document.querySelector('[data-choose=camera]')?.innerText.includes('Heron V2, copy')").await;
     // A lens with a leaf shutter ends sooner: the Bench says what had to move.
     choose(&browser, "camera", "Lens", "Plover 80").await;
     browser.until("document.querySelector('[data-moved]')?.innerText.includes('is now')").await;
+
+    // A yes becomes a no, a battery is put in, a leaflet is held against a measurement.
+    open_kit(&browser, &server, "/kit/camera/grebe-8").await;
+    browser.keys("e").await;
+    browser
+        .run(
+            "[...document.querySelectorAll('[aria-label=Figures] [role=switch]')].forEach((one) => one.click())",
+            vec![],
+        )
+        .await;
+    press(&browser, "Keep").await;
+    browser.until("!document.querySelector('[aria-label=Figures]')").await;
+    let glows = "[...document.querySelectorAll('dt')].find((term) => term.innerText.startsWith('Can ask'))?.nextSibling.innerText";
+    browser.until(&format!("{glows} === 'no'")).await;
+    open_kit(&browser, &server, "/kit/unit/mallow-600").await;
+    browser.until(&format!("{} === 'mains'", cell("On one charge"))).await;
+    browser.keys("e").await;
+    browser.labelled("Fed by").await.click().await.unwrap();
+    let pack = browser.driver.query(By::XPath("//*[@role='option'][contains(., 'Hod 300')]")).first().await.unwrap();
+    pack.click().await.unwrap();
+    browser.labelled("It is").await.click().await.unwrap();
+    let measured = browser.driver.query(By::XPath("//*[@role='option'][.='measured']")).first().await.unwrap();
+    measured.click().await.unwrap();
+    let leaflet = browser.labelled("Leaflet says").await;
+    browser.type_over(&leaflet, "106.07").await;
+    press(&browser, "Keep").await;
+    browser.until("!document.querySelector('[aria-label=Figures]')").await;
+    // 270 Wh · 3600 · 0.55 / 150 J at a quarter of 600 J; 75 against 106.07 is a stop.
+    browser.until(&format!("{} === '3,600'", cell("On one charge"))).await;
+    browser.until("document.querySelector('[data-testid=output]')?.innerText.includes('−1.0 stops against it')").await;
 
     // Each kind has its page, its figures and its own way in.
     for (kind, id, label) in [
@@ -265,8 +295,8 @@ async fn a_file_without_a_kit_offers_an_invented_one() {
     press(&browser, "Rehearse one").await;
     browser.until("document.querySelector('[data-testid=trace][data-quality=good]')").await;
     press(&browser, "File under Mallow 600").await;
-    browser.until("document.querySelector('[data-testid=recordings]').innerText.includes('simulated recorder')").await;
-    browser.until("document.querySelector('[data-testid=verdict]').innerText.includes('2 more powers')").await;
+    browser.until("document.querySelector('[data-testid=recordings]')?.innerText.includes('simulated recorder')").await;
+    browser.until("document.querySelector('[data-testid=verdict]')?.innerText.includes('2 more powers')").await;
 }
 
 /// How long a step of the power cursor and a letter of the search take, printed by `make bench`.

@@ -1,5 +1,6 @@
 import { Button, Select, SimpleGrid, Stack, Switch, Text, TextInput } from '@mantine/core'
-import type { Source } from '../api/client'
+import { useQuery } from '@tanstack/react-query'
+import { answered, client, type FlashUnit, type Source } from '../api/client'
 import { Figure } from '../controls/Figure'
 import { MaybeFigure } from '../controls/MaybeFigure'
 import { valueAt } from '../api/pointer'
@@ -50,7 +51,7 @@ export function FieldEntry({ field, of, error, onChange }: Props) {
           label={field.label}
           className={classes.yes}
           checked={value === true}
-          onChange={(event) => onChange(event.currentTarget.checked || undefined)}
+          onChange={(event) => onChange(event.currentTarget.checked)}
         />
       )
     case 'word': {
@@ -75,9 +76,48 @@ export function FieldEntry({ field, of, error, onChange }: Props) {
     }
     case 'source':
       return <SourceEntry label={field.label} source={value as Source} error={error} onChange={onChange} />
+    case 'battery':
+      return <BatteryEntry label={field.label} battery={value as Battery | undefined} onChange={onChange} />
+    case 'leaflet': {
+      const leaflet = value as FlashUnit['leaflet_output']
+      return (
+        <MaybeFigure
+          {...common}
+          suffix={field.suffix}
+          value={leaflet?.as === 'guide_number' ? leaflet.metres : undefined}
+          onChange={(metres) => onChange(metres === undefined ? undefined : { as: 'guide_number', metres })}
+        />
+      )
+    }
     case 'rows':
       return <RowsEntry rows={value as Row[]} error={error} onChange={onChange} />
   }
+}
+
+type Battery = NonNullable<FlashUnit['battery']>
+type BatteryProps = {
+  label: string
+  battery: Battery | undefined
+  onChange: (battery: Battery | undefined) => void
+}
+
+/** One of the batteries of the kit; none is the mains, or not said. */
+function BatteryEntry({ label, battery, onChange }: BatteryProps) {
+  const kit = useQuery({ queryKey: ['kit', 'offered'], queryFn: () => answered(client.GET('/api/kit')) }).data
+  const offered = kit?.batteries ?? []
+  const all = battery && !offered.some((one) => one.id === battery.id) ? [battery, ...offered] : offered
+  return (
+    <Select
+      size="xs"
+      label={label}
+      placeholder="mains, or not said"
+      clearable
+      comboboxProps={{ withinPortal: false }}
+      data={all.map((one) => ({ value: one.id, label: one.name }))}
+      value={battery?.id ?? null}
+      onChange={(id) => onChange(all.find((one) => one.id === id))}
+    />
+  )
 }
 
 type SourceProps = {

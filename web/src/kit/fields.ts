@@ -5,7 +5,7 @@ type Words = { value: string; label: string }[]
 
 /** One figure of a thing and how it is entered. */
 export type Field = { pointer: string; label: string; suffix?: string; hint?: string } & (
-  | { as: 'text' | 'number' | 'maybe' | 'maybe-text' | 'yes' | 'source' | 'rows' }
+  | { as: 'text' | 'number' | 'maybe' | 'maybe-text' | 'yes' | 'source' | 'rows' | 'battery' | 'leaflet' }
   | { as: 'word'; words: Words; optional?: boolean; fresh?: (value: string) => unknown }
 )
 export type Group = { title: string; fields: Field[] }
@@ -136,6 +136,16 @@ function unit(of: Of<'unit'>): Group[] {
         },
         ...output(of.output),
         { pointer: '/output_from', label: 'It is', as: 'source' },
+        ...(of.output_from?.origin === 'measured'
+          ? [
+              {
+                pointer: '/leaflet_output',
+                label: 'Leaflet says',
+                suffix: ' m',
+                as: 'leaflet',
+              } as Field,
+            ]
+          : []),
       ],
     },
     {
@@ -168,6 +178,7 @@ function unit(of: Of<'unit'>): Group[] {
         number('/lowest_stops', 'Lowest, below full', ' stops'),
         number('/lag_ms', 'Own delay', ' ms'),
         { pointer: '/high_speed_sync', label: 'Can glow for high-speed sync', as: 'yes' },
+        ...(of.high_speed_sync ? [maybe('/high_speed_efficiency', 'Glow against a pulse')] : []),
         maybe('/heads', 'Heads, 1 or 2'),
         ...(of.heads === 2 ? [maybe('/two_heads_time', 'With two, times are ×')] : []),
       ],
@@ -176,6 +187,7 @@ function unit(of: Of<'unit'>): Group[] {
       title: 'Store and habits',
       fields: [
         maybe('/energy_j', 'Energy at full', ' J'),
+        { pointer: '/battery', label: 'Fed by', as: 'battery' },
         maybe('/recycle_s', 'Ready again after full', ' s'),
         maybe('/min_interval_ms', 'Never sooner than', ' ms'),
         {

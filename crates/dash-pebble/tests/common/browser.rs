@@ -68,7 +68,8 @@ impl Browser {
         let caller = std::panic::Location::caller();
         async move {
             let started = Instant::now();
-            let script = format!("return !!({what})");
+            // What is not there yet is not yet true.
+            let script = format!("try {{ return !!({what}) }} catch {{ return false }}");
             while self.run(&script, vec![]).await != true {
                 assert!(
                     started.elapsed() < PATIENCE,
