@@ -13,7 +13,7 @@ const LOOK_EVERY: Duration = Duration::from_millis(15);
 pub struct Browser {
     pub driver: WebDriver,
     chromedriver: Child,
-    _profile: TempDir,
+    profile: TempDir,
 }
 
 impl Browser {
@@ -52,7 +52,7 @@ impl Browser {
             caps.add_arg(flag).expect("a flag");
         }
         let driver = WebDriver::new(format!("http://127.0.0.1:{port}"), caps).await.expect("a browser session");
-        let browser = Self { driver, chromedriver, _profile: profile };
+        let browser = Self { driver, chromedriver, profile };
         browser.run("return 1", vec![]).await;
         browser
     }
@@ -136,5 +136,8 @@ impl Drop for Browser {
     fn drop(&mut self) {
         let _ = self.chromedriver.kill();
         let _ = self.chromedriver.wait();
+        // A browser outlives a driver that is killed; it is told by the profile that nothing else has.
+        let own = format!("user-data-dir={}", self.profile.path().display());
+        let _ = Command::new("pkill").args(["-KILL", "-f", &own]).status();
     }
 }
