@@ -263,6 +263,22 @@ async fn things_are_copied_retired_deleted_and_brought_back() {
     browser.until(&format!("{} === '3,600'", cell("On one charge"))).await;
     browser.until("document.querySelector('[data-testid=output]')?.innerText.includes('−1.0 stops against it')").await;
 
+    // What is half entered is lost to no key, and not to another thing either.
+    browser.keys("e").await;
+    let name = browser.labelled("Name").await;
+    browser.type_over(&name, "Mallow, half").await;
+    browser.run("document.activeElement.blur()", vec![]).await;
+    for key in ["e".to_owned(), "n".to_owned(), (Key::Control + "z").to_string()] {
+        browser.keys(key).await;
+    }
+    browser.until("document.querySelector('[aria-label=Figures] input').value === 'Mallow, half'").await;
+    browser.click("[data-thing='pip-30']").await;
+    browser.until("document.querySelector('[role=status]').innerText.includes('Mallow, half were not kept')").await;
+    press(&browser, "Go back to them").await;
+    browser.until("document.querySelector('[aria-label=Figures] input').value === 'Mallow, half'").await;
+    press(&browser, "Keep").await;
+    browser.until("document.querySelector('[data-thing=\"mallow-600\"]').innerText.includes('Mallow, half')").await;
+
     // Each kind has its page, its figures and its own way in.
     for (kind, id, label) in [
         ("lens", "halden-85", "Widest, f/"),

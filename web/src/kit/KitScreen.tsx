@@ -1,6 +1,6 @@
 import { Button, Tooltip } from '@mantine/core'
 import { useQueries, useQuery } from '@tanstack/react-query'
-import { useCallback, useEffect, useState, type DragEvent } from 'react'
+import { useCallback, useEffect, useRef, useState, type DragEvent } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
 import {
   answered,
@@ -51,8 +51,20 @@ export function KitScreen() {
   useEffect(() => {
     document.title = `${kept?.thing.item.name ?? 'Kit'} · Dash Pebble`
   }, [kept])
-  // Another thing in hand: what was being entered belongs to the one before.
+  const entering = useRef(draft)
   useEffect(() => {
+    entering.current = draft
+  }, [draft])
+  // Another thing in hand: what was being entered belongs to the one before, and is kept within reach.
+  useEffect(() => {
+    const left = entering.current
+    if (left && left.item !== left.at?.thing) {
+      const name = left.item.item.name
+      setNotice({
+        text: `The figures entered for ${name} were not kept.`,
+        action: { words: 'Go back to them', run: () => setDraft(left) },
+      })
+    }
     setDraft(undefined)
     setOthers((now) => now.filter((other) => other !== chosen))
   }, [chosen])
@@ -159,13 +171,15 @@ export function KitScreen() {
     else if (kind === 'unit' && kept) void bring(given, given.name, 0.25, '')
   }
 
+  // While figures are entered, no key may take them away; not even the browser's own undo.
+  const free = (action: () => void) => !draft && action()
   useKeys({
     '/': () => document.getElementById('kit-find')?.focus(),
-    e: () => entered(),
-    n: () => void start(),
-    'mod+z': () => step('undo'),
-    'mod+shift+z': () => step('redo'),
-    'mod+y': () => step('redo'),
+    e: () => free(entered),
+    n: () => free(() => void start()),
+    'mod+z': () => free(() => step('undo')),
+    'mod+shift+z': () => free(() => step('redo')),
+    'mod+y': () => free(() => step('redo')),
   })
 
   if (!shelf.data) return <Waiting what="the kit" error={shelf.error} onRetry={() => void shelf.refetch()} />
