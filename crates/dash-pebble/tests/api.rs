@@ -79,8 +79,8 @@ async fn wrong_values_are_named_and_change_nothing() {
     let cases = [
         ("/camera/aperture_f", json!(-4), StatusCode::UNPROCESSABLE_ENTITY, "camera.aperture_f"),
         ("/camera/shutter", json!("NaN"), StatusCode::UNPROCESSABLE_ENTITY, "camera.shutter"),
-        ("/flash/power", json!(0), StatusCode::UNPROCESSABLE_ENTITY, "flash.power"),
-        ("/flash/distance_m", json!(1e9), StatusCode::UNPROCESSABLE_ENTITY, "flash.distance_m"),
+        ("/lights/0/power", json!(0), StatusCode::UNPROCESSABLE_ENTITY, "lights[0].power"),
+        ("/lights/0/distance_m", json!(1e9), StatusCode::UNPROCESSABLE_ENTITY, "lights[0].distance_m"),
         ("/subject/distance_m", json!(0.01), StatusCode::UNPROCESSABLE_ENTITY, "subject.distance_m"),
         ("/parts/1/speed_m_s", json!(-1), StatusCode::UNPROCESSABLE_ENTITY, "parts[1].speed_m_s"),
         ("/version", json!(7), StatusCode::UNPROCESSABLE_ENTITY, "version"),
@@ -264,7 +264,7 @@ async fn a_look_is_held_over_http_and_contradictions_have_plain_answers() {
     for hold in [json!([]), json!(["key", "key"]), json!(["blur"])] {
         let mut dark = shot.clone();
         dark["hold"] = hold;
-        dark["flash"]["on"] = json!(false);
+        dark["lights"][0]["on"] = json!(false);
         dark["ambient"]["subject"] = json!({ "as": "lux", "lux": 0 });
         assert_eq!(ask(&dark, Value::Null).await.status(), StatusCode::OK);
     }

@@ -70,7 +70,7 @@ fn files_that_are_no_shots_are_refused_with_the_reason() {
         ("unknown version", text.replace("\"version\": 1", "\"version\": 2"), "version"),
         ("missing field", text.replace("\"iso\": 200,", ""), "iso"),
         ("wrong field", text.replace("\"focal_mm\"", "\"focal_inch\""), "focal_inch"),
-        ("impossible value", text.replace("\"power\": ", "\"power\": 9"), "flash.power"),
+        ("impossible value", text.replace("\"power\": ", "\"power\": 9"), "lights[0].power"),
         ("not JSON", "hello".to_owned(), "is not a shot"),
         ("too large", big, "megabyte"),
     ];

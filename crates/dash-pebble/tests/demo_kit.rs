@@ -12,8 +12,8 @@ use pebble_core::{Plan, forecast, strips};
 
 fn with_unit(unit: &FlashUnit) -> Shot {
     let mut shot: Shot = serde_json::from_value(example("double-ropes")).unwrap();
-    shot.flash.unit = unit.clone();
-    shot.flash.power = 1.0;
+    shot.lights[0].unit = unit.clone();
+    shot.lights[0].power = 1.0;
     shot
 }
 
@@ -25,14 +25,14 @@ fn unit(id: &str) -> &'static FlashUnit {
 fn every_unit_works_at_every_power_through_every_modifier() {
     for unit in &KIT.units {
         let mut shot = with_unit(unit);
-        let powers: Vec<f64> = strips::powers(&Plan::try_from(&shot).unwrap().light).collect();
+        let powers: Vec<f64> = strips::powers(Plan::try_from(&shot).unwrap().key_light()).collect();
         assert!(powers.len() > 4, "{}", unit.name);
         for modifier in &KIT.modifiers {
-            shot.flash.modifier = modifier.clone();
+            shot.lights[0].modifier = modifier.clone();
             for power in &powers {
-                shot.flash.power = *power;
+                shot.lights[0].power = *power;
                 let seen = forecast(&Plan::try_from(&shot).unwrap());
-                let pulse = seen.pulse;
+                let pulse = &seen.key().pulse;
                 assert!(
                     pulse.t05_s > 5e-6 && pulse.t05_s <= pulse.t01_s && pulse.t01_s < 0.025,
                     "{} at {power}",
@@ -52,7 +52,7 @@ fn every_camera_takes_every_lens_at_its_own_ends() {
                 [(lens.focal_min_mm, body.iso_min, &body.slowest), (lens.focal_max_mm, body.iso_max, &body.fastest)]
             {
                 let mut shot = with_unit(unit("tern-76"));
-                shot.flash.sync = pebble_core::shutter::SyncMode::Front;
+                shot.lights[0].sync = pebble_core::shutter::SyncMode::Front;
                 shot.camera.body = body.clone();
                 shot.camera.lens = lens.clone();
                 shot.camera.focal_mm = focal_mm;
@@ -77,7 +77,7 @@ fn every_camera_takes_every_lens_at_its_own_ends() {
 fn more_energy_throws_farther_through_the_same_modifier() {
     let reach = |id: &str| {
         let mut shot = with_unit(unit(id));
-        shot.flash.modifier = KIT.modifiers.iter().find(|modifier| modifier.id == "octa-90").unwrap().clone();
+        shot.lights[0].modifier = KIT.modifiers.iter().find(|modifier| modifier.id == "octa-90").unwrap().clone();
         forecast(&Plan::try_from(&shot).unwrap()).flash.exposure_lxs
     };
     // One head each: a pair shares its energy.
@@ -92,13 +92,13 @@ fn more_energy_throws_farther_through_the_same_modifier() {
 fn the_awkward_ones_are_awkward() {
     let t01 = |id: &str, power: f64| {
         let mut shot = with_unit(unit(id));
-        shot.flash.power = power;
-        forecast(&Plan::try_from(&shot).unwrap()).pulse.t01_s
+        shot.lights[0].power = power;
+        forecast(&Plan::try_from(&shot).unwrap()).key().pulse.t01_s
     };
     assert!(t01("mallow-600", 1.0) < t01("mallow-600", 0.125), "shortest at full power");
     let kiln = |power| t01("kiln-2400", power);
     assert!(kiln(0.25) < kiln(1.0) && kiln(0.25) < kiln(0.05), "best at mid power");
-    assert!(forecast(&Plan::try_from(&with_unit(unit("pip-30"))).unwrap()).flash.output_estimated);
+    assert!(forecast(&Plan::try_from(&with_unit(unit("pip-30"))).unwrap()).key().flash.output_estimated);
     assert!(t01("lark-1200", 1.0) > 1.0 / 120.0, "slower than 1/120 s");
     let tired = output(unit("tern-76-old")).unwrap().against_leaflet_stops.unwrap();
     assert!((tired + 0.6).abs() < 0.02, "{tired} stops against its leaflet");
@@ -145,10 +145,10 @@ fn there_is_enough_of_everything_and_each_thing_can_be() {
 fn every_shot_takes_its_things_from_the_kit() {
     let shots = EXAMPLES.map(|text| serde_json::from_str::<Shot>(text).unwrap());
     for shot in shots.iter().chain([&blank()]) {
-        assert!(KIT.units.contains(&shot.flash.unit), "{}", shot.title);
+        assert!(KIT.units.contains(&shot.lights[0].unit), "{}", shot.title);
         assert!(KIT.cameras.contains(&shot.camera.body) && KIT.lenses.contains(&shot.camera.lens), "{}", shot.title);
         assert!(
-            KIT.modifiers.contains(&shot.flash.modifier) && KIT.triggers.contains(&shot.flash.trigger),
+            KIT.modifiers.contains(&shot.lights[0].modifier) && KIT.triggers.contains(&shot.lights[0].trigger),
             "{}",
             shot.title
         );

@@ -61,12 +61,12 @@ async fn a_shot_that_other_hands_spoiled_is_said_and_the_others_are_shown() {
     let shot = serde_json::from_value(example("double-ropes")).unwrap();
     let spoiled = shots::add(&pool, &shot).await.unwrap();
     let good = shots::add(&pool, &shot).await.unwrap();
-    sqlx::query("UPDATE revision SET body = json_set(body, '$.flash.power', -3) WHERE document_id = ?")
+    sqlx::query("UPDATE revision SET body = json_set(body, '$.lights[0].power', -3) WHERE document_id = ?")
         .bind(&spoiled.id)
         .execute(&pool)
         .await
         .unwrap();
     let all = shots::all::<Shot>(&pool).await.unwrap();
-    assert!(all[0].as_ref().is_err_and(|error| error.to_string().contains("flash.power")), "{:?}", all[0]);
+    assert!(all[0].as_ref().is_err_and(|error| error.to_string().contains("lights[0].power")), "{:?}", all[0]);
     assert!(all[1].as_ref().is_ok_and(|kept| kept.id == good.id));
 }

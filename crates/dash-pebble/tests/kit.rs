@@ -186,14 +186,14 @@ async fn settings_are_brought_within_other_gear_and_the_moves_are_named() {
     };
     shot["camera"]["body"] = of("cameras", "oldbury-f");
     shot["camera"]["lens"] = of("lenses", "halden-85");
-    shot["flash"]["unit"] = of("units", "lark-1200");
+    shot["lights"][0]["unit"] = of("units", "lark-1200");
     shot["camera"]["shutter"] = json!("1/4000");
     shot["camera"]["iso"] = json!(6400);
-    shot["flash"]["power"] = json!(1.0 / 64.0);
+    shot["lights"][0]["power"] = json!(1.0 / 64.0);
     let fitted: Value = api.send(Method::POST, "/api/fit", None, Some(&shot)).await.json().await.unwrap();
     let moved: Vec<&str> =
         fitted["moved"].as_array().unwrap().iter().map(|one| one["field"].as_str().unwrap()).collect();
-    for field in ["camera.iso", "camera.focal_mm", "camera.shutter", "flash.power"] {
+    for field in ["camera.iso", "camera.focal_mm", "camera.shutter", "lights[0].power"] {
         assert!(moved.contains(&field), "{field} is not among {moved:?}");
     }
     assert_eq!(
@@ -361,7 +361,7 @@ async fn a_recording_is_read_filed_and_found_again_in_the_units_durations() {
     let mut measured = 0;
     for id in ids {
         let shot = api.get(&format!("/api/shots/{id}")).await;
-        let unit = &shot["shot"]["flash"]["unit"];
+        let unit = &shot["shot"]["lights"][0]["unit"];
         if unit["id"] == "brix-400" {
             measured += 1;
             assert_eq!(unit["recordings"][0]["t01_ms"], recording["t01_ms"]);
@@ -562,7 +562,7 @@ async fn a_battery_changed_is_changed_in_every_unit_it_feeds() {
     let shots = api.get("/api/shots").await;
     let lantern = shots["shots"].as_array().unwrap().iter().find(|card| card["title"] == "Lantern slalom").unwrap();
     let shot = api.get(&format!("/api/shots/{}", lantern["id"].as_str().unwrap())).await;
-    assert_eq!(shot["shot"]["flash"]["unit"]["battery"]["usable_wh"], 16.0);
+    assert_eq!(shot["shot"]["lights"][0]["unit"]["battery"]["usable_wh"], 16.0);
 }
 
 /// The demo kit with 500 units more.

@@ -1,7 +1,7 @@
 //! How long a forecast takes: it is asked for at every step of a control.
 
 use criterion::{Criterion, criterion_group, criterion_main};
-use pebble_core::hold::{Held, equivalents, hold};
+use pebble_core::hold::{Held, Turned, equivalents, hold};
 use pebble_core::{Plan, Shot, findings, forecast, outlook};
 use std::hint::black_box;
 
@@ -17,7 +17,7 @@ fn measure(criterion: &mut Criterion) {
     let (all, mut turned) = ([Held::Key, Held::Ambient, Held::Background, Held::Depth, Held::Blur], plan.clone());
     turned.settings.iso = pebble_core::quantity::scale::Iso::from_sv6(plan.settings.iso.nearest_sixth() + 6);
     criterion.bench_function("look held, all controls free", |bench| {
-        bench.iter(|| hold(black_box(&plan), black_box(&turned), &all, Some(Held::Iso)));
+        bench.iter(|| hold(black_box(&plan), black_box(&turned), &all, Some(Turned { control: Held::Iso, light: 0 })));
     });
     criterion.bench_function("equivalent settings", |bench| bench.iter(|| equivalents(black_box(&plan), &all[..3])));
     let seen = outlook(&plan);

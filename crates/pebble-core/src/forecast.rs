@@ -6,13 +6,13 @@ use crate::exposure::{black_placement, clip_placement};
 use crate::gear::Origin;
 use crate::ghost::Visibility;
 use crate::motion::Sharpness;
-use crate::outlook::{Outlook, PartOutlook, Source, outlook};
-use crate::output::ESTIMATE_SPAN;
+use crate::outlook::{Burns, LightOutlook, Outlook, PartOutlook, Source, outlook};
+use crate::output::{ESTIMATE_SPAN, colour};
 use crate::plan::{Part, Plan};
 use crate::pulse::{Basis, School};
 use crate::quantity::scale::{duration_label, power_label};
 use crate::quantity::{Metres, Seconds, Stops};
-use crate::shot::Intent;
+use crate::shot::{Intent, Role};
 use crate::shutter::rows::{Edge, row_share};
 use crate::shutter::{SyncMode, high_speed};
 use crate::wire::report;
@@ -34,20 +34,26 @@ report! {
         pub ambient_subject: Light,
         /// Steady light on the background.
         pub ambient_background: Light,
-        /// Flash on the subject.
-        pub flash: FlashLight,
+        /// The flashes, in the order of the shot.
+        pub lights: Vec<LightForecast>,
+        /// Which of them is the key.
+        pub key: usize,
+        /// All flashes that count where the subject is metered.
+        pub flash: Light,
+        /// Lamps that burn, modelling lamps among them.
+        pub lamps: Vec<LampForecast>,
+        /// The colours against the white balance.
+        pub colour: Colours,
         /// Flash on the background.
         pub spill: Light,
         /// Steady light and flash together on the subject.
         pub total_stops: Option<f64>,
         /// Flash minus steady light on the subject.
         pub flash_over_ambient_stops: Option<f64>,
-        /// The pulse.
-        pub pulse: Pulse,
-        /// Shutter and flash in time.
+        /// The shutter in time.
         pub moment: Moment,
-        /// What the rows get.
-        pub rows: Rows,
+        /// What the camera's own movement draws.
+        pub camera: CameraForecast,
         /// Lens and sensor.
         pub optics: Optics,
         /// Depth of field.
@@ -56,6 +62,91 @@ report! {
         pub parts: Vec<PartForecast>,
         /// Everything on one scale of stops.
         pub ladder: Ladder,
+    }
+}
+
+report! {
+    /// One flash.
+    pub struct LightForecast {
+        /// Group and role: `B rim`.
+        pub label: String,
+        /// The same with the unit.
+        pub spoken: String,
+        /// What it is there for.
+        pub role: Role,
+        /// Whether it fires: it is on and listens to the trigger.
+        pub fires: bool,
+        /// Why it does not, in a word or two.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        pub silent: Option<String>,
+        /// What it puts where it stands.
+        pub flash: FlashLight,
+        /// Its share of all that it is read against, as `1:4` of the key; nothing for the key itself or without light.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        pub ratio: Option<String>,
+        /// How much brighter than metered its edge looks, of a rim.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        pub grazing_stops: Option<f64>,
+        /// The pulse.
+        pub pulse: Pulse,
+        /// When it fires.
+        pub firing: Firing,
+        /// What the rows get.
+        pub rows: Rows,
+        /// Its colour through the gel, at this power.
+        pub kelvin: f64,
+        /// Against the white balance; positive is warmer.
+        pub mired: f64,
+    }
+}
+
+report! {
+    /// A lamp that burns while the shutter is open.
+    pub struct LampForecast {
+        /// What it is.
+        pub name: String,
+        /// Where it stands on the subject; `null` is no light.
+        pub placement_stops: Option<f64>,
+        /// Where it stands on the background.
+        pub background_stops: Option<f64>,
+        /// Illuminance on the subject.
+        pub illuminance_lx: f64,
+        /// Its colour.
+        pub kelvin: f64,
+        /// Against the white balance; positive is warmer.
+        pub mired: f64,
+        /// Parts whose trail it draws, by name.
+        pub draws_on: Vec<String>,
+    }
+}
+
+report! {
+    /// The colours against the white balance, in mired; positive is warmer.
+    pub struct Colours {
+        /// White balance.
+        pub white_balance_k: f64,
+        /// The steady light that was read.
+        pub ambient_k: f64,
+        /// The same against the white balance.
+        pub ambient_mired: f64,
+        /// Steady light against the key: how a trail is tinted beside what is frozen.
+        pub trail_against_key_mired: f64,
+        /// As said: `warmer`, `cooler`, `alike`.
+        pub trail_word: String,
+    }
+}
+
+report! {
+    /// What the camera's own movement draws.
+    pub struct CameraForecast {
+        /// How far the background moves while a row is open, by panning and shake.
+        pub background_travel_px: f64,
+        /// The same as a share of the frame's width.
+        pub background_share: f64,
+        /// Blur of everything by shake while a row is open.
+        pub shake_px: f64,
+        /// How far the edge of the frame moves by zooming.
+        pub zoom_px: f64,
     }
 }
 
@@ -95,7 +186,7 @@ report! {
 }
 
 report! {
-    /// The flash on the subject.
+    /// A flash where it is read: on the subject, or on the backdrop.
     pub struct FlashLight {
         /// `H1` at full power with the reference reflector.
         pub output_lxs_m2: f64,
@@ -107,10 +198,15 @@ report! {
         /// How far it may be off when it comes from joules alone.
         #[serde(skip_serializing_if = "Option::is_none")]
         pub output_high_stops: Option<f64>,
-        /// Power fraction.
+        /// Power fraction it fires with.
         pub power: f64,
         /// As written.
         pub power_label: String,
+        /// Found by its automatic; how much it lacks, positive, or has too much.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        pub automatic_short_stops: Option<f64>,
+        /// Equal heads side by side.
+        pub heads: u32,
         /// Distance.
         pub distance_m: f64,
         /// Change by the modifier.
@@ -118,6 +214,12 @@ report! {
         /// Loss of the gel, where there is one.
         #[serde(skip_serializing_if = "Option::is_none")]
         pub gel_stops: Option<f64>,
+        /// Change by turning its axis away, where it is.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        pub feathered_stops: Option<f64>,
+        /// Change by way of a surface against straight light, where bounced.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        pub bounce_stops: Option<f64>,
         /// Change by high-speed sync, where used.
         #[serde(skip_serializing_if = "Option::is_none")]
         pub high_speed_stops: Option<f64>,
@@ -173,7 +275,7 @@ report! {
 }
 
 report! {
-    /// Shutter and flash in time, since the first row opened.
+    /// The shutter in time, since the first row opened.
     pub struct Moment {
         /// First row to last.
         pub travel_s: f64,
@@ -183,9 +285,15 @@ report! {
         pub shutter_s: f64,
         /// When the last row closes.
         pub end_s: f64,
-        /// How the flash is tied to the shutter.
+    }
+}
+
+report! {
+    /// When a flash fires.
+    pub struct Firing {
+        /// How it is tied to the shutter.
         pub sync: SyncMode,
-        /// When the flash ignites.
+        /// When it ignites, since the first row opened.
         pub ignition_s: f64,
         /// Delay of trigger and unit in it.
         pub lag_s: f64,
@@ -268,6 +376,11 @@ report! {
         pub flash_blur_px: f64,
         /// How far the part itself moves in that time.
         pub flash_travel_m: f64,
+        /// Which light draws that blur, where any does.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        pub slowest: Option<String>,
+        /// How far apart the images of lights stand that do not fire together.
+        pub apart_px: f64,
         /// How that looks.
         pub sharpness: Sharpness,
         /// How far its image moves while a row is open.
@@ -288,6 +401,8 @@ report! {
         pub ambient_level: f64,
         /// Part in flash.
         pub flash_level: f64,
+        /// Its edge under the rims, as bright as it looks; `null` is no rim.
+        pub edge_stops: Option<f64>,
         /// Background where the part never was.
         pub plain_level: f64,
         /// On the path beside the frozen part.
@@ -374,6 +489,13 @@ report! {
     }
 }
 
+impl Forecast {
+    /// The key.
+    pub fn key(&self) -> &LightForecast {
+        &self.lights[self.key]
+    }
+}
+
 /// Computes and writes down one shot.
 pub fn forecast(plan: &Plan) -> Forecast {
     written(plan, &outlook(plan))
@@ -386,19 +508,28 @@ pub fn written(plan: &Plan, outlook: &Outlook) -> Forecast {
     let (field_width, field_height) = outlook.field(plan);
     Forecast {
         exposure: exposure(plan, outlook),
-        ambient_subject: steady(outlook.ambient, plan.subject_light.as_lux()),
-        ambient_background: steady(outlook.background, plan.background_light.as_lux()),
-        flash: flash(plan, outlook),
-        spill: Light {
-            illuminance_lx: None,
-            exposure_lxs: outlook.spill.exposure.as_lux_seconds(),
-            placement_stops: outlook.spill.placement.to_wire(),
-        },
+        ambient_subject: steady(outlook.ambient, outlook.run.time),
+        ambient_background: steady(outlook.background, outlook.run.time),
+        lights: (0..outlook.lights.len()).map(|index| light(plan, outlook, index)).collect(),
+        key: plan.key,
+        flash: lit(outlook.flash),
+        lamps: lamps(plan, outlook),
+        colour: colours(plan, outlook),
+        spill: lit(outlook.spill),
         total_stops: outlook.total.to_wire(),
         flash_over_ambient_stops: (outlook.flash.placement - outlook.ambient.placement).to_wire(),
-        pulse: pulse(plan, outlook),
-        moment: moment(plan, outlook),
-        rows: rows(plan, outlook),
+        moment: Moment {
+            travel_s: outlook.run.travel.as_secs(),
+            travel_assumed: plan.body.travel_assumed,
+            shutter_s: outlook.run.time.as_secs(),
+            end_s: outlook.run.end().as_secs(),
+        },
+        camera: CameraForecast {
+            background_travel_px: pixels(plan, outlook.camera.background_travel),
+            background_share: outlook.camera.background_travel / plan.body.sensor.width,
+            shake_px: pixels(plan, outlook.camera.shake * outlook.run.time),
+            zoom_px: pixels(plan, outlook.camera.zoom_travel),
+        },
         optics: Optics {
             magnification: outlook.magnification,
             pitch_m: plan.body.sensor.pitch().as_metres(),
@@ -437,34 +568,128 @@ fn exposure(plan: &Plan, outlook: &Outlook) -> Exposure {
     }
 }
 
-fn steady(source: Source, illuminance_lx: f64) -> Light {
+fn lit(source: Source) -> Light {
     Light {
-        illuminance_lx: Some(illuminance_lx),
+        illuminance_lx: None,
         exposure_lxs: source.exposure.as_lux_seconds(),
         placement_stops: source.placement.to_wire(),
     }
 }
 
-fn flash(plan: &Plan, outlook: &Outlook) -> FlashLight {
-    let by_joules = plan.light.unit.entry.is_estimate();
-    FlashLight {
-        output_lxs_m2: plan.light.throw.output.as_lux_seconds_square_metres(),
-        output_estimated: plan.light.unit.output_estimated,
-        output_low_stops: by_joules.then_some(ESTIMATE_SPAN.0),
-        output_high_stops: by_joules.then_some(ESTIMATE_SPAN.1),
-        power: plan.settings.power,
-        power_label: power_label(-Stops::from_ratio(plan.settings.power)),
-        distance_m: plan.settings.flash_distance.as_metres(),
-        modifier_stops: (plan.light.throw.modifier + plan.light.gel).as_stops(),
-        gel_stops: (plan.light.gel > Stops::ZERO).then(|| plan.light.gel.as_stops()),
-        high_speed_stops: outlook.high_speed.map(Stops::as_stops),
-        exposure_lxs: outlook.flash.exposure.as_lux_seconds(),
-        placement_stops: outlook.flash.placement.to_wire(),
+fn steady(source: Source, time: Seconds) -> Light {
+    Light { illuminance_lx: Some((source.exposure / time).as_lux()), ..lit(source) }
+}
+
+fn light(plan: &Plan, outlook: &Outlook, index: usize) -> LightForecast {
+    let (of, dial, seen) = (&plan.lights[index], &plan.settings.lights[index], &outlook.lights[index]);
+    let kelvin = of.kelvin(seen.power);
+    LightForecast {
+        label: of.label.clone(),
+        spoken: of.spoken.clone(),
+        role: of.role,
+        fires: seen.fires,
+        silent: if !of.on {
+            Some("off".to_owned())
+        } else if seen.fires {
+            None
+        } else {
+            Some(format!("listens on channel {}, the trigger sends on {}", dial.channel, plan.channel))
+        },
+        flash: flash(plan, index, seen),
+        ratio: (index != plan.key).then(|| ratio(seen.lit.placement - outlook.key().lit.placement)).flatten(),
+        grazing_stops: (of.role == Role::Rim).then(|| seen.grazing.as_stops()),
+        pulse: pulse(plan, index, seen),
+        firing: Firing {
+            sync: dial.sync,
+            ignition_s: seen.ignition.at.as_secs(),
+            lag_s: of.lag.as_secs(),
+            rear_acts_as_front: seen.ignition.rear_acts_as_front,
+        },
+        rows: rows(plan, outlook, seen),
+        kelvin,
+        mired: colour::shift_between(plan.white_balance, kelvin),
     }
 }
 
-fn pulse(plan: &Plan, outlook: &Outlook) -> Pulse {
-    let at = &outlook.pulse;
+/// As said on a set: the weaker of the two is one.
+fn ratio(stops: Stops) -> Option<String> {
+    let stops = stops.to_wire()?;
+    let times = stops.abs().exp2();
+    let written = if times < 9.95 { format!("{:.1}", times) } else { format!("{times:.0}") };
+    let written = written.strip_suffix(".0").unwrap_or(&written);
+    Some(if stops > 0.0 { format!("{written}:1") } else { format!("1:{written}") })
+}
+
+fn lamps(plan: &Plan, outlook: &Outlook) -> Vec<LampForecast> {
+    let lamp = |seen: &crate::outlook::SteadyOutlook| {
+        let (name, reaches): (String, &dyn Fn(usize) -> bool) = match seen.of {
+            Burns::Lamp(index) => (plan.lamps[index].name.clone(), &move |part| plan.lamps[index].reaches(part)),
+            Burns::Modelling(index) => {
+                (format!("modelling lamp of {}", plan.lights[index].label), &move |part| plan.lights[index].reaches(part))
+            }
+        };
+        let drawn = plan.parts.iter().zip(&outlook.parts).enumerate();
+        LampForecast {
+            name,
+            placement_stops: seen.on_subject.placement.to_wire(),
+            background_stops: seen.on_background.placement.to_wire(),
+            illuminance_lx: (seen.on_subject.exposure / outlook.run.time).as_lux(),
+            kelvin: seen.kelvin,
+            mired: colour::shift_between(plan.white_balance, seen.kelvin),
+            draws_on: drawn
+                .filter(|(index, (_, of_part))| reaches(*index) && of_part.draws)
+                .map(|(_, (part, _))| part.name.clone())
+                .collect(),
+        }
+    };
+    outlook.steady.iter().map(lamp).collect()
+}
+
+/// Colours this close are not told apart in a picture, in mired.
+const ALIKE: f64 = 12.0;
+
+fn colours(plan: &Plan, outlook: &Outlook) -> Colours {
+    let key = plan.key_light().kelvin(outlook.key().power);
+    let against = colour::shift_between(key, plan.ambient_kelvin);
+    let word = match against {
+        a if a.abs() < ALIKE => "alike",
+        a if a > 0.0 => "warmer",
+        _ => "cooler",
+    };
+    Colours {
+        white_balance_k: plan.white_balance,
+        ambient_k: plan.ambient_kelvin,
+        ambient_mired: colour::shift_between(plan.white_balance, plan.ambient_kelvin),
+        trail_against_key_mired: against,
+        trail_word: word.to_owned(),
+    }
+}
+
+fn flash(plan: &Plan, index: usize, seen: &LightOutlook) -> FlashLight {
+    let (of, dial) = (&plan.lights[index], &plan.settings.lights[index]);
+    let by_joules = of.unit.entry.is_estimate();
+    FlashLight {
+        output_lxs_m2: of.throw.output.as_lux_seconds_square_metres(),
+        output_estimated: of.unit.output_estimated,
+        output_low_stops: by_joules.then_some(ESTIMATE_SPAN.0),
+        output_high_stops: by_joules.then_some(ESTIMATE_SPAN.1),
+        power: seen.power,
+        power_label: power_label(-Stops::from_ratio(seen.power)),
+        automatic_short_stops: dial.bias.and(seen.automatic_short.to_wire()),
+        heads: dial.heads,
+        distance_m: dial.distance.as_metres(),
+        modifier_stops: (of.throw.modifier + of.gel - of.feathered).to_wire().unwrap_or(0.0),
+        gel_stops: (of.gel > Stops::ZERO).then(|| of.gel.as_stops()),
+        feathered_stops: (of.feathered != Stops::ZERO).then(|| of.feathered.to_wire()).flatten(),
+        bounce_stops: of.bounce_loss(dial.distance).and_then(Stops::to_wire),
+        high_speed_stops: seen.high_speed.map(Stops::as_stops),
+        exposure_lxs: seen.lit.exposure.as_lux_seconds(),
+        placement_stops: seen.lit.placement.to_wire(),
+    }
+}
+
+fn pulse(plan: &Plan, index: usize, seen: &LightOutlook) -> Pulse {
+    let at = &seen.pulse;
     let span = |(from, to): (Seconds, Seconds)| [from.as_secs(), to.as_secs()];
     let (t05, t01, t90) = (at.durations.t05, at.durations.t01, at.durations.t90);
     // A little past the last fall through 10 %, so that the curve is seen to end.
@@ -478,10 +703,10 @@ fn pulse(plan: &Plan, outlook: &Outlook) -> Pulse {
         t01_label: duration_label(t01),
         t90_label: duration_label(t90),
         school: plan.school,
-        freeze_s: outlook.freeze.as_secs(),
-        freeze_label: duration_label(outlook.freeze),
-        length_s: outlook.length.as_secs(),
-        origin: plan.light.unit.origin_of(at),
+        freeze_s: seen.freeze.as_secs(),
+        freeze_label: duration_label(seen.freeze),
+        length_s: seen.length.as_secs(),
+        origin: plan.lights[index].unit.origin_of(at),
         beyond_recordings: at.basis == Basis::Beyond,
         outside_table: at.outside_table,
         estimated: at.estimated,
@@ -493,26 +718,13 @@ fn pulse(plan: &Plan, outlook: &Outlook) -> Pulse {
     }
 }
 
-fn moment(plan: &Plan, outlook: &Outlook) -> Moment {
-    Moment {
-        travel_s: outlook.run.travel.as_secs(),
-        travel_assumed: plan.body.travel_assumed,
-        shutter_s: outlook.run.time.as_secs(),
-        end_s: outlook.run.end().as_secs(),
-        sync: plan.settings.sync,
-        ignition_s: outlook.ignition.at.as_secs(),
-        lag_s: plan.light.lag.as_secs(),
-        rear_acts_as_front: outlook.ignition.rear_acts_as_front,
-    }
-}
-
-fn rows(plan: &Plan, outlook: &Outlook) -> Rows {
-    let report = &outlook.rows;
-    let share = |k: usize| match outlook.high_speed {
+fn rows(plan: &Plan, outlook: &Outlook, seen: &LightOutlook) -> Rows {
+    let report = &seen.rows;
+    let share = |k: usize| match seen.high_speed {
         Some(_) => 1.0,
         None => {
             let y = k as f64 / (PROFILE_ROWS - 1) as f64;
-            row_share(outlook.run, &outlook.pulse.pulse, outlook.ignition.at, y)
+            row_share(outlook.run, &seen.pulse.pulse, seen.ignition.at, y)
         }
     };
     Rows {
@@ -524,8 +736,8 @@ fn rows(plan: &Plan, outlook: &Outlook) -> Rows {
         touched_share: report.touched,
         black_share: report.black,
         profile_share: (0..PROFILE_ROWS).map(share).collect(),
-        usable_sync_s: outlook.usable_sync.map(|time| time.time().as_secs()),
-        usable_sync_label: outlook.usable_sync.map(|time| time.label(plan.body.grid)),
+        usable_sync_s: seen.usable_sync.map(|time| time.time().as_secs()),
+        usable_sync_label: seen.usable_sync.map(|time| time.label(plan.body.grid)),
         rated_sync_s: plan.body.rated_sync.time().as_secs(),
     }
 }
@@ -533,13 +745,16 @@ fn rows(plan: &Plan, outlook: &Outlook) -> Rows {
 fn part_forecast(plan: &Plan, outlook: &Outlook, part: &Part, seen: &PartOutlook) -> PartForecast {
     let px = |length| pixels(plan, length);
     let ghost = &seen.ghost;
+    let slowest = seen.slowest.map_or(outlook.key(), |light| &outlook.lights[light]);
     PartForecast {
         name: part.name.clone(),
         intent: part.intent,
         image_speed_m_s: seen.image_speed.as_metres_per_second(),
         image_speed_px_s: px(seen.image_speed * Seconds::from_secs(1.0)),
         flash_blur_px: px(seen.flash_blur),
-        flash_travel_m: (part.speed * outlook.freeze).as_metres(),
+        flash_travel_m: (part.speed * slowest.freeze).as_metres(),
+        slowest: seen.slowest.map(|light| plan.lights[light].label.clone()),
+        apart_px: px(seen.apart),
         sharpness: seen.sharpness,
         ambient_travel_px: px(seen.travel),
         ambient_travel_m: (part.speed * outlook.run.time).as_metres(),
@@ -550,6 +765,7 @@ fn part_forecast(plan: &Plan, outlook: &Outlook, part: &Part, seen: &PartOutlook
         dwell: ghost.dwell,
         ambient_level: seen.tones.part_ambient.value(),
         flash_level: seen.tones.part_flash.value(),
+        edge_stops: seen.edge.placement().to_wire(),
         plain_level: ghost.plain.value(),
         beside_level: ghost.beside.value(),
         through_level: ghost.through.value(),
@@ -576,7 +792,7 @@ fn ladder(plan: &Plan, outlook: &Outlook) -> Ladder {
         Rung {
             target_stops: Some(plan.key_target.as_stops()),
             target_pointer: Some("/targets/key_stops".to_owned()),
-            ..rung("key", "Key flash", RungKind::Flash, outlook.flash.placement)
+            ..rung("key", "Key flash", RungKind::Flash, outlook.key().lit.placement)
         },
         Rung {
             target_stops: plan.ambient_target.map(Stops::as_stops),
@@ -586,6 +802,19 @@ fn ladder(plan: &Plan, outlook: &Outlook) -> Ladder {
         rung("background", "Ambient, back", RungKind::Ambient, outlook.background.placement),
         rung("spill", "Flash on back", RungKind::Flash, outlook.spill.placement),
     ];
+    for (index, (light, seen)) in plan.lights.iter().zip(&outlook.lights).enumerate() {
+        // What is off is not looked for on the ladder; the key's place is, and the spill counts a backdrop's light.
+        if index != plan.key && seen.fires && light.role != Role::Backdrop {
+            rungs.push(rung(&format!("light-{index}"), &light.label, RungKind::Flash, seen.seen()));
+        }
+    }
+    for (index, lamp) in outlook.steady.iter().enumerate().filter(|(_, lamp)| lamp.on_subject.placement > Stops::DARK) {
+        let name = match lamp.of {
+            Burns::Lamp(index) => plan.lamps[index].name.clone(),
+            Burns::Modelling(light) => format!("{} modelling", plan.lights[light].label),
+        };
+        rungs.push(rung(&format!("lamp-{index}"), &name, RungKind::Ambient, lamp.on_subject.placement));
+    }
     for (part, seen) in plan.parts.iter().zip(&outlook.parts).filter(|(_, seen)| seen.draws) {
         rungs.push(Rung {
             delta_lightness: Some(seen.ghost.delta_lightness),

@@ -1,58 +1,57 @@
 //! One shot put together, in typed quantities: what the picture and the findings work from.
 //!
-//! The stages follow the light: expose → ignite → freeze → draw. [`crate::forecast`] writes the result down as plain
-//! data.
+//! The stages follow the light: expose → ignite → freeze → draw. Each flash is worked out by itself in [`light`], each
+//! part under all of them in [`part`]. [`crate::forecast`] writes the result down as plain data.
+
+mod light;
+mod part;
+mod tint;
+
+pub use light::LightOutlook;
+pub use part::PartOutlook;
+pub(crate) use light::timing;
 
 use crate::depth::{Depth, depth};
-use crate::exposure::{Level, reference_exposure};
-use crate::ghost::{Ghost, Tones, dwell, ghost};
-use crate::motion::{Sharpness, growth, image_speed, magnification};
-use crate::plan::{Part, Plan};
-use crate::pulse::PulseAt;
-use crate::quantity::scale::ShutterTime;
-use crate::quantity::{LuxSeconds, Metres, MetresPerSecond, Seconds, Stops, sum_of_sources};
-use crate::shutter::sync::{OVER_SHARE, Timing, ignition, usable_sync};
-use crate::shutter::{Ignition, RowReport, Run, SyncMode, high_speed, rows};
+use crate::exposure::reference_exposure;
+use crate::motion::magnification;
+use crate::plan::{Lamp, Plan};
+use crate::quantity::{Lux, LuxSeconds, Metres, MetresPerSecond, Seconds, Stops};
+use crate::shutter::Run;
 
 /// What will happen in one frame.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Outlook {
     /// Exposure at the subject that gives the metered tone.
     pub reference: LuxSeconds,
-    /// Steady light on the subject.
+    /// The steady light that was read, on the subject.
+    pub room: Source,
+    /// The lamps that burn, those of the plan first and then the modelling lamps.
+    pub steady: Vec<SteadyOutlook>,
+    /// All steady light on the subject.
     pub ambient: Source,
-    /// Steady light on the background.
+    /// All steady light on the background.
     pub background: Source,
-    /// Flash on the subject, a full share of it.
+    /// The flashes, in the plan's order.
+    pub lights: Vec<LightOutlook>,
+    /// Flash on the subject: all lights that count where it is metered, a full share of them.
     pub flash: Source,
     /// Flash on the background.
     pub spill: Source,
     /// Steady light and flash together on the subject.
     pub total: Stops,
-    /// The pulse at this power.
-    pub pulse: PulseAt,
-    /// `L`, ignition to 99 % of the light.
-    pub length: Seconds,
     /// The shutter's run.
     pub run: Run,
-    /// When the flash ignites.
-    pub ignition: Ignition,
-    /// What the rows get; all of it in high-speed sync.
-    pub rows: RowReport,
-    /// Change by high-speed sync, `None` when it is not used.
-    pub high_speed: Option<Stops>,
-    /// Fastest time that leaves no row dark, for this unit, power and trigger.
-    pub usable_sync: Option<ShutterTime>,
-    /// Freezing time of the flash layer.
-    pub freeze: Seconds,
     /// `m`.
     pub magnification: f64,
     /// Allowed blur on the sensor.
     pub allowed: Metres,
     /// Zone of sharpness.
     pub depth: Depth,
+    /// What the camera's own movement does.
+    pub camera: CameraOutlook,
     /// The parts, in the plan's order.
     pub parts: Vec<PartOutlook>,
+    key: usize,
 }
 
 /// A source of light on a place.
@@ -64,29 +63,39 @@ pub struct Source {
     pub placement: Stops,
 }
 
-/// What will happen to one part.
+/// A lamp that burns while the shutter is open.
 #[derive(Clone, Copy, Debug, PartialEq)]
-pub struct PartOutlook {
-    /// `u` on the sensor.
-    pub image_speed: MetresPerSecond,
-    /// Blur of the flash layer on the sensor.
-    pub flash_blur: Metres,
-    /// How that looks.
-    pub sharpness: Sharpness,
-    /// `u·t`, how far its image moves while a row is open.
-    pub travel: Metres,
-    /// `ℓ`: the same, a round path counted once.
-    pub streak: Metres,
-    /// Share of the frame's width that the streak covers.
-    pub streak_share: f64,
-    /// Growth while the shutter is open, as a share.
-    pub growth: f64,
-    /// The four tones.
-    pub tones: Tones,
-    /// The ghost.
-    pub ghost: Ghost,
-    /// Whether the path is long enough to count as a ghost at all.
-    pub draws: bool,
+pub struct SteadyOutlook {
+    /// Which lamp or which flash's modelling lamp.
+    pub of: Burns,
+    /// On the subject.
+    pub on_subject: Source,
+    /// On the background.
+    pub on_background: Source,
+    /// Its colour, in kelvin.
+    pub kelvin: f64,
+}
+
+/// What burns.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Burns {
+    /// A lamp of the plan.
+    Lamp(usize),
+    /// The modelling lamp of a flash.
+    Modelling(usize),
+}
+
+/// Movement of the image by the camera, on the sensor.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct CameraOutlook {
+    /// Speed of everything at rest, by panning.
+    pub pan: MetresPerSecond,
+    /// Speed of everything, by an unsteady hand; in no known direction.
+    pub shake: MetresPerSecond,
+    /// How far the background moves while a row is open.
+    pub background_travel: Metres,
+    /// How far the edge of the frame moves outwards by zooming.
+    pub zoom_travel: Metres,
 }
 
 impl Source {
@@ -101,11 +110,21 @@ impl Outlook {
         let sensor = plan.body.sensor;
         (sensor.width / self.magnification, sensor.height / self.magnification)
     }
-}
 
-/// What decides the ignition of this plan's flash, for a pulse of a given length.
-pub(crate) fn timing(plan: &Plan, length: Seconds) -> Timing {
-    Timing { lag: plan.light.lag, guard: plan.body.guard, length }
+    /// The key.
+    pub fn key(&self) -> &LightOutlook {
+        &self.lights[self.key]
+    }
+
+    /// The flashes that fire, with their place in the plan.
+    pub fn firing(&self) -> impl Iterator<Item = (usize, &LightOutlook)> {
+        self.lights.iter().enumerate().filter(|(_, light)| light.fires)
+    }
+
+    /// Share of the rows that lack some of a flash, of the light that is cut most.
+    pub fn touched(&self) -> f64 {
+        self.firing().map(|(_, light)| light.rows.touched).fold(0.0, f64::max)
+    }
 }
 
 /// Puts one shot together.
@@ -114,107 +133,86 @@ pub fn outlook(plan: &Plan) -> Outlook {
     let run = Run { travel: plan.body.travel, time: set.shutter.time() };
     let reference = reference_exposure(set.aperture, set.iso, set.filter);
 
-    let ambient = Source::of(plan.subject_light * run.time, reference);
-    let background = Source::of(plan.background_light * run.time, reference);
-
-    let high_speed = (set.sync == SyncMode::HighSpeed).then(|| high_speed::loss(run, plan.light.unit.efficiency));
-    let fired = if plan.light.on { high_speed.map_or(1.0, Stops::as_ratio) } else { 0.0 };
-    let thrown = |distance| plan.light.throw.exposure(set.power, distance) * fired;
-    let flash = Source::of(thrown(set.flash_distance), reference);
-    let beyond = thrown(set.flash_distance + plan.background_behind) * plan.spill.as_ratio();
-    let spill = Source::of(beyond, reference);
-
-    let pulse = plan.light.unit.control.at(set.power);
-    let length = pulse.pulse.time_of_share(OVER_SHARE);
-    let timing = timing(plan, length);
-    let ignition = ignition(run, set.sync, timing);
-    let rows = match high_speed {
-        None => rows::report(run, &pulse.pulse, ignition.at),
-        Some(_) => whole_rows(),
+    let lights: Vec<LightOutlook> =
+        (0..plan.lights.len()).map(|index| LightOutlook::of(plan, index, run, reference)).collect();
+    let steady = steady(plan, &lights, run.time, reference);
+    let sum = |of: &mut dyn Iterator<Item = LuxSeconds>| {
+        Source::of(of.fold(LuxSeconds::ZERO, |sum, one| sum + one), reference)
     };
-    // What the flash can do as a pulse is worth knowing even while it glows.
-    let pulse_mode = if set.sync == SyncMode::HighSpeed { SyncMode::Front } else { set.sync };
-    let usable_sync = usable_sync(run.travel, pulse_mode, timing, &pulse.pulse, plan.body.grid, plan.body.times);
+    let room = Source::of(plan.subject_light * run.time, reference);
+    let ambient = sum(&mut steady.iter().map(|lamp| lamp.on_subject.exposure).chain([room.exposure]));
+    let behind = plan.background_light * run.time;
+    let background = sum(&mut steady.iter().map(|lamp| lamp.on_background.exposure).chain([behind]));
+    let frontal = lights.iter().zip(plan.lights.iter()).filter(|(_, light)| light.is_frontal());
+    let flash = sum(&mut frontal.map(|(seen, _)| seen.lit.exposure));
+    let spill = sum(&mut lights.iter().map(|light| light.on_background.exposure));
 
-    let freeze = if high_speed.is_some() { run.time } else { pulse.durations.by(plan.school) };
     let magnification = magnification(plan.body.focal, plan.subject_distance);
     let allowed = plan.usage.allowed_blur(&plan.body.sensor);
-    let light = Light { reference, ambient, background, flash, spill };
-    let optics = Optics { magnification, allowed, freeze };
-    Outlook {
+    let mut seen = Outlook {
         reference,
+        room,
+        steady,
         ambient,
         background,
         flash,
         spill,
-        total: sum_of_sources([ambient.placement, flash.placement]),
-        pulse,
-        length,
+        total: Stops::placement(ambient.exposure + flash.exposure, reference),
         run,
-        ignition,
-        rows,
-        high_speed,
-        usable_sync,
-        freeze,
         magnification,
         allowed,
         depth: depth(plan.body.focal, set.aperture, plan.subject_distance, allowed),
-        parts: plan.parts.iter().map(|part| part_outlook(plan, part, &light, &optics)).collect(),
-    }
-}
-
-struct Light {
-    reference: LuxSeconds,
-    ambient: Source,
-    background: Source,
-    flash: Source,
-    spill: Source,
-}
-
-struct Optics {
-    magnification: f64,
-    allowed: Metres,
-    freeze: Seconds,
-}
-
-fn part_outlook(plan: &Plan, part: &Part, light: &Light, optics: &Optics) -> PartOutlook {
-    let shutter = plan.settings.shutter;
-    let image_speed = image_speed(part.speed, part.out_of_plane, optics.magnification);
-    let flash_blur = image_speed * optics.freeze;
-    let travel = image_speed * shutter.time();
-    let streak = part.path.map_or(travel, |path| travel.min(path * optics.magnification));
-
-    let surface = |reflectance, placement| Level::of_surface(reflectance, placement);
-    let own = part.luminance.map_or(Level::BLACK, |luminance| Level::of_luminance(luminance, shutter, light.reference));
-    let tones = Tones {
-        part_ambient: surface(part.reflectance, light.ambient.placement + part.ambient_offset).plus(own),
-        part_flash: surface(part.reflectance, light.flash.placement + part.flash_offset),
-        background_ambient: surface(plan.background_reflectance, light.background.placement),
-        background_flash: surface(plan.background_reflectance, light.spill.placement),
+        camera: camera(plan, magnification, run.time),
+        parts: Vec::new(),
+        lights,
+        key: plan.key,
     };
-    PartOutlook {
-        image_speed,
-        flash_blur,
-        sharpness: Sharpness::of(flash_blur, optics.allowed),
-        travel,
-        streak,
-        streak_share: streak / plan.body.sensor.width,
-        growth: growth(part.speed, part.out_of_plane, shutter.time(), plan.subject_distance),
-        tones,
-        ghost: ghost(dwell(part.size * optics.magnification, streak), tones),
-        draws: streak > optics.allowed,
+    seen.parts = plan.parts.iter().enumerate().map(|(index, part)| PartOutlook::of(plan, &seen, index, part)).collect();
+    seen
+}
+
+/// An aim that follows something at speed `v` turns by `v/d`, and moves the image of everything at rest by `v·m`; a hand
+/// that turns by an angle moves all of it by `angle·d·m`.
+fn camera(plan: &Plan, magnification: f64, time: Seconds) -> CameraOutlook {
+    let movement = plan.movement;
+    let pan = movement.pan * magnification;
+    let shake =
+        MetresPerSecond::from_metres_per_second(movement.shake * plan.subject_distance.as_metres() * magnification);
+    CameraOutlook {
+        pan,
+        shake,
+        background_travel: (pan + shake) * time,
+        zoom_travel: plan.body.sensor.width * (0.5 * movement.zoom.abs()),
     }
 }
 
-/// In high-speed sync every row gets the same slice.
-fn whole_rows() -> RowReport {
-    RowReport {
-        first: 1.0,
-        middle: 1.0,
-        last: 1.0,
-        worst: Stops::ZERO,
-        edge: rows::Edge::First,
-        touched: 0.0,
-        black: 0.0,
-    }
+fn steady(plan: &Plan, lights: &[LightOutlook], time: Seconds, reference: LuxSeconds) -> Vec<SteadyOutlook> {
+    let source = |light: Lux| Source::of(light * time, reference);
+    let lamps = plan.lamps.iter().enumerate().map(|(index, lamp): (usize, &Lamp)| SteadyOutlook {
+        of: Burns::Lamp(index),
+        on_subject: source(lamp.on_subject),
+        on_background: source(lamp.on_background),
+        kelvin: lamp.kelvin,
+    });
+    let modelling = plan.lights.iter().zip(lights).enumerate().filter_map(|(index, (light, seen))| {
+        let glow = light.modelling.filter(|_| light.on)?;
+        let distance = plan.settings.lights[index].distance;
+        let strength = glow.lux_at_1m * if glow.proportional { seen.power } else { 1.0 };
+        let at = |distance: Metres| Lux::from_lux(strength / light.throw.face.spread(distance));
+        let frontal = light.is_frontal() || light.role == crate::shot::Role::Rim;
+        let behind = if light.is_behind() {
+            Lux::ZERO
+        } else if frontal {
+            at(distance + plan.background_behind) * plan.spill.as_ratio()
+        } else {
+            at(distance)
+        };
+        Some(SteadyOutlook {
+            of: Burns::Modelling(index),
+            on_subject: source(if light.is_frontal() { at(distance) } else { Lux::ZERO }),
+            on_background: source(behind),
+            kelvin: glow.kelvin,
+        })
+    });
+    lamps.chain(modelling).collect()
 }

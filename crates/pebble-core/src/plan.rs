@@ -1,17 +1,30 @@
 //! A shot, checked: every number has a unit and a range, every contradiction is refused.
 
+mod dials;
+mod light;
+mod steady;
+
+pub use dials::{Dial, Dials, MAX_LIGHTS};
+pub use light::{Glow, Light, Surface};
+pub use steady::Lamp;
+
 use crate::exposure::{illuminance_of_ev100, illuminance_of_reading};
 use crate::gear::check::At;
-use crate::gear::{END_TOLERANCE, FirstRow, ShutterKind, Unit};
+use crate::gear::{END_TOLERANCE, FirstRow, ShutterKind};
+use crate::metering::{self, Patch};
 use crate::motion::{Sensor, Usage};
-use crate::output::Throw;
 use crate::pulse::School;
 use crate::quantity::bounds::{self, Invalid, Limits};
 use crate::quantity::scale::{Aperture, Grid, Iso, ShutterTime};
-use crate::quantity::{Angle, FlashOutput, Luminance, Lux, Metres, MetresPerSecond, Seconds, Stops};
-use crate::shot::{self, Intent, Reading, Shot};
+use crate::quantity::{Angle, Luminance, Lux, Metres, MetresPerSecond, Seconds, Stops};
+use crate::shot::{self, Intent, Reading, Role, Shot};
 use crate::shutter::SyncMode;
+use std::sync::Arc;
 
+/// More lamps than a set has.
+const MAX_LAMPS: usize = 12;
+/// More tones than anyone estimates.
+const MAX_TONES: usize = 12;
 /// More parts than a subject has.
 const MAX_PARTS: usize = 24;
 /// What a user turns: everything that a remedy may change.
@@ -25,12 +38,15 @@ pub struct Settings {
     pub iso: Iso,
     /// Loss in front of the sensor, positive.
     pub filter: Stops,
-    /// Power fraction.
-    pub power: f64,
-    /// Flash to subject.
-    pub flash_distance: Metres,
-    /// How the flash is tied to the shutter.
-    pub sync: SyncMode,
+    /// What is set on the lights.
+    pub lights: Dials,
+}
+
+impl Settings {
+    /// What is set on the key.
+    pub const fn key(&self) -> &Dial {
+        self.lights.key()
+    }
 }
 
 /// A camera as far as the forecast needs it.
@@ -64,23 +80,6 @@ pub struct Body {
     pub focal_range: (Metres, Metres),
     /// Focal length set.
     pub focal: Metres,
-}
-
-/// A flash unit with its modifier and trigger.
-#[derive(Clone, Debug, PartialEq)]
-pub struct Light {
-    /// Name of the unit, for sentences.
-    pub name: String,
-    /// The unit.
-    pub unit: Unit,
-    /// The way to the subject, modifier and gel in it.
-    pub throw: Throw,
-    /// Loss of the gel.
-    pub gel: Stops,
-    /// Trigger and unit together.
-    pub lag: Seconds,
-    /// Whether it fires.
-    pub on: bool,
 }
 
 /// A part of the subject.
@@ -149,16 +148,63 @@ pub struct Plan {
     pub background_behind: Metres,
     /// Change of spill.
     pub spill: Stops,
-    /// The flash.
-    pub light: Light,
+    /// Channel of the trigger on the camera.
+    pub channel: u32,
+    /// The flashes.
+    pub lights: Arc<[Light]>,
+    /// Which of them is the key.
+    pub key: usize,
+    /// Lamps that burn.
+    pub lamps: Arc<[Lamp]>,
+    /// Colour of the steady light that was read, in kelvin.
+    pub ambient_kelvin: f64,
+    /// White balance, in kelvin.
+    pub white_balance: f64,
+    /// What automatic flash has to be told about the scene.
+    pub metered_bias: Stops,
+    /// How the camera itself moves.
+    pub movement: Movement,
     /// The parts.
-    pub parts: Vec<Part>,
+    pub parts: Arc<[Part]>,
+}
+
+/// How the camera moves while the shutter is open.
+#[derive(Clone, Copy, Debug, PartialEq, Default)]
+pub struct Movement {
+    /// Speed of the aim at the subject's distance.
+    pub pan: MetresPerSecond,
+    /// Direction of it in the frame.
+    pub direction: Angle,
+    /// Unsteadiness, in radians a second.
+    pub shake: f64,
+    /// Growth of the picture while the shutter is open.
+    pub zoom: f64,
 }
 
 impl Plan {
     /// The same shot with other settings. They must come from the plan's own grid and ranges.
     pub fn with(&self, settings: Settings) -> Self {
         Self { settings, ..self.clone() }
+    }
+
+    /// The key light.
+    pub fn key_light(&self) -> &Light {
+        &self.lights[self.key]
+    }
+
+    /// Whether a light fires: it is on, and listens to the channel of the trigger.
+    pub fn fires(&self, light: usize) -> bool {
+        self.lights[light].on && self.settings.lights[light].channel == self.channel
+    }
+
+    /// The same with one light only, as on a set: the others are switched off.
+    #[must_use]
+    pub fn solo(&self, light: usize) -> Self {
+        let mut lights = self.lights.to_vec();
+        for (index, of) in lights.iter_mut().enumerate() {
+            of.on &= index == light;
+        }
+        Self { lights: lights.into(), ..self.clone() }
     }
 }
 
@@ -181,8 +227,6 @@ impl TryFrom<&Shot> for Plan {
             return Err(root.not_allowed("parts", &given, "a list of at most 24 parts"));
         }
         let body = body(&shot.camera)?;
-        let light = light(&shot.flash)?;
-        let settings = settings(shot, &body, &light)?;
         let subject = root.inside("subject");
         let subject_distance = subject.metres("distance_m", shot.subject.distance_m, &bounds::SUBJECT_DISTANCE)?;
         if subject_distance <= body.focal {
@@ -196,6 +240,9 @@ impl TryFrom<&Shot> for Plan {
                 return Err(root.row("parts", index).not_allowed("name", &this.name, "a name that no other part has"));
             }
         }
+        let key = shot.lights.iter().position(|light| light.role == Role::Key).unwrap_or(0);
+        let lights = lights(shot, &parts)?;
+        let settings = settings(shot, &body, &lights, key)?;
         if let Some(sky) = &shot.sky {
             sky.check(&root.inside("sky"))?;
         }
@@ -205,6 +252,7 @@ impl TryFrom<&Shot> for Plan {
             reading("ambient.other.background", &other.background, body.grid)?;
         }
         let (targets, background) = (root.inside("targets"), root.inside("background"));
+        let behind = background.metres("behind_m", shot.background.behind_m, &bounds::BEHIND)?;
         Ok(Self {
             scene: shot.scene,
             usage: shot.usage,
@@ -220,11 +268,18 @@ impl TryFrom<&Shot> for Plan {
             background_light: reading("ambient.background", &shot.ambient.background, body.grid)?,
             background_reflectance: bounds::REFLECTANCE
                 .check(&background.of("reflectance"), shot.background.reflectance)?,
-            background_behind: background.metres("behind_m", shot.background.behind_m, &bounds::BEHIND)?,
+            background_behind: behind,
             spill: background.stops("spill_stops", shot.background.spill_stops, &bounds::OFFSET)?,
+            channel: channel("channel", shot.channel)?,
+            key,
+            lamps: lamps(shot, &parts, behind)?,
+            ambient_kelvin: bounds::KELVIN.check("ambient.kelvin", shot.ambient.kelvin)?,
+            white_balance: bounds::KELVIN.check("camera.white_balance_k", shot.camera.white_balance_k)?,
+            metered_bias: metered_bias(&shot.tones)?,
+            movement: movement(shot.camera.movement.as_ref())?,
             body,
-            light,
-            parts,
+            lights: lights.into(),
+            parts: parts.into(),
         })
     }
 }
@@ -289,7 +344,7 @@ fn held(field: &str, value: f64, ends: (f64, f64), limits: &Limits) -> Result<()
     }
 }
 
-fn settings(shot: &Shot, body: &Body, light: &Light) -> Result<Settings, Invalid> {
+fn settings(shot: &Shot, body: &Body, lights: &[Light], key: usize) -> Result<Settings, Invalid> {
     let camera = &shot.camera;
     let aperture = Aperture::read("camera.aperture_f", camera.aperture_f, body.grid)?;
     held(
@@ -303,36 +358,98 @@ fn settings(shot: &Shot, body: &Body, light: &Light) -> Result<Settings, Invalid
     held("camera.shutter", shutter.time().as_secs(), ends, &bounds::SHUTTER)?;
     let iso = Iso::read("camera.iso", camera.iso, body.grid)?;
     held("camera.iso", iso.number(), (body.isos.0.number(), body.isos.1.number()), &bounds::ISO)?;
-    let power = bounds::POWER.check("flash.power", shot.flash.power)?;
-    held("flash.power", power, ((-light.unit.lowest).as_ratio(), 1.0), &bounds::POWER)?;
-    let sync = shot.flash.sync;
-    if sync == SyncMode::HighSpeed && (!body.high_speed || !light.unit.high_speed || body.travel <= Seconds::ZERO) {
-        let who = if light.unit.high_speed { &camera.body.name } else { &shot.flash.unit.name };
-        return Err(Invalid::Contradiction {
-            field: "flash.sync".to_owned(),
-            given: "high_speed".to_owned(),
-            reason: format!("{who} does not do high-speed sync"),
-        });
-    }
-    let flash_distance = At::new("flash").metres("distance_m", shot.flash.distance_m, &bounds::FLASH_DISTANCE)?;
     let filter = At::new("camera").stops("filter_stops", camera.filter_stops, &bounds::FILTER)?;
-    Ok(Settings { aperture, shutter, iso, filter, power, flash_distance, sync })
+    let dials = shot
+        .lights
+        .iter()
+        .zip(lights)
+        .enumerate()
+        .map(|(index, (wire, light))| dial(&At::default().row("lights", index), wire, light, (body, &camera.body.name)))
+        .collect::<Result<Vec<_>, _>>()?;
+    Ok(Settings { aperture, shutter, iso, filter, lights: Dials::new(&dials, key) })
 }
 
-fn light(flash: &shot::Flash) -> Result<Light, Invalid> {
-    let at = At::new("flash");
-    let unit = flash.unit.check(&at.inside("unit"))?;
-    let front = flash.modifier.check(&at.inside("modifier"))?;
-    let gel = flash.gel.as_ref().map_or(Ok(Stops::ZERO), |gel| gel.check(&at.inside("gel")))?;
-    let trigger = flash.trigger.check(&at.inside("trigger"))?;
-    let output: FlashOutput = unit.entry.output() * unit.share;
-    Ok(Light {
-        name: flash.unit.name.clone(),
-        throw: Throw { output, modifier: front.change - gel, face: front.face },
-        gel,
-        lag: unit.lag + trigger,
-        on: flash.on,
-        unit,
+fn dial(at: &At, wire: &shot::Flash, light: &Light, (body, camera): (&Body, &str)) -> Result<Dial, Invalid> {
+    let power = bounds::POWER.check(&at.of("power"), wire.power)?;
+    held(&at.of("power"), power, ((-light.unit.lowest).as_ratio(), 1.0), &bounds::POWER)?;
+    let sync = wire.sync;
+    if sync == SyncMode::HighSpeed && (!body.high_speed || !light.unit.high_speed || body.travel <= Seconds::ZERO) {
+        let who = if light.unit.high_speed { camera } else { &wire.unit.name };
+        return Err(at.contradiction(
+            "sync",
+            "high_speed".to_owned(),
+            format!("{who} does not do high-speed sync"),
+        ));
+    }
+    let bias = |automatic: &shot::Automatic| at.inside("automatic").stops("bias_stops", automatic.bias_stops, &bounds::OFFSET);
+    Ok(Dial {
+        power,
+        bias: wire.automatic.as_ref().map(bias).transpose()?,
+        distance: at.metres("distance_m", wire.distance_m, &bounds::FLASH_DISTANCE)?,
+        sync,
+        heads: bounds::ABREAST.check(&at.of("heads"), f64::from(wire.heads)).map(|_| wire.heads)?,
+        channel: channel(&at.of("channel"), wire.channel)?,
+    })
+}
+
+fn channel(field: &str, number: u32) -> Result<u32, Invalid> {
+    bounds::CHANNEL.check(field, f64::from(number)).map(|_| number)
+}
+
+fn lights(shot: &Shot, parts: &[Part]) -> Result<Vec<Light>, Invalid> {
+    let root = At::default();
+    if shot.lights.is_empty() || shot.lights.len() > MAX_LIGHTS {
+        let given = format!("a list of {}", shot.lights.len());
+        return Err(root.not_allowed("lights", &given, "a list of 1 to 12 lights; one that is off may stay on it"));
+    }
+    let of = |(index, wire)| Light::of(&root.row("lights", index), wire, parts);
+    let mut lights = shot.lights.iter().enumerate().map(of).collect::<Result<Vec<_>, _>>()?;
+    light::introduce(&mut lights);
+    Ok(lights)
+}
+
+fn lamps(shot: &Shot, parts: &[Part], behind: Metres) -> Result<Arc<[Lamp]>, Invalid> {
+    let root = At::default();
+    if shot.lamps.len() > MAX_LAMPS {
+        let given = format!("a list of {}", shot.lamps.len());
+        return Err(root.not_allowed("lamps", &given, "a list of at most 12 lamps"));
+    }
+    let of = |(index, wire)| Lamp::of(&root.row("lamps", index), wire, parts, behind.as_metres()).transpose();
+    shot.lamps.iter().enumerate().filter_map(of).collect()
+}
+
+fn metered_bias(tones: &[shot::Tone]) -> Result<Stops, Invalid> {
+    if tones.is_empty() {
+        return Ok(Stops::ZERO);
+    }
+    let root = At::default();
+    if tones.len() > MAX_TONES {
+        return Err(root.not_allowed("tones", &format!("a list of {}", tones.len()), "a list of at most 12 tones"));
+    }
+    let patch = |(index, tone): (usize, &shot::Tone)| {
+        let at = root.row("tones", index);
+        at.text("name", &tone.name)?;
+        Ok(Patch {
+            area: bounds::SHARE.check(&at.of("share"), tone.share)?,
+            reflectance: bounds::REFLECTANCE.check(&at.of("reflectance"), tone.reflectance)?,
+            relative_distance: bounds::RELATIVE_DISTANCE.check(&at.of("relative_distance"), tone.relative_distance)?,
+        })
+    };
+    let patches = tones.iter().enumerate().map(patch).collect::<Result<Vec<_>, Invalid>>()?;
+    if patches.iter().map(|patch| patch.area).sum::<f64>() <= 0.0 {
+        return Err(root.contradiction("tones[0].share", "0".to_owned(), "no tone has a share of the frame"));
+    }
+    Ok(metering::compensation(&patches))
+}
+
+fn movement(wire: Option<&shot::Movement>) -> Result<Movement, Invalid> {
+    let Some(wire) = wire else { return Ok(Movement::default()) };
+    let at = At::new("camera.movement");
+    Ok(Movement {
+        pan: MetresPerSecond::from_metres_per_second(bounds::PAN.check(&at.of("pan_m_s"), wire.pan_m_s)?),
+        direction: at.degrees("direction_deg", wire.direction_deg, &bounds::DIRECTION)?,
+        shake: bounds::SHAKE.check(&at.of("shake_deg_s"), wire.shake_deg_s)?.to_radians(),
+        zoom: bounds::ZOOM.check(&at.of("zoom_share"), wire.zoom_share)?,
     })
 }
 

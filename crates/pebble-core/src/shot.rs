@@ -4,7 +4,7 @@
 //! settings are labels where they are labels (`5.6`, `"1/250"`, `640`) and literal values otherwise.
 
 use crate::daylight::Sky;
-use crate::gear::{CameraBody, Filter, FlashUnit, Lens, Modifier, Trigger};
+use crate::gear::{CameraBody, Filter, FlashUnit, Lamp, Lens, Modifier, Trigger};
 use crate::ghost::Visibility;
 use crate::hold::Held;
 use crate::motion::Usage;
@@ -13,17 +13,22 @@ use crate::shutter::SyncMode;
 use crate::wire::{wire, word};
 use serde::{Deserialize, Serialize};
 
+mod earlier;
+
 /// Name of the format in the file's `format` field.
 pub const FORMAT: &str = "dash-pebble/shot";
-/// Version this program writes.
-pub const VERSION: u32 = 1;
+/// Version this program writes. It reads 1 as well, which knew a single flash.
+pub const VERSION: u32 = 2;
+/// Channel of radios that nobody has set.
+const FIRST_CHANNEL: u32 = 1;
 
 wire! {
     /// One planned picture.
     pub struct Shot {
         /// Always `dash-pebble/shot`.
         pub format: String,
-        /// Version of the format, 1.
+        /// Version of the format, 2.
+        #[serde(deserialize_with = "earlier::version")]
         pub version: u32,
         /// What the photographer calls it.
         pub title: String,
@@ -45,8 +50,18 @@ wire! {
         pub ambient: Ambient,
         /// What is behind the subject.
         pub background: Background,
-        /// The flash and its settings.
-        pub flash: Flash,
+        /// Channel of the trigger on the camera.
+        #[serde(default = "first_channel")]
+        pub channel: u32,
+        /// The flashes, each with its settings. The first one in the role of the key leads.
+        #[serde(alias = "flash", deserialize_with = "earlier::lights")]
+        pub lights: Vec<Flash>,
+        /// Tones in the frame, as automatic flash will meter them.
+        #[serde(default, skip_serializing_if = "Vec::is_empty")]
+        pub tones: Vec<Tone>,
+        /// Lamps that were set up, beyond the light that was read.
+        #[serde(default, skip_serializing_if = "Vec::is_empty")]
+        pub lamps: Vec<SetLamp>,
         /// The parts that move, or must not.
         pub parts: Vec<Part>,
         /// Where and when under the open sky, for a forecast of its light.
@@ -100,6 +115,30 @@ wire! {
         pub iso: f64,
         /// All loss in front of the sensor, in stops, positive.
         pub filter_stops: f64,
+        /// White balance, in kelvin.
+        #[serde(default = "daylight_balance")]
+        pub white_balance_k: f64,
+        /// How the camera itself moves while the shutter is open.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub movement: Option<Movement>,
+    }
+}
+
+fn daylight_balance() -> f64 {
+    5500.0
+}
+
+wire! {
+    /// How the camera moves while the shutter is open. Speeds of parts count against its aim.
+    pub struct Movement {
+        /// Speed of the aim at the subject's distance: panning.
+        pub pan_m_s: f64,
+        /// Direction of it in the frame: 0 to the right, 90 up.
+        pub direction_deg: f64,
+        /// Unsteadiness of the hand, in degrees a second.
+        pub shake_deg_s: f64,
+        /// Growth of the picture while the shutter is open, as a share: zooming in.
+        pub zoom_share: f64,
     }
 }
 
@@ -146,6 +185,9 @@ wire! {
         pub subject: Reading,
         /// On the background.
         pub background: Reading,
+        /// Its colour, in kelvin.
+        #[serde(default = "daylight_balance")]
+        pub kelvin: f64,
         /// The same read under another sky, kept for when it changes.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         pub other: Option<Readings>,
@@ -174,11 +216,133 @@ wire! {
     }
 }
 
+word! {
+    /// What a flash is there for.
+    #[derive(Default)]
+    pub enum Role {
+        /// Lights the subject and sets the exposure.
+        #[default]
+        Key,
+        /// Lightens the shadows of the key.
+        Fill,
+        /// Comes from behind and draws the edge.
+        Rim,
+        /// Lights what is behind the subject and nothing else.
+        Backdrop,
+        /// Stands in the picture and lights what is around it.
+        InSet,
+    }
+}
+
+impl Role {
+    /// As said.
+    pub const fn word(self) -> &'static str {
+        match self {
+            Self::Key => "key",
+            Self::Fill => "fill",
+            Self::Rim => "rim",
+            Self::Backdrop => "backdrop",
+            Self::InSet => "in the set",
+        }
+    }
+}
+
+word! {
+    /// What the modelling lamp of a flash does while the picture is taken.
+    pub enum ModellingMode {
+        /// Burns fully.
+        Full,
+        /// Follows the power of the flash.
+        Proportional,
+    }
+}
+
 wire! {
-    /// The flash and its settings.
-    pub struct Flash {
-        /// Whether it fires.
+    /// A modelling lamp that burns.
+    pub struct Modelling {
+        /// The lamp.
+        pub lamp: Lamp,
+        /// How bright.
+        pub mode: ModellingMode,
+    }
+}
+
+wire! {
+    /// Power left to the automatic of camera and unit, which aims at a middle grey.
+    pub struct Automatic {
+        /// What is dialled in against it, in stops.
+        pub bias_stops: f64,
+    }
+}
+
+wire! {
+    /// A tone of the scene.
+    pub struct Tone {
+        /// What it is: clothes, backdrop, floor.
+        pub name: String,
+        /// Share of the frame.
+        pub share: f64,
+        /// Reflectance, 0 to 1.
+        pub reflectance: f64,
+        /// Distance from the flash, against the subject's.
+        pub relative_distance: f64,
+    }
+}
+
+wire! {
+    /// A surface that a flash is bounced off.
+    pub struct BouncedOff {
+        /// From the flash straight up to a ceiling, or straight to a wall.
+        pub surface_m: f64,
+        /// How far the head is turned towards it: 90 is straight at it, less comes to the subject's side.
+        pub tilt_deg: f64,
+        /// Its reflectance, 0 to 1.
+        pub reflectance: f64,
+        /// Whether it has a colour, which the light would take on.
+        #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+        pub coloured: bool,
+    }
+}
+
+wire! {
+    /// A lamp that burns while the picture is taken.
+    pub struct SetLamp {
+        /// Whether it burns.
         pub on: bool,
+        /// The lamp.
+        pub lamp: Lamp,
+        /// Colour in front of it.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub gel: Option<Filter>,
+        /// How far it is turned up, as a share of full.
+        pub level_share: f64,
+        /// Distance to the subject.
+        pub distance_m: f64,
+        /// Whether it reaches what is behind the subject too.
+        pub lights_background: bool,
+        /// Parts of the subject that it does not reach.
+        #[serde(default, skip_serializing_if = "Vec::is_empty")]
+        pub misses: Vec<String>,
+    }
+}
+
+wire! {
+    /// A flash and its settings.
+    pub struct Flash {
+        /// Whether it fires; off is muted.
+        pub on: bool,
+        /// What it is there for.
+        #[serde(default)]
+        pub role: Role,
+        /// Letter of its group.
+        #[serde(default = "first_group")]
+        pub group: String,
+        /// Channel its receiver is set to.
+        #[serde(default = "first_channel")]
+        pub channel: u32,
+        /// Equal heads side by side, set alike.
+        #[serde(default = "one_head")]
+        pub heads: u32,
         /// The unit.
         pub unit: FlashUnit,
         /// What is in front of it.
@@ -190,11 +354,61 @@ wire! {
         pub trigger: Trigger,
         /// Power fraction, 1 is full.
         pub power: f64,
-        /// Distance to the subject, from the lit face.
+        /// Distance to the subject, from the lit face; of a backdrop's light, to the backdrop.
         pub distance_m: f64,
         /// Front, rear or high-speed sync.
         pub sync: SyncMode,
+        /// Where it stands around the subject: 0 at the camera, 90 to its right, ±180 behind.
+        #[serde(default = "key_bearing")]
+        pub bearing_deg: f64,
+        /// How high it stands, as an angle at the subject.
+        #[serde(default = "key_height")]
+        pub height_deg: f64,
+        /// How far its axis is turned away from the subject.
+        #[serde(default, skip_serializing_if = "is_zero")]
+        pub off_axis_deg: f64,
+        /// By way of a surface.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub bounce: Option<BouncedOff>,
+        /// For a rim: how much brighter its edge looks than it was metered, where that was seen.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub grazing_stops: Option<f64>,
+        /// Power left to the automatic; `power` then waits.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub automatic: Option<Automatic>,
+        /// Its modelling lamp, when it burns.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub modelling: Option<Modelling>,
+        /// Parts of the subject that it does not reach.
+        #[serde(default, skip_serializing_if = "Vec::is_empty")]
+        pub misses: Vec<String>,
     }
+}
+
+fn first_channel() -> u32 {
+    FIRST_CHANNEL
+}
+
+fn first_group() -> String {
+    "A".to_owned()
+}
+
+fn one_head() -> u32 {
+    1
+}
+
+#[allow(clippy::trivially_copy_pass_by_ref, reason = "serde hands over references")]
+fn is_zero(value: &f64) -> bool {
+    *value == 0.0
+}
+
+/// To the left of the camera, a little above the eyes.
+fn key_bearing() -> f64 {
+    -32.0
+}
+
+fn key_height() -> f64 {
+    30.0
 }
 
 word! {

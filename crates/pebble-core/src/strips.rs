@@ -1,6 +1,6 @@
 //! The notches of every control: which positions a camera, a lens or a unit has, and what turning moves.
 
-use crate::plan::{Body, Light, Plan, Settings};
+use crate::plan::{Body, Dial, Light, Plan, Settings};
 use crate::quantity::scale::{Aperture, Iso, ShutterTime, power_label};
 use crate::quantity::{Metres, Stops};
 use crate::shutter::SyncMode;
@@ -17,6 +17,9 @@ const FOCALS: [f64; 22] = [
 const DISTANCES_CM: [(u32, u32, u32); 5] =
     [(30, 600, 10), (620, 1200, 20), (1250, 2000, 50), (2100, 4000, 100), (4500, 10_000, 500)];
 
+/// Bias against the automatic, in thirds of a stop.
+const BIASES: std::ops::RangeInclusive<i32> = -9..=9;
+
 /// The value that a notch writes into the shot.
 #[derive(Clone, Debug, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -24,6 +27,8 @@ const DISTANCES_CM: [(u32, u32, u32); 5] =
 pub enum Value {
     /// A number.
     Number(f64),
+    /// A number of things.
+    Count(u32),
     /// A word or a time.
     Text(String),
 }
@@ -72,10 +77,18 @@ pub struct Strip {
     pub between: Option<String>,
     /// What it moves.
     pub moves: Vec<Moves>,
+    /// Which light it belongs to, by its place in the list; nothing for the camera.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub light: Option<usize>,
 }
 
 /// All controls of one shot.
 pub fn strips(plan: &Plan) -> Vec<Strip> {
+    let lights = (0..plan.lights.len()).flat_map(|light| of_light(plan, light));
+    of_camera(plan).into_iter().chain(lights).collect()
+}
+
+fn of_camera(plan: &Plan) -> Vec<Strip> {
     use Moves::{Ambient, Depth, Flash, Freeze};
     let (set, body) = (&plan.settings, &plan.body);
     let grid = body.grid;
@@ -116,26 +129,44 @@ pub fn strips(plan: &Plan) -> Vec<Strip> {
             (plan.subject_distance.as_metres(), distance_label(plan.subject_distance)),
             &[Depth, Freeze],
         ),
-        strip(
-            ("power", "Power", "/flash/power"),
-            powers(&plan.light).map(|p| (power_label(-Stops::from_ratio(p)), Value::Number(p), p)),
-            (set.power, power_label(-Stops::from_ratio(set.power))),
-            &[Flash, Freeze],
-        ),
-        strip(
-            ("flash_distance", "Distance", "/flash/distance_m"),
-            distances().map(|d| (distance_label(d), Value::Number(d.as_metres()), d.as_metres())),
-            (set.flash_distance.as_metres(), distance_label(set.flash_distance)),
-            &[Flash],
-        ),
-        strip(
-            ("sync", "Sync", "/flash/sync"),
-            syncs(plan)
-                .map(|mode| (sync_label(mode).to_owned(), Value::Text(sync_word(mode).to_owned()), sync_rank(mode))),
-            (sync_rank(set.sync), sync_label(set.sync).to_owned()),
-            &[Flash, Freeze],
-        ),
     ]
+}
+
+fn of_light(plan: &Plan, index: usize) -> Vec<Strip> {
+    use Moves::{Flash, Freeze};
+    let (light, dial) = (&plan.lights[index], &plan.settings.lights[index]);
+    let at = |name: &str| format!("/lights/{index}/{name}");
+    let power = match dial.bias {
+        None => strip(
+            ("power", "Power", &at("power")),
+            powers(light).map(|p| (power_label(-Stops::from_ratio(p)), Value::Number(p), p)),
+            (dial.power, power_label(-Stops::from_ratio(dial.power))),
+            &[Flash, Freeze],
+        ),
+        Some(bias) => strip(
+            ("bias", "Bias", &at("automatic/bias_stops")),
+            BIASES.map(|thirds| {
+                let stops = f64::from(thirds) / 3.0;
+                (bias_label(stops), Value::Number(stops), stops.exp2())
+            }),
+            (bias.as_ratio(), bias_label(bias.as_stops())),
+            &[Flash, Freeze],
+        ),
+    };
+    let distance = strip(
+        ("flash_distance", "Distance", &at("distance_m")),
+        distances().map(|d| (distance_label(d), Value::Number(d.as_metres()), d.as_metres())),
+        (dial.distance.as_metres(), distance_label(dial.distance)),
+        &[Flash],
+    );
+    let sync = strip(
+        ("sync", "Sync", &at("sync")),
+        syncs(plan, index)
+            .map(|mode| (sync_label(mode).to_owned(), Value::Text(sync_word(mode).to_owned()), sync_rank(mode))),
+        (sync_rank(dial.sync), sync_label(dial.sync).to_owned()),
+        &[Flash, Freeze],
+    );
+    [power, distance, sync].map(|strip| Strip { light: Some(index), ..strip }).into()
 }
 
 /// Positions of the lens, wide to narrow.
@@ -172,9 +203,10 @@ pub fn distances() -> impl Iterator<Item = Metres> {
         .map(|cm| Metres::from_metres(f64::from(cm) / 100.0))
 }
 
-/// Ways to tie flash and shutter that camera and unit both know.
-pub fn syncs(plan: &Plan) -> impl Iterator<Item = SyncMode> + use<> {
-    let glow = plan.body.high_speed && plan.light.unit.high_speed && plan.body.travel > crate::quantity::Seconds::ZERO;
+/// Ways to tie a flash and the shutter that camera and unit both know.
+pub fn syncs(plan: &Plan, light: usize) -> impl Iterator<Item = SyncMode> + use<> {
+    let unit = &plan.lights[light].unit;
+    let glow = plan.body.high_speed && unit.high_speed && plan.body.travel > crate::quantity::Seconds::ZERO;
     [SyncMode::Front, SyncMode::Rear].into_iter().chain(glow.then_some(SyncMode::HighSpeed))
 }
 
@@ -210,19 +242,49 @@ pub(crate) fn written_changes(plan: &Plan, to: &Settings) -> Vec<(String, Value,
         let words = if stops == 0.0 { "filter off".to_owned() } else { filter_label(stops) };
         push("/camera/filter_stops", Value::Number(stops), words);
     }
-    if to.sync != now.sync {
-        let words = format!("{} sync", sync_label(to.sync));
-        push("/flash/sync", Value::Text(sync_word(to.sync).to_owned()), words);
-    }
-    if to.power != now.power {
-        push("/flash/power", Value::Number(to.power), format!("power {}", power_label(-Stops::from_ratio(to.power))));
-    }
-    if to.flash_distance != now.flash_distance {
-        let by = (to.flash_distance - now.flash_distance).as_metres();
-        let words = format!("{:.1} m {}", by.abs(), if by < 0.0 { "closer" } else { "farther" });
-        push("/flash/distance_m", Value::Number(to.flash_distance.as_metres()), words);
+    let dials = to.lights.iter().zip(now.lights.iter());
+    for (index, (light, (to, now))) in plan.lights.iter().zip(dials).enumerate() {
+        changes.extend(of_dial(plan, (index, light), now, to));
     }
     changes
+}
+
+/// What changes on one light; with several, the words begin with its group.
+fn of_dial(plan: &Plan, (index, light): (usize, &Light), now: &Dial, to: &Dial) -> Vec<(String, Value, String)> {
+    let mut changes = Vec::new();
+    let whose = if plan.lights.len() > 1 { format!("{} ", light.label) } else { String::new() };
+    let mut push = |name: &str, value, words: String| {
+        changes.push((format!("/lights/{index}/{name}"), value, format!("{whose}{words}")));
+    };
+    if to.sync != now.sync {
+        let words = format!("{} sync", sync_label(to.sync));
+        push("sync", Value::Text(sync_word(to.sync).to_owned()), words);
+    }
+    if to.power != now.power {
+        push("power", Value::Number(to.power), format!("power {}", power_label(-Stops::from_ratio(to.power))));
+    }
+    if to.bias != now.bias {
+        let stops = to.bias.unwrap_or(Stops::ZERO).as_stops();
+        push("automatic/bias_stops", Value::Number(stops), format!("bias {}", bias_label(stops)));
+    }
+    if to.distance != now.distance {
+        let by = (to.distance - now.distance).as_metres();
+        let words = format!("{:.1} m {}", by.abs(), if by < 0.0 { "closer" } else { "farther" });
+        push("distance_m", Value::Number(to.distance.as_metres()), words);
+    }
+    if to.heads != now.heads {
+        push("heads", Value::Count(to.heads), format!("{} heads side by side", to.heads));
+    }
+    if to.channel != now.channel {
+        push("channel", Value::Count(to.channel), format!("channel {}", to.channel));
+    }
+    changes
+}
+
+/// A bias as written.
+pub fn bias_label(stops: f64) -> String {
+    let tenths = (stops * 10.0).round() / 10.0;
+    if tenths == 0.0 { "±0".to_owned() } else { format!("{}{:.1}", if tenths < 0.0 { '−' } else { '+' }, tenths.abs()) }
 }
 
 fn clicks(from: i32, to: i32, step: i32) -> impl DoubleEndedIterator<Item = i32> {
@@ -289,5 +351,6 @@ fn strip(
         index,
         between: (!exact).then_some(set_label),
         moves: moves.to_vec(),
+        light: None,
     }
 }

@@ -68,7 +68,7 @@ fn each_setting_moves_what_it_moves_and_nothing_else() {
         ("aperture", |s| s.camera.aperture_f = 11.0, -1.0, -1.0),
         ("ISO", |s| s.camera.iso = 100.0, -1.0, -1.0),
         ("shutter", |s| s.camera.shutter = "1/125".to_owned(), 0.0, -1.0),
-        ("power", |s| s.flash.power /= 2.0, -1.0, 0.0),
+        ("power", |s| s.lights[0].power /= 2.0, -1.0, 0.0),
         ("filter", |s| s.camera.filter_stops = 1.0, -1.0, -1.0),
     ];
     let before = told(|_| ());
@@ -91,23 +91,23 @@ fn leaf_and_global_shutters_expose_all_rows_at_once() {
             shot.camera.body.shutter_kind = kind;
             shot.camera.body.travel_ms = Some(9.0);
             shot.camera.shutter = "1/1000".to_owned();
-            shot.flash.power = 1.0 / 64.0;
-            shot.flash.trigger.lag_ms = 0.0;
+            shot.lights[0].power = 1.0 / 64.0;
+            shot.lights[0].trigger.lag_ms = 0.0;
         });
-        assert_eq!((seen.moment.travel_s, seen.rows.touched_share), (0.0, 0.0), "{kind:?}");
-        assert!(seen.rows.profile_share.iter().all(|share| *share == seen.rows.first_share), "{kind:?}");
+        assert_eq!((seen.moment.travel_s, seen.key().rows.touched_share), (0.0, 0.0), "{kind:?}");
+        assert!(seen.key().rows.profile_share.iter().all(|share| *share == seen.key().rows.first_share), "{kind:?}");
         // Cut for all rows alike when the time is too short for lag and pulse.
         let late = told(|shot| {
             shot.camera.body.shutter_kind = kind;
             shot.camera.shutter = "1/4000".to_owned();
-            shot.flash.trigger.lag_ms = 0.3;
+            shot.lights[0].trigger.lag_ms = 0.3;
         });
-        assert_eq!((late.rows.black_share, late.rows.worst_stops), (1.0, None), "{kind:?}");
+        assert_eq!((late.key().rows.black_share, late.key().rows.worst_stops), (1.0, None), "{kind:?}");
         assert!(
             Plan::try_from(&{
                 let mut shot = shot();
                 shot.camera.body.shutter_kind = kind;
-                shot.flash.sync = SyncMode::HighSpeed;
+                shot.lights[0].sync = SyncMode::HighSpeed;
                 shot
             })
             .is_err(),
@@ -127,9 +127,9 @@ fn a_rolling_shutter_needs_a_readout_time_and_takes_it_as_travel() {
     let seen = forecast(&plan(&silent));
     near("travel", seen.moment.travel_s, 0.014, 1e-12);
     // 15.6 ms open, 14 ms of readout and 0.3 ms of lag: 1.3 ms are left for the pulse.
-    assert_eq!(seen.rows.touched_share, 0.0);
+    assert_eq!(seen.key().rows.touched_share, 0.0);
     silent.camera.shutter = "1/80".to_owned();
-    assert!(forecast(&plan(&silent)).rows.touched_share > 0.0);
+    assert!(forecast(&plan(&silent)).key().rows.touched_share > 0.0);
 }
 
 #[test]
@@ -178,19 +178,19 @@ fn schools_take_their_own_duration() {
     let full = |school| {
         told(|shot| {
             shot.school = school;
-            shot.flash.power = 1.0;
+            shot.lights[0].power = 1.0;
         })
     };
     let (t05, t01, t90) = (full(School::T05), full(School::T01), full(School::T90));
     assert_eq!(
-        (t05.pulse.freeze_s, t01.pulse.freeze_s, t90.pulse.freeze_s),
-        (t01.pulse.t05_s, t01.pulse.t01_s, t01.pulse.t90_s)
+        (t05.key().pulse.freeze_s, t01.key().pulse.freeze_s, t90.key().pulse.freeze_s),
+        (t01.key().pulse.t05_s, t01.key().pulse.t01_s, t01.key().pulse.t90_s)
     );
     let ratio = t01.parts[1].flash_blur_px / t05.parts[1].flash_blur_px;
-    near("blur follows", ratio, t01.pulse.t01_s / t01.pulse.t05_s, 1e-9);
+    near("blur follows", ratio, t01.key().pulse.t01_s / t01.key().pulse.t05_s, 1e-9);
     // A full discharge is nearly exponential: t0.1 over t0.5 near ln 10/ln 2, never "three times" for a quenched one.
     assert!((2.9..3.33).contains(&ratio), "{ratio}");
-    let quenched = told(|shot| shot.flash.power = 0.125).pulse;
+    let quenched = told(|shot| shot.lights[0].power = 0.125).key().pulse.clone();
     assert!(quenched.t01_s / quenched.t05_s < 1.3, "{}", quenched.t01_s / quenched.t05_s);
 }
 
@@ -200,10 +200,12 @@ fn ways_of_making_less_light_have_their_signatures() {
         [1.0, 0.5, 0.25, 0.125, 0.0625]
             .map(|power| {
                 told(|shot| {
-                    shot.flash.unit.control = control.clone();
-                    shot.flash.power = power;
+                    shot.lights[0].unit.control = control.clone();
+                    shot.lights[0].power = power;
                 })
+                .key()
                 .pulse
+                .clone()
                 .t01_s
             })
             .to_vec()
@@ -231,7 +233,7 @@ fn the_ladder_holds_every_light_once_and_in_order() {
     assert_eq!(ids, ["ambient", "background", "key", "spill", "trail-Face", "trail-Ropes", "trail-Shoes"]);
     near("white clips", seen.ladder.clip_stops, 2.474, 0.001);
     near("reads as black", seen.ladder.black_stops, -5.76, 0.01);
-    let off = told(|shot| shot.flash.on = false);
+    let off = told(|shot| shot.lights[0].on = false);
     assert!(
         off.ladder.rungs.iter().filter(|rung| rung.id == "key" || rung.id == "spill").all(|rung| rung.stops.is_none())
     );
@@ -246,7 +248,7 @@ fn the_first_row_only_decides_which_edge_is_called_what() {
         let plan = plan(&shot);
         let title =
             findings::judge(&plan, &outlook(&plan)).into_iter().find(|finding| finding.id == "rows-cut").unwrap().title;
-        (forecast(&plan).rows, title)
+        (forecast(&plan).key().rows.clone(), title)
     };
     let (bottom, low) = rows(FirstRow::Bottom);
     let (top, high) = rows(FirstRow::Top);

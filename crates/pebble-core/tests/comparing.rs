@@ -35,12 +35,12 @@ fn what_was_turned_comes_first_and_its_numbers_after() {
     assert!(found.iter().any(|line| line.starts_with("Streak of Ropes")), "{found:?}");
     assert!(!found.iter().any(|line| line.starts_with("Key") || line.starts_with("Pulse") || line.starts_with("Blur")));
     // Power moves the flash and its pulse; the steady light stays.
-    let found = changed(|shot| shot.flash.power = 1.0);
+    let found = changed(|shot| shot.lights[0].power = 1.0);
     assert!(found[0].starts_with("Power: ") && found.iter().any(|line| line.starts_with("Pulse, t0.1: ")), "{found:?}");
     assert!(!found.iter().any(|line| line.starts_with("Ambient")), "{found:?}");
     // Gear and parts are named.
     let found = changed(|shot| {
-        shot.flash.on = false;
+        shot.lights[0].on = false;
         shot.parts[0].name = "Head".to_owned();
     });
     assert!(found.contains(&"Flash: Brix 400 → off".to_owned()), "{found:?}");
@@ -57,7 +57,7 @@ proptest! {
     #[test]
     fn there_and_back_tells_the_same_things_the_other_way_round(left in 0usize..4, right in 0usize..4, stops in 0u32..5) {
         let (mut before, after) = (examples().remove(left), examples().remove(right));
-        before.flash.power = (-f64::from(stops)).exp2();
+        before.lights[0].power = (-f64::from(stops)).exp2();
         let there = compare((&before, &plan(&before)), (&after, &plan(&after)));
         let back = compare((&after, &plan(&after)), (&before, &plan(&before)));
         prop_assert_eq!(there.len(), back.len());

@@ -3,7 +3,7 @@
 mod common;
 
 use common::{examples, plan, shot};
-use pebble_core::hold::{Held, TOLERANCE, equivalents, hold};
+use pebble_core::hold::{Held, Turned, TOLERANCE, equivalents, hold};
 use pebble_core::plan::Settings;
 use pebble_core::shot::{Reading, Shot};
 use pebble_core::shutter::SyncMode;
@@ -19,6 +19,11 @@ fn turned(shot: &Shot, control: &str, clicks: i64) -> Plan {
     let mut file = serde_json::to_value(shot).unwrap();
     *file.pointer_mut(&strip.pointer).unwrap() = serde_json::to_value(&strip.notches[index].value).unwrap();
     plan(&serde_json::from_value(file).unwrap())
+}
+
+/// A control of the camera or of the one light.
+fn by(control: Held) -> Option<Turned> {
+    Some(Turned { control, light: 0 })
 }
 
 fn control(id: &str) -> Held {
@@ -56,7 +61,7 @@ fn worked_cases() {
     ];
     for (id, clicks, held, words) in cases {
         let now = turned(&base, id, clicks);
-        let answer = hold(&plan(&base), &now, held, Some(control(id)));
+        let answer = hold(&plan(&base), &now, held, by(control(id)));
         let said: Vec<&str> = answer.followed.iter().map(|one| one.words.as_str()).collect();
         for word in words {
             assert!(said.iter().any(|said| said.contains(word)), "{id} {clicks:+}: {word} is not in {said:?}");
@@ -85,14 +90,14 @@ fn a_locked_control_never_moves_and_the_turned_one_stays_turned() {
                 let now = turned(&start, id, clicks);
                 for locked in controls {
                     let held = [LIGHT[0], LIGHT[1], control(locked)];
-                    let to = hold(&plan(&start), &now, &held, Some(control(id))).settings;
+                    let to = hold(&plan(&start), &now, &held, by(control(id))).settings;
                     let same = |id: &str| match id {
                         "aperture" => to.aperture == now.settings.aperture,
                         "shutter" => to.shutter == now.settings.shutter,
                         "iso" => to.iso == now.settings.iso,
                         "filter" => to.filter == now.settings.filter,
-                        "power" => to.power == now.settings.power,
-                        _ => to.flash_distance == now.settings.flash_distance,
+                        "power" => to.key().power == now.settings.key().power,
+                        _ => to.key().distance == now.settings.key().distance,
                     };
                     assert!(same(id) && same(locked), "{}: {id} {clicks:+} with {locked} locked", start.title);
                 }
@@ -107,7 +112,7 @@ fn what_cannot_be_held_is_said_with_how_much_and_why() {
     // Everything locked but the light: the key has to give by what was turned.
     let all = [Held::Key, Held::Aperture, Held::Shutter, Held::Iso, Held::Filter, Held::Power, Held::FlashDistance];
     let now = turned(&base, "iso", 3);
-    let answer = hold(&plan(&base), &now, &all, Some(Held::Iso));
+    let answer = hold(&plan(&base), &now, &all, by(Held::Iso));
     assert_eq!(answer.followed, Vec::new());
     let gave = &answer.gave[0];
     assert_eq!(gave.held, Held::Key);
@@ -137,15 +142,15 @@ fn what_cannot_be_held_is_said_with_how_much_and_why() {
 
 #[test]
 fn a_cut_frame_is_never_the_price() {
-    for start in examples().into_iter().filter(|shot| shot.flash.sync != SyncMode::HighSpeed) {
+    for start in examples().into_iter().filter(|shot| shot.lights[0].sync != SyncMode::HighSpeed) {
         let base = plan(&start);
-        let was = outlook(&base).rows.touched;
+        let was = outlook(&base).key().rows.touched;
         for clicks in 1..12 {
             let now = turned(&start, "iso", clicks);
-            let to = hold(&base, &now, &[Held::Ambient, Held::Aperture, Held::Filter], Some(Held::Iso)).settings;
-            let is = outlook(&now.with(to)).rows.touched;
+            let to = hold(&base, &now, &[Held::Ambient, Held::Aperture, Held::Filter], by(Held::Iso)).settings;
+            let is = outlook(&now.with(to)).key().rows.touched;
             assert!(
-                is <= was.max(outlook(&now).rows.touched) + 1e-9,
+                is <= was.max(outlook(&now).key().rows.touched) + 1e-9,
                 "{} ISO +{clicks}: {is} of the rows",
                 start.title
             );
@@ -157,11 +162,11 @@ fn a_cut_frame_is_never_the_price() {
 fn blur_held_the_power_stays_low_and_something_else_pays() {
     let base = shot();
     let now = turned(&base, "aperture", 3);
-    let free = hold(&plan(&base), &now, &[Held::Key], Some(Held::Aperture));
-    assert!(free.settings.power > base.flash.power * 1.9, "power pays where it may");
-    let answer = hold(&plan(&base), &now, &[Held::Key, Held::Blur], Some(Held::Aperture));
+    let free = hold(&plan(&base), &now, &[Held::Key], by(Held::Aperture));
+    assert!(free.settings.key().power > base.lights[0].power * 1.9, "power pays where it may");
+    let answer = hold(&plan(&base), &now, &[Held::Key, Held::Blur], by(Held::Aperture));
     let (was, is) = (outlook(&plan(&base)), outlook(&now.with(answer.settings)));
-    assert!((is.freeze / was.freeze).log2() <= TOLERANCE, "{:?} for {:?}", is.freeze, was.freeze);
+    assert!((is.key().freeze / was.key().freeze).log2() <= TOLERANCE, "{:?} for {:?}", is.key().freeze, was.key().freeze);
     assert!(answer.gave.is_empty() && drift(&plan(&base), &now.with(answer.settings))[0].abs() <= TOLERANCE + 1e-9);
 }
 
@@ -191,7 +196,7 @@ fn equivalents_give_the_same_light_and_each_says_what_it_costs() {
 }
 
 fn strips_pulse(seen: &pebble_core::Outlook) -> String {
-    pebble_core::quantity::scale::duration_label(seen.pulse.durations.t01)
+    pebble_core::quantity::scale::duration_label(seen.key().pulse.durations.t01)
 }
 
 proptest! {
@@ -207,16 +212,16 @@ proptest! {
         let base = plan(&start);
         let mut other = start.clone();
         // The light changes too, by the same on subject and background.
-        let by = ambient_stops.exp2();
-        other.ambient.subject = Reading::Lux { lux: base.subject_light.as_lux() * by };
-        other.ambient.background = Reading::Lux { lux: base.background_light.as_lux() * by };
+        let brighter = ambient_stops.exp2();
+        other.ambient.subject = Reading::Lux { lux: base.subject_light.as_lux() * brighter };
+        other.ambient.background = Reading::Lux { lux: base.background_light.as_lux() * brighter };
         let now = turned(&other, id, clicks);
         let mut held: Vec<Held> = Vec::new();
         for (wanted, one) in [(key, Held::Key), (ambient, Held::Ambient), (depth, Held::Depth), (blur, Held::Blur)] {
             if wanted { held.push(one); }
         }
         held.extend(lock.filter(|lock| *lock != id).map(control));
-        let answer = hold(&base, &now, &held, Some(control(id)));
+        let answer = hold(&base, &now, &held, by(control(id)));
         let to = now.with(answer.settings);
         let gives = |held: Held| answer.gave.iter().any(|gave| gave.held == held);
         let [key_off, ambient_off, _] = drift(&base, &to);
@@ -238,7 +243,7 @@ proptest! {
         prop_assert!((written.aperture.number() / to.settings.aperture.number() - 1.0).abs() < 1e-6);
         prop_assert!((written.shutter.time() / to.settings.shutter.time() - 1.0).abs() < 1e-6);
         prop_assert!((written.iso.number() / to.settings.iso.number() - 1.0).abs() < 1e-6);
-        prop_assert!((written.power / to.settings.power - 1.0).abs() < 1e-6);
+        prop_assert!((written.key().power / to.settings.key().power - 1.0).abs() < 1e-6);
     }
 }
 
@@ -256,11 +261,14 @@ fn brute_force(now: &Plan, base: &Plan, may_move: &[Held]) -> f64 {
     });
     all = spread(all, Held::Iso, &|to| strips::isos(body).map(|iso| Settings { iso, ..*to }).collect());
     all = spread(all, Held::Shutter, &|to| strips::shutters(body).map(|shutter| Settings { shutter, ..*to }).collect());
-    all = spread(all, Held::Power, &|to| strips::powers(&now.light).map(|power| Settings { power, ..*to }).collect());
-    let touched = outlook(now).rows.touched.max(outlook(base).rows.touched);
+    all = spread(all, Held::Power, &|to| {
+        let at = |power| Settings { lights: to.lights.with(0, |dial| dial.power = power), ..*to };
+        strips::powers(now.key_light()).map(at).collect()
+    });
+    let touched = outlook(now).key().rows.touched.max(outlook(base).key().rows.touched);
     all.into_iter()
         .map(|to| now.with(to))
-        .filter(|to| outlook(to).rows.touched <= touched + 1e-9)
+        .filter(|to| outlook(to).key().rows.touched <= touched + 1e-9)
         .map(|to| excess(base, &to))
         .fold(f64::INFINITY, f64::min)
 }
@@ -282,14 +290,14 @@ fn no_other_set_up_holds_better_than_the_one_that_is_chosen() {
         [Held::Aperture, Held::Iso],
     ];
     let all = [Held::Aperture, Held::Iso, Held::Shutter, Held::Power, Held::Filter, Held::FlashDistance];
-    for start in examples().into_iter().filter(|shot| shot.flash.sync != SyncMode::HighSpeed) {
+    for start in examples().into_iter().filter(|shot| shot.lights[0].sync != SyncMode::HighSpeed) {
         let base = plan(&start);
         for (id, clicks) in [("aperture", 2), ("iso", -3), ("shutter", 4), ("power", -2)] {
             let now = turned(&start, id, clicks);
             for free in pairs.iter().filter(|free| !free.contains(&control(id))) {
                 let mut held = vec![Held::Key, Held::Ambient];
                 held.extend(all.into_iter().filter(|one| !free.contains(one)));
-                let chosen = excess(&base, &now.with(hold(&base, &now, &held, Some(control(id))).settings));
+                let chosen = excess(&base, &now.with(hold(&base, &now, &held, by(control(id))).settings));
                 let best = brute_force(&now, &base, free);
                 // A hundredth of a stop decides nothing.
                 assert!(

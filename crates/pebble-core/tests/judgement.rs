@@ -60,7 +60,7 @@ fn one_thing_wrong_is_found_and_named() {
             "rows-cut",
             with(|s| {
                 s.camera.shutter = "1/250".to_owned();
-                s.flash.trigger.lag_ms = 12.0
+                s.lights[0].trigger.lag_ms = 12.0
             }),
             Severity::Trouble,
             "No flash in the frame",
@@ -68,7 +68,7 @@ fn one_thing_wrong_is_found_and_named() {
         (
             "rear-as-front",
             with(|s| {
-                s.flash.sync = SyncMode::Rear;
+                s.lights[0].sync = SyncMode::Rear;
                 s.camera.shutter = "1/250".to_owned()
             }),
             Severity::Watch,
@@ -84,15 +84,15 @@ fn one_thing_wrong_is_found_and_named() {
             Severity::Trouble,
             "strong trail",
         ),
-        ("key", with(|s| s.flash.distance_m = 6.0), Severity::Trouble, "below its target"),
-        ("key", with(|s| s.flash.power *= 1.5), Severity::Watch, "0.6 stops above"),
+        ("key", with(|s| s.lights[0].distance_m = 6.0), Severity::Trouble, "below its target"),
+        ("key", with(|s| s.lights[0].power *= 1.5), Severity::Watch, "0.6 stops above"),
         ("depth", with(|s| s.subject.depth_m = 6.0), Severity::Trouble, "6.0 m"),
         (
             "clips-Face",
             with(|s| {
                 s.parts[0].reflectance = 0.95;
                 s.targets.key_stops = 1.0;
-                s.flash.power *= 2.0
+                s.lights[0].power *= 2.0
             }),
             Severity::Watch,
             "beyond white",
@@ -113,27 +113,27 @@ fn remedies_are_what_a_photographer_would_turn() {
     let mut fast = calm();
     fast.camera.shutter = "1/1000".to_owned();
     let remedy = &finding(&fast, "rows-cut").remedies[0];
-    assert_eq!(remedy.label, forecast(&plan(&fast)).rows.usable_sync_label.unwrap());
+    assert_eq!(remedy.label, forecast(&plan(&fast)).key().rows.usable_sync_label.clone().unwrap());
     // A charge-voltage unit is shortest at full power: the remedy for blur is *more* power, farther away.
     let mut analogue = calm();
     analogue.usage = pebble_core::motion::Usage::Print;
-    analogue.flash.unit.control = gear::Control::ChargeVoltage { decay_ms: 0.3, rise_ms: None, gamma: 0.3 };
-    analogue.flash.power = 0.0625;
-    analogue.flash.distance_m = 1.4;
+    analogue.lights[0].unit.control = gear::Control::ChargeVoltage { decay_ms: 0.3, rise_ms: None, gamma: 0.3 };
+    analogue.lights[0].power = 0.0625;
+    analogue.lights[0].distance_m = 1.4;
     analogue.parts[0].speed_m_s = 4.2;
     let blurred = finding(&analogue, "blur-Face");
-    let power = blurred.remedies[0].changes.iter().find(|change| change.pointer == "/flash/power").unwrap();
+    let power = blurred.remedies[0].changes.iter().find(|change| change.pointer == "/lights/0/power").unwrap();
     let more = serde_json::to_value(&power.value).unwrap().as_f64().unwrap();
-    assert!(more > analogue.flash.power, "{blurred:#?}");
+    assert!(more > analogue.lights[0].power, "{blurred:#?}");
     assert!(blurred.remedies[0].label.contains("farther"), "{}", blurred.remedies[0].label);
 }
 
 #[test]
 fn a_remedy_never_pays_with_a_cut_frame() {
     for shot in common::examples() {
-        let before = forecast(&plan(&shot)).rows.touched_share;
+        let before = forecast(&plan(&shot)).key().rows.touched_share;
         for remedy in judged(&shot).iter().flat_map(|finding| &finding.remedies) {
-            let after = forecast(&plan(&common::applied(&shot, &remedy.changes))).rows.touched_share;
+            let after = forecast(&plan(&common::applied(&shot, &remedy.changes))).key().rows.touched_share;
             assert!(after <= before, "{}: {} cuts rows", shot.title, remedy.label);
         }
     }
@@ -142,12 +142,12 @@ fn a_remedy_never_pays_with_a_cut_frame() {
 #[test]
 fn schools_are_told_apart_where_they_matter() {
     let mut shot = calm();
-    shot.flash.power = 1.0;
-    shot.flash.distance_m = 7.0;
+    shot.lights[0].power = 1.0;
+    shot.lights[0].distance_m = 7.0;
     shot.school = pebble_core::pulse::School::T05;
     let at_full = forecast(&plan(&shot));
     // Between what t0.5 allows and what t0.1 allows.
-    let middle = (at_full.pulse.t01_s * at_full.pulse.t05_s).sqrt();
+    let middle = (at_full.key().pulse.t01_s * at_full.key().pulse.t05_s).sqrt();
     let per_speed = at_full.parts[0].image_speed_px_s / 0.5;
     shot.parts[0].speed_m_s = at_full.optics.allowed_px / middle / per_speed;
     assert!(finding(&shot, "school-Face").title.contains("t0.5 flatters"));
@@ -160,7 +160,7 @@ fn figures_that_are_guesses_say_so() {
     let mut shot = calm();
     let row = |power, t05_ms, t01_ms| TableRow { power, t05_ms, t01_ms };
     let mut doubt = |rows: Vec<TableRow>| {
-        shot.flash.unit.control = gear::Control::Table { rows, discharge: None };
+        shot.lights[0].unit.control = gear::Control::Table { rows, discharge: None };
         judged(&shot).into_iter().find(|finding| finding.id == "duration-doubtful").map(|finding| finding.cause)
     };
     let whole = vec![row(1.0, Some(0.3), Some(0.9)), row(0.01, Some(0.03), Some(0.05))];
@@ -198,25 +198,25 @@ fn what_cannot_be_is_refused_with_field_value_and_range() {
             s.subject.distance_m = 0.06;
             s.camera.focal_mm = 70.0
         }),
-        ("flash.power", &|s| s.flash.power = 0.0),
-        ("flash.power", &|s| s.flash.power = 1.2),
-        ("flash.power", &|s| s.flash.power = 1.0 / 1024.0),
-        ("flash.distance_m", &|s| s.flash.distance_m = 0.0),
-        ("flash.sync", &|s| {
-            s.flash.sync = SyncMode::HighSpeed;
+        ("lights[0].power", &|s| s.lights[0].power = 0.0),
+        ("lights[0].power", &|s| s.lights[0].power = 1.2),
+        ("lights[0].power", &|s| s.lights[0].power = 1.0 / 1024.0),
+        ("lights[0].distance_m", &|s| s.lights[0].distance_m = 0.0),
+        ("lights[0].sync", &|s| {
+            s.lights[0].sync = SyncMode::HighSpeed;
             s.camera.body.high_speed_sync = false
         }),
-        ("flash.unit.control.rows", &|s| {
-            s.flash.unit.control = gear::Control::Table { rows: Vec::new(), discharge: None }
+        ("lights[0].unit.control.rows", &|s| {
+            s.lights[0].unit.control = gear::Control::Table { rows: Vec::new(), discharge: None }
         }),
-        ("flash.unit.control.rows[0].t01_ms", &|s| {
-            s.flash.unit.control = gear::Control::Table {
+        ("lights[0].unit.control.rows[0].t01_ms", &|s| {
+            s.lights[0].unit.control = gear::Control::Table {
                 rows: vec![TableRow { power: 1.0, t05_ms: Some(2.0), t01_ms: Some(1.0) }],
                 discharge: None,
             }
         }),
-        ("flash.unit.control.rise_ms", &|s| {
-            s.flash.unit.control = gear::Control::Quenched { decay_ms: 0.5, rise_ms: Some(0.6), fall_ms: None }
+        ("lights[0].unit.control.rise_ms", &|s| {
+            s.lights[0].unit.control = gear::Control::Quenched { decay_ms: 0.5, rise_ms: Some(0.6), fall_ms: None }
         }),
         ("ambient.subject.lux", &|s| s.ambient.subject = Reading::Lux { lux: -1.0 }),
         ("ambient.background.ev", &|s| s.ambient.background = Reading::Ev100 { ev: f64::INFINITY }),
@@ -229,7 +229,7 @@ fn what_cannot_be_is_refused_with_field_value_and_range() {
         assert_eq!(error.field(), field, "{error}");
         assert!(!error.allowed().is_empty() && error.to_string().contains(field), "{error}");
     }
-    let range = refused(&|s| s.flash.distance_m = 900.0);
+    let range = refused(&|s| s.lights[0].distance_m = 900.0);
     assert_eq!((range.given().as_str(), range.allowed().as_str()), ("900", "0.05 to 200 m"));
 }
 
@@ -237,7 +237,7 @@ fn what_cannot_be_is_refused_with_field_value_and_range() {
 fn darkness_stillness_and_nothing_to_judge_have_plain_answers() {
     let mut empty = calm();
     empty.parts.clear();
-    empty.flash.on = false;
+    empty.lights[0].on = false;
     let seen = forecast(&plan(&empty));
     assert_eq!((seen.flash.placement_stops, seen.total_stops), (None, None));
     assert!(judged(&empty).iter().all(|finding| finding.remedies.is_empty()));
@@ -271,7 +271,7 @@ fn strips_hold_what_camera_lens_and_unit_have() {
     assert_eq!(ends("focal"), text(("24", "70", "35")));
     let mut film = shot();
     film.camera.body.grid = pebble_core::quantity::scale::Grid::Halves;
-    film.flash.unit.high_speed_sync = false;
+    film.lights[0].unit.high_speed_sync = false;
     let plan = common::plan(&film);
     let strips = pebble_core::strips::strips(&plan);
     assert!(strips.iter().any(|strip| strip.notches.iter().any(|notch| notch.label == "1/45")));

@@ -151,7 +151,7 @@ fn known_beams_have_known_exponents() {
 #[test]
 fn a_gel_takes_its_loss_off_the_flash_and_off_nothing_else() {
     let mut gelled = shot();
-    gelled.flash.gel = Some(Filter {
+    gelled.lights[0].gel = Some(Filter {
         id: "amber".to_owned(),
         name: "Amber".to_owned(),
         used_as: FilterUse::Gel,
@@ -162,7 +162,7 @@ fn a_gel_takes_its_loss_off_the_flash_and_off_nothing_else() {
     let stops = |forecast: &pebble_core::Forecast| forecast.flash.placement_stops.unwrap();
     assert!((stops(&gelled) - stops(&bare) + 0.7).abs() < 1e-9, "{} against {}", stops(&gelled), stops(&bare));
     assert_eq!(gelled.ambient_subject, bare.ambient_subject);
-    assert_eq!(gelled.pulse, bare.pulse);
+    assert_eq!(gelled.key().pulse, bare.key().pulse);
 }
 
 fn kit() -> Kit {
@@ -180,7 +180,7 @@ fn any_shot_fits_any_gear_and_what_fits_stays() {
                     let mut other = start.clone();
                     other.camera.body = body.clone();
                     other.camera.lens = lens.clone();
-                    other.flash.unit = unit.clone();
+                    other.lights[0].unit = unit.clone();
                     let (shot, moved) = fit(&other).unwrap();
                     let case = format!("{} on {} with {} and {}", start.title, body.name, lens.name, unit.name);
                     Plan::try_from(&shot).unwrap_or_else(|error| panic!("{case}: {error}"));
@@ -191,9 +191,9 @@ fn any_shot_fits_any_gear_and_what_fits_stays() {
                     same(shot.camera.iso, other.camera.iso, "camera.iso");
                     same(shot.camera.aperture_f, other.camera.aperture_f, "camera.aperture_f");
                     same(shot.camera.focal_mm, other.camera.focal_mm, "camera.focal_mm");
-                    same(shot.flash.power, other.flash.power, "flash.power");
+                    same(shot.lights[0].power, other.lights[0].power, "lights[0].power");
                     assert!(named("camera.shutter") || shot.camera.shutter == other.camera.shutter, "{case}");
-                    assert!(named("flash.sync") || shot.flash.sync == other.flash.sync, "{case}");
+                    assert!(named("lights[0].sync") || shot.lights[0].sync == other.lights[0].sync, "{case}");
                     assert!(moved.iter().all(|one| one.sentence.contains(" is now ")), "{case}: {moved:?}");
                     fitted += 1;
                 }

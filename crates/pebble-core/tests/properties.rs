@@ -151,8 +151,8 @@ proptest! {
         shot.camera.shutter = ShutterTime::from_tv6(tv6 / 2 * 2).label(Grid::Thirds);
         shot.camera.iso = Iso::from_sv6(sv6 / 2 * 2).label(Grid::Thirds).parse().unwrap();
         shot.camera.aperture_f = Aperture::from_av6((av6 / 2 * 2).clamp(18, 48)).label(Grid::Thirds).parse().unwrap();
-        shot.flash.power = power;
-        shot.flash.distance_m = distance;
+        shot.lights[0].power = power;
+        shot.lights[0].distance_m = distance;
         shot.ambient.subject = Reading::Lux { lux };
         shot.parts[0].speed_m_s = speed;
         shot.parts[0].intent = [Intent::Pebble, Intent::Skim, Intent::Dash][intent];
@@ -161,7 +161,7 @@ proptest! {
         let told = serde_json::to_string(&forecast::written(&plan, &outlook)).unwrap();
         // The wire has no NaN; a null may only stand where it is documented to.
         let nulls = ["placement_stops\":null", "far_m\":null", "total_stops\":null", "flash_over_ambient_stops\":null",
-            "worst_stops\":null", "beside_stops\":null", "through_stops\":null", "usable_sync_s\":null", "\"stops\":null"];
+            "worst_stops\":null", "edge_stops\":null", "background_stops\":null", "beside_stops\":null", "through_stops\":null", "usable_sync_s\":null", "\"stops\":null"];
         let rest = nulls.iter().fold(told.clone(), |text, known| text.replace(known, ""));
         prop_assert!(!rest.contains("null"), "{rest}");
 
@@ -179,10 +179,10 @@ proptest! {
 #[test]
 fn a_light_known_by_joules_only_says_so_wherever_it_is_used() {
     let mut shot: Shot = common::shot();
-    shot.flash.unit.output = Output::Energy { joules: 400.0, half_angle_deg: None };
+    shot.lights[0].unit.output = Output::Energy { joules: 400.0, half_angle_deg: None };
     let plan = common::plan(&shot);
     let seen = forecast(&plan);
-    assert_eq!((seen.flash.output_low_stops, seen.flash.output_high_stops), (Some(-1.4), Some(2.0)));
+    assert_eq!((seen.key().flash.output_low_stops, seen.key().flash.output_high_stops), (Some(-1.4), Some(2.0)));
     let told = findings::judge(&plan, &outlook(&plan));
     assert!(told.iter().any(|finding| finding.id == "output-estimated" && finding.cause.contains("+2.0")));
 }

@@ -41,19 +41,19 @@ fn nearest_third(time_s: f64) -> String {
 fn a_key_too_dark_gets_the_power_or_the_distance_that_the_stops_ask_for() {
     let mut shot = calm();
     // Two stops under: four times the light by power, or half the spread by distance.
-    shot.flash.power = 0.05;
-    shot.flash.distance_m = 3.0;
+    shot.lights[0].power = 0.05;
+    shot.lights[0].distance_m = 3.0;
     let now = told(&shot).flash.placement_stops.unwrap();
     shot.targets.key_stops = (now + 2.0).round() / 1.0;
     let missing = shot.targets.key_stops - now;
     let offered = remedies(&shot, "key");
-    let power = told(&applied(&shot, &offered[0].changes)).flash.power;
+    let power = told(&applied(&shot, &offered[0].changes)).lights[0].flash.power;
     assert!((power / (0.05 * missing.exp2())).log2().abs() <= 1.0 / 6.0 + 1e-9, "{}: {power}", offered[0].label);
     assert!(offered[1].label.ends_with("closer"), "{}", offered[1].label);
     // (d+o)² + R² shrinks by the missing stops; octa: o = 0.1 m, R = 0.45 m.
     let spread = (3.1f64 * 3.1 + 0.45 * 0.45) / missing.exp2();
     let distance = (spread - 0.45 * 0.45).sqrt() - 0.1;
-    let moved = told(&applied(&shot, &offered[1].changes)).flash.distance_m;
+    let moved = told(&applied(&shot, &offered[1].changes)).lights[0].flash.distance_m;
     assert!((moved - distance).abs() <= 0.05 + 1e-9, "{moved} m instead of {distance} m");
 }
 
@@ -78,18 +78,18 @@ fn a_streak_too_short_gets_the_time_that_draws_it() {
 #[test]
 fn a_blur_gets_the_longest_pulse_that_is_short_enough() {
     let mut shot = calm();
-    shot.flash.power = 0.5;
-    shot.flash.distance_m = 4.9;
+    shot.lights[0].power = 0.5;
+    shot.lights[0].distance_m = 4.9;
     shot.parts[0].speed_m_s = 6.0;
     let seen = told(&shot);
     let limit_s = seen.optics.allowed_px / seen.parts[0].image_speed_px_s;
     for remedy in remedies(&shot, "blur-Face") {
         let after = told(&applied(&shot, &remedy.changes));
-        assert!(after.pulse.t01_s <= limit_s, "{}", remedy.label);
+        assert!(after.key().pulse.t01_s <= limit_s, "{}", remedy.label);
         // One third of a stop more power would be too long: it is the mildest turn that works.
         let mut bolder = shot.clone();
-        bolder.flash.power = after.flash.power * (1.0f64 / 3.0).exp2();
-        assert!(told(&bolder).pulse.t01_s > limit_s, "{} goes too far", remedy.label);
+        bolder.lights[0].power = after.lights[0].flash.power * (1.0f64 / 3.0).exp2();
+        assert!(told(&bolder).key().pulse.t01_s > limit_s, "{} goes too far", remedy.label);
         let drift = after.flash.placement_stops.unwrap() - seen.flash.placement_stops.unwrap();
         assert!(drift.abs() <= 0.2, "{} moves the key by {drift}", remedy.label);
     }
@@ -99,25 +99,25 @@ fn a_blur_gets_the_longest_pulse_that_is_short_enough() {
 fn a_cut_frame_gets_the_usable_time_and_where_it_can_the_glow() {
     let mut shot = calm();
     shot.camera.shutter = "1/640".to_owned();
-    shot.flash.power = 0.05;
-    shot.flash.distance_m = 1.3;
+    shot.lights[0].power = 0.05;
+    shot.lights[0].distance_m = 1.3;
     shot.targets.key_stops = told(&shot).flash.placement_stops.unwrap();
     let seen = told(&shot);
     let offered = remedies(&shot, "rows-cut");
-    assert_eq!(Some(&offered[0].label), seen.rows.usable_sync_label.as_ref());
+    assert_eq!(Some(&offered[0].label), seen.key().rows.usable_sync_label.as_ref());
     let glow = offered
         .iter()
         .map(|remedy| told(&applied(&shot, &remedy.changes)))
-        .find(|after| after.moment.sync == SyncMode::HighSpeed);
+        .find(|after| after.key().firing.sync == SyncMode::HighSpeed);
     if let Some(glow) = glow {
         // η·t/(Tx+t) of the light, made up by power.
         let t = glow.exposure.shutter_s;
         let loss = (0.7 * t / (glow.moment.travel_s + t)).log2();
-        assert!((glow.flash.high_speed_stops.unwrap() - loss).abs() < 1e-9);
-        assert!((glow.flash.power / seen.flash.power).log2() + loss < 0.2);
+        assert!((glow.key().flash.high_speed_stops.unwrap() - loss).abs() < 1e-9);
+        assert!((glow.lights[0].flash.power / seen.lights[0].flash.power).log2() + loss < 0.2);
     }
     // A unit and a camera that cannot glow are never told to.
-    shot.flash.unit.high_speed_sync = false;
+    shot.lights[0].unit.high_speed_sync = false;
     assert!(remedies(&shot, "rows-cut").iter().all(|remedy| !remedy.label.contains("HSS")));
 }
 
@@ -151,7 +151,7 @@ fn a_ghost_goes_with_a_faster_shutter_or_with_more_flash_over_the_room() {
         let gone = after.parts[0].delta_lightness.abs() < 1.0 || !after.parts[0].draws;
         assert!(gone, "{}: ΔL* {}", remedy.label, after.parts[0].delta_lightness);
         assert!(after.flash_over_ambient_stops > before.flash_over_ambient_stops, "{}", remedy.label);
-        assert_eq!(after.rows.touched_share, 0.0, "{}", remedy.label);
+        assert_eq!(after.key().rows.touched_share, 0.0, "{}", remedy.label);
     }
 }
 

@@ -125,12 +125,12 @@ fn both(
     shot.camera.iso = 200.0;
     shot.camera.shutter = shutter.to_owned();
     shot.camera.body.travel_ms = Some(3.2);
-    shot.flash.sync = SyncMode::Front;
-    shot.flash.power = power;
-    shot.flash.distance_m = 3.0;
-    shot.flash.trigger.lag_ms = lag_ms;
-    shot.flash.unit.lag_ms = 0.0;
-    shot.flash.unit.control =
+    shot.lights[0].sync = SyncMode::Front;
+    shot.lights[0].power = power;
+    shot.lights[0].distance_m = 3.0;
+    shot.lights[0].trigger.lag_ms = lag_ms;
+    shot.lights[0].unit.lag_ms = 0.0;
+    shot.lights[0].unit.control =
         pebble_core::gear::Control::Quenched { decay_ms: 1.4, rise_ms: Some(0.04), fall_ms: Some(0.02) };
     shot.ambient.subject = Reading::Lux { lux: lux.0 };
     shot.ambient.background = Reading::Lux { lux: lux.1 };
@@ -173,7 +173,7 @@ fn near(name: &str, got: f64, want: f64, within: f64) {
 fn pulses_last_as_long_when_time_is_stepped_through() {
     for power in [1.0, 0.6, 0.25, 0.05, 0.01] {
         let (shot, _, pulse) = both(power, "1/60", 1.0 / 64.0, 0.25, 4.0, (300.0, 300.0));
-        let core = told(&shot).pulse;
+        let core = told(&shot).key().pulse.clone();
         near(&format!("t0.5 at {power}"), core.t05_s, pulse.above(0.5), 0.02);
         near(&format!("t0.1 at {power}"), core.t01_s, pulse.above(0.1), 0.02);
     }
@@ -189,7 +189,7 @@ fn rows_get_as_much_when_every_row_is_opened_and_closed() {
         (0.5, "1/125", 1.0 / 128.0, 4.0),
     ] {
         let (shot, setting, pulse) = both(power, shutter, shutter_s, lag_ms, 4.0, (300.0, 300.0));
-        let rows = told(&shot).rows;
+        let rows = told(&shot).key().rows.clone();
         let share = |y: f64| {
             let open = y * setting.travel_s - setting.ignition_s;
             pulse.between(open, open + setting.shutter_s)
@@ -287,7 +287,7 @@ fn sharpness_ends_where_a_blurred_disc_is_as_large_as_allowed() {
 #[test]
 fn high_speed_sync_gives_each_row_the_slice_of_an_even_glow() {
     let (mut shot, setting, _) = both(1.0, "1/1000", 1.0 / 1024.0, 0.0, 4.0, (100.0, 100.0));
-    shot.flash.sync = SyncMode::HighSpeed;
+    shot.lights[0].sync = SyncMode::HighSpeed;
     let core = told(&shot);
     // An even glow from the first row's opening to the last row's closing, worth 0.7 of a full pulse: each row is open
     // for its own time of it. Stepped, for three rows.
@@ -302,14 +302,14 @@ fn high_speed_sync_gives_each_row_the_slice_of_an_even_glow() {
         let exposure = 0.7 * setting.flash_lxs * inside / f64::from(steps);
         near(&format!("row {y}"), core.flash.exposure_lxs, exposure, 0.001);
     }
-    assert_eq!(core.pulse.freeze_s, core.exposure.shutter_s, "the shutter freezes");
+    assert_eq!(core.key().pulse.freeze_s, core.exposure.shutter_s, "the shutter freezes");
 }
 
 #[test]
 fn rear_sync_ends_before_the_curtain_and_front_sync_begins_after_it() {
     for (sync, power) in [(SyncMode::Front, 0.3), (SyncMode::Rear, 0.3), (SyncMode::Rear, 1.0)] {
         let (mut shot, setting, pulse) = both(power, "1/30", 1.0 / 32.0, 0.2, 4.0, (100.0, 100.0));
-        shot.flash.sync = sync;
+        shot.lights[0].sync = sync;
         let core = told(&shot);
         let mut out = 0.0;
         let length = pulse.light.iter().position(|part| {
@@ -321,6 +321,6 @@ fn rear_sync_ends_before_the_curtain_and_front_sync_begins_after_it() {
             SyncMode::Front => setting.travel_s + 0.2e-3,
             _ => setting.shutter_s - 0.5e-3 - length + 0.2e-3,
         };
-        assert!((core.moment.ignition_s - wanted).abs() < 5e-6, "{sync:?}: {} and {wanted}", core.moment.ignition_s);
+        assert!((core.key().firing.ignition_s - wanted).abs() < 5e-6, "{sync:?}: {} and {wanted}", core.key().firing.ignition_s);
     }
 }

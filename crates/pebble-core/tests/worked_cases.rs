@@ -174,8 +174,8 @@ fn table_of(rows: &[Row]) -> DurationTable {
         t05_ms: Some(row.t05.as_millis()),
         t01_ms: Some(row.t01.as_millis()),
     };
-    shot.flash.unit.control = gear::Control::Table { rows: rows.iter().rev().map(wire).collect(), discharge: None };
-    match common::plan(&shot).light.unit.control {
+    shot.lights[0].unit.control = gear::Control::Table { rows: rows.iter().rev().map(wire).collect(), discharge: None };
+    match common::plan(&shot).key_light().unit.control.clone() {
         pebble_core::pulse::Control::Table(table) => table,
         other => panic!("not a table: {other:?}"),
     }

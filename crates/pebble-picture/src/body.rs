@@ -42,16 +42,52 @@ pub(crate) struct Body {
     pub flat: bool,
 }
 
-/// Where light comes from, towards the light, as seen by a surface facing the camera.
-const KEY_DIRECTION: [f32; 3] = [-0.46, 0.5, 0.733];
-/// What a surface turned away from the key still gets from the room's walls.
-const KEY_WRAP: f32 = 0.05;
+/// What a surface turned away from a light still gets from the room's walls.
+const WRAP: f32 = 0.05;
 
-/// A body at one place: how much of the place it covers, and its shade under both lights.
-#[derive(Clone, Copy, Debug, Default)]
+/// Where a light comes from, as seen by a surface facing the camera.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub(crate) struct Direction {
+    /// Unit vector towards the light: right, up, to the camera.
+    towards: [f32; 3],
+    /// From behind: scales its brightest edge to 1.
+    edge: Option<f32>,
+}
+
+impl Direction {
+    /// From a bearing around the subject (0 at the camera, 90 to the right) and a height, in radians.
+    pub fn of(bearing: f64, height: f64) -> Self {
+        let towards = [bearing.sin() * height.cos(), height.sin(), bearing.cos() * height.cos()].map(|part| part as f32);
+        let across = length([towards[0], towards[1]]);
+        Self { towards, edge: (towards[2] < 0.0).then(|| 1.0 / across.max(0.05)) }
+    }
+
+    /// How brightly it lights a surface; one that faces it fully, and the brightest edge of a rim, get all of it.
+    #[inline]
+    pub fn shade(&self, normal: Normal) -> f32 {
+        let Normal::Of([x, y, z]) = normal else { return if self.edge.is_some() { 0.0 } else { 1.0 } };
+        let facing = x * self.towards[0] + y * self.towards[1] + z * self.towards[2];
+        match self.edge {
+            Some(scale) => (facing * scale).clamp(0.0, 1.0),
+            None => WRAP + (1.0 - WRAP) * facing.clamp(0.0, 1.0),
+        }
+    }
+}
+
+/// Where a surface faces.
+#[derive(Clone, Copy, Debug)]
+pub(crate) enum Normal {
+    /// Right, up, to the camera.
+    Of([f32; 3]),
+    /// A lamp or a painted mark: lit evenly from the front.
+    Flat,
+}
+
+/// A body at one place: how much of the place it covers, where it faces, and its shade in steady light.
+#[derive(Clone, Copy, Debug)]
 pub(crate) struct Sample {
     pub cover: f32,
-    pub flash_shade: f32,
+    pub normal: Normal,
     pub ambient_shade: f32,
 }
 
@@ -116,12 +152,11 @@ impl Body {
             return None;
         }
         if self.flat || matches!(self.outline, Outline::Card { .. }) {
-            return Some(Sample { cover, flash_shade: 1.0, ambient_shade: 1.0 });
+            return Some(Sample { cover, normal: Normal::Flat, ambient_shade: 1.0 });
         }
-        let facing = across[0] * KEY_DIRECTION[0] + across[1] * KEY_DIRECTION[1] + toward * KEY_DIRECTION[2];
         Some(Sample {
             cover,
-            flash_shade: KEY_WRAP + (1.0 - KEY_WRAP) * facing.clamp(0.0, 1.0),
+            normal: Normal::Of([across[0], across[1], toward]),
             // Steady light comes mostly from above: a soft dome.
             ambient_shade: 0.58 + 0.42 * (0.75 * across[1] + 0.66 * toward).clamp(-1.0, 1.0),
         })
@@ -244,10 +279,21 @@ mod tests {
     fn shading_only_takes_away_and_somewhere_takes_nothing() {
         for (name, body) in bodies() {
             let samples: Vec<Sample> = places(&body).filter_map(|place| body.at(place, PIXEL)).collect();
-            let brightest = |shade: fn(&Sample) -> f32| samples.iter().map(shade).fold(0.0, f32::max);
-            for shade in [|s: &Sample| s.flash_shade, |s: &Sample| s.ambient_shade] {
+            let lights: [&dyn Fn(&Sample) -> f32; 4] = [
+                &|s| s.ambient_shade,
+                &|s| Direction::of(-0.56, 0.52).shade(s.normal),
+                &|s| Direction::of(0.9, 0.0).shade(s.normal),
+                // From behind: the edges take the light, flat things none.
+                &|s| Direction::of(2.4, 0.3).shade(s.normal),
+            ];
+            for (index, shade) in lights.iter().enumerate() {
                 assert!(samples.iter().all(|s| (0.0..=1.0001).contains(&shade(s))), "{name}");
-                assert!(brightest(shade) > 0.985, "{name}: {} at best", brightest(shade));
+                let brightest = samples.iter().map(shade).fold(0.0, f32::max);
+                if index < 3 || !matches!(name, "card") {
+                    assert!(brightest > 0.95, "{name} in light {index}: {brightest} at best");
+                } else {
+                    assert_eq!(brightest, 0.0, "{name}");
+                }
             }
             assert!(samples.iter().all(|s| s.cover > 0.0 && s.cover <= 1.0), "{name}");
         }

@@ -1,15 +1,17 @@
 //! Backdrop, figures and tone: one frame.
 
-use crate::body::{Body, Outline, Point, Tint};
-use crate::exposure::{Exposure, RowExposure, SLICES};
-use crate::scenes::{self, Figure, Paint, Scene};
-use crate::smear::{Pixel, Raster, Smeared, Sprite, Sprites};
+use crate::body::{Body, Direction, Outline, Point, Tint};
+use crate::backdrop::Backdrop;
+use crate::exposure::{Exposure, RowExposure, SLICES, instant};
+use crate::scenes::{self, Figure, Scene};
+use crate::smear::{Beam, Pixel, Raster, Smeared, Sprite, Sprites};
 use crate::tone::{Curve, curve, encoded};
 use crate::{Layers, Picture, Request};
 use pebble_core::exposure::{Level, MID_GREY};
 use pebble_core::outlook::PartOutlook;
 use pebble_core::plan::Part;
 use pebble_core::quantity::Stops;
+use pebble_core::shot::Role;
 use pebble_core::{Outlook, Plan};
 use std::borrow::Cow;
 use std::ops::Range;
@@ -26,18 +28,21 @@ const CARD_HALF_HEIGHT: f32 = 0.15;
 
 /// One row of the two layers, linear: an idle lane, then red to blue, as in a [`Pixel`], so that four numbers are handled
 /// as one.
-struct Light {
-    ambient: Vec<Pixel>,
-    flash: Vec<Pixel>,
+pub(crate) struct Light {
+    pub ambient: Vec<Pixel>,
+    /// The group of flashes at work.
+    pub flash: Vec<Pixel>,
+    /// All groups that are done.
+    sum: Vec<Pixel>,
 }
 
 /// The window on the scene.
-struct Window {
-    width: usize,
+pub(crate) struct Window {
+    pub width: usize,
     height: usize,
     left: f32,
     top: f32,
-    pixels_per_metre: f32,
+    pub pixels_per_metre: f32,
     rows_from_top: (f64, f64),
 }
 
@@ -58,11 +63,11 @@ impl Window {
         }
     }
 
-    fn x(&self, column: usize) -> f32 {
+    pub fn x(&self, column: usize) -> f32 {
         self.left + (column as f32 + 0.5) / self.pixels_per_metre
     }
 
-    fn y(&self, row: usize) -> f32 {
+    pub fn y(&self, row: usize) -> f32 {
         self.top - (row as f32 + 0.5) / self.pixels_per_metre
     }
 
@@ -73,6 +78,11 @@ impl Window {
 }
 
 impl Window {
+    fn rows(&self, exposure: &Exposure) -> Vec<RowExposure> {
+        let (top, step) = self.rows_from_top;
+        (0..self.height).map(|row| exposure.row(top + (row as f64 + 0.5) * step)).collect()
+    }
+
     fn corners(&self) -> [Point; 4] {
         let [left, bottom, right, top] = self.bounds();
         [[left, bottom], [right, bottom], [left, top], [right, top]]
@@ -84,12 +94,11 @@ impl Window {
 pub fn render(plan: &Plan, outlook: &Outlook, request: &Request) -> Picture {
     let scene = scenes::of(plan.scene);
     let window = Window::of(plan, outlook, request);
-    let exposure = Exposure::new(plan, outlook);
-    let rows: Vec<RowExposure> = (0..window.height)
-        .map(|row| exposure.row(window.rows_from_top.0 + (row as f64 + 0.5) * window.rows_from_top.1))
-        .collect();
-    let stage = Stage { plan, outlook, scene, window: &window, exposure: &exposure, rows: &rows };
-    let backdrop = Backdrop::of(&stage);
+    let groups = Group::all(plan, outlook, &window, scene);
+    let steady = window.rows(&Exposure::new(plan, outlook, None, instant(outlook)));
+    let stage = Stage { plan, outlook, scene, window: &window, groups: &groups, rows: &steady };
+    let members: Vec<&[usize]> = groups.iter().map(|group| group.lights.as_slice()).collect();
+    let backdrop = Backdrop::of(plan, outlook, scene, &members);
     let actors = stage.actors();
 
     let mut rgba = vec![0; window.width * window.height * 4];
@@ -118,61 +127,65 @@ fn hands() -> usize {
 /// Paints, exposes and develops the rows of one band.
 fn expose_band(stage: &Stage, backdrop: &Backdrop, actors: &[Actor], first: usize, layers: Layers, out: &mut [u8]) {
     let (window, curve) = (stage.window, curve());
-    let mut paints = vec![Paint::default(); window.width];
-    let mut light = Light { ambient: vec![[0.0; 4]; window.width], flash: vec![[0.0; 4]; window.width] };
+    let mut painter = backdrop.painter(window);
+    let blank = || vec![[0.0; 4]; window.width];
+    let mut light = Light { ambient: blank(), flash: blank(), sum: blank() };
     for (row, out) in (first..).zip(out.chunks_exact_mut(window.width * 4)) {
         let record = &stage.rows[row];
-        backdrop.expose(window, row, record, &mut paints, &mut light);
+        painter.paint(row, &mut light.ambient);
         for actor in actors {
             actor.expose_ambient(window, row, record, &mut light);
-            actor.expose_flash(window, row, record, &mut light);
+        }
+        light.sum.fill([0.0; 4]);
+        for (index, group) in stage.groups.iter().enumerate() {
+            let record = &group.rows[row];
+            painter.light(index, record.flash, &mut light.flash);
+            for actor in actors {
+                actor.expose_flash(index, window, row, record, &mut light.flash);
+            }
+            for (sum, flash) in light.sum.iter_mut().zip(&light.flash) {
+                *sum = std::array::from_fn(|lane| sum[lane] + flash[lane]);
+            }
         }
         develop(curve, &light, layers, out);
     }
 }
 
-fn linear(level: Level) -> f32 {
+pub(crate) fn linear(level: Level) -> f32 {
     (MID_GREY * level.value()) as f32
 }
 
-fn colour(tint: Tint, value: f32) -> [f32; 3] {
-    tint.0.map(|channel| channel * value)
+/// A tint of luminance 1 at a level.
+pub(crate) fn coloured(tint: [f64; 3], value: f32) -> [f32; 3] {
+    tint.map(|channel| channel as f32 * value)
 }
 
-/// The backdrop's two lights.
-struct Backdrop<'a> {
-    scene: &'a Scene,
-    ambient: [f32; 3],
-    flash: [f32; 3],
-    farther: f32,
+/// Flashes that draw alike: same pulse at the same moment, or all of them too short and too close to be told apart.
+struct Group {
+    lights: Vec<usize>,
+    exposure: Exposure,
+    rows: Vec<RowExposure>,
 }
 
-impl<'a> Backdrop<'a> {
-    fn of(stage: &Stage<'a>) -> Self {
-        let (plan, outlook, scene) = (stage.plan, stage.outlook, stage.scene);
-        let surface = |placement| linear(Level::of_surface(plan.background_reflectance, placement));
-        let distance = plan.subject_distance.as_metres();
-        // What stands behind the subject is as much smaller as it is farther away.
-        let farther = (distance + plan.background_behind.as_metres()) / distance;
-        Self {
-            scene,
-            ambient: colour(scene.ambient_tint, surface(outlook.background.placement)),
-            flash: colour(scene.flash_tint, surface(outlook.spill.placement)),
-            farther: (farther as f32).min(scene.farthest),
+impl Group {
+    fn all(plan: &Plan, outlook: &Outlook, window: &Window, scene: &Scene) -> Vec<Self> {
+        // What moves fastest in the picture, in its pixels.
+        let fastest = outlook.parts.iter().map(|part| part.image_speed.as_metres_per_second().abs()).fold(0.0, f64::max);
+        let reverse = if scene.figures.iter().any(|figure| figure.swing.is_some()) { 2.0 } else { 1.0 };
+        let speed = (fastest / outlook.magnification) as f32 * window.pixels_per_metre * reverse;
+        let instant = instant(outlook);
+        let mut groups: Vec<(Self, bool)> = Vec::new();
+        for (light, _) in outlook.firing() {
+            let exposure = Exposure::new(plan, outlook, Some(light), instant);
+            let rows = window.rows(&exposure);
+            let at_once = exposure.is_instant(&rows, speed);
+            let like = groups.iter_mut().find(|(group, other)| (at_once && *other) || group.exposure.same_as(&exposure));
+            match like {
+                Some((group, _)) => group.lights.push(light),
+                None => groups.push((Self { lights: vec![light], exposure, rows }, at_once)),
+            }
         }
-    }
-
-    fn expose(&self, window: &Window, row: usize, record: &RowExposure, paints: &mut [Paint], light: &mut Light) {
-        let pixel = 1.0 / window.pixels_per_metre;
-        let seen = scenes::Row { y: window.y(row), left: window.x(0), farther: self.farther, pixel };
-        (self.scene.backdrop)(&seen, paints);
-        let flash = self.flash.map(|channel| channel * record.flash);
-        let lit =
-            |light: [f32; 3], paint: [f32; 3]| [0.0, light[0] * paint[0], light[1] * paint[1], light[2] * paint[2]];
-        for ((paint, steady), burst) in paints.iter().zip(&mut light.ambient).zip(&mut light.flash) {
-            *steady = lit(self.ambient, paint.ambient);
-            *burst = lit(flash, paint.flash);
-        }
+        groups.into_iter().map(|(group, _)| group).collect()
     }
 }
 
@@ -182,7 +195,8 @@ struct Stage<'a> {
     outlook: &'a Outlook,
     scene: &'a Scene,
     window: &'a Window,
-    exposure: &'a Exposure,
+    groups: &'a [Group],
+    /// The rows in steady light.
     rows: &'a [RowExposure],
 }
 
@@ -226,28 +240,56 @@ impl Stage<'_> {
     }
 
     fn actor(&self, figure: &Figure, part: Option<usize>) -> Option<Actor> {
-        let (outlook, scene) = (self.outlook, self.scene);
+        let (plan, outlook) = (self.plan, self.outlook);
         let moving = part.map(|index| (&self.plan.parts[index], &outlook.parts[index]));
         let still = |placement: Stops| linear(Level::of_surface(f64::from(figure.reflectance), placement));
-        let (ambient, flash) = match moving {
-            Some((_, seen)) => (linear(seen.tones.part_ambient), linear(seen.tones.part_flash)),
-            None => (still(outlook.ambient.placement), still(outlook.flash.placement) * figure.flash_gain),
+        let ambient = match moving {
+            Some((_, seen)) => linear(seen.tones.part_ambient),
+            None => still(outlook.ambient.placement),
         };
-        let motion = Motion::of(outlook, figure, moving);
+        let flashes = self.flashes(figure, part);
+        let motion = Motion::of(plan, outlook, figure, moving);
         let bounds = self.window.bounds();
-        let room = motion.room(self.rows, self.exposure);
+        let room = motion.room(self.rows, self.groups);
         let raster = Raster {
             bodies: &figure.bodies,
             direction: motion.direction,
             pixels_per_metre: self.window.pixels_per_metre,
-            flash: colour(scene.flash_tint, flash),
-            ambient: colour(if figure.own_light { Tint::NEUTRAL } else { scene.ambient_tint }, ambient),
+            flashes: &flashes,
+            groups: self.groups.len(),
+            ambient: coloured(if figure.own_light { [1.0; 3] } else { outlook.ambient_tint(plan, part) }, ambient),
             swing: figure.swing,
             window: [bounds[0] - room, bounds[1] - room, bounds[2] + room, bounds[3] + room],
             anchor: [self.window.x(0), self.window.y(0)],
         };
         let sprites = raster.sprites()?;
         Some(Actor::new(self, motion, sprites))
+    }
+
+    /// The flashes on a figure, each with its own level, colour and direction.
+    fn flashes(&self, figure: &Figure, part: Option<usize>) -> Vec<Beam> {
+        let (plan, outlook) = (self.plan, self.outlook);
+        let (reflectance, offset) = part.map_or((f64::from(figure.reflectance), Stops::ZERO), |part| {
+            (plan.parts[part].reflectance, plan.parts[part].flash_offset)
+        });
+        let gain = if part.is_some() { 1.0 } else { figure.flash_gain };
+        let mut beams = Vec::with_capacity(plan.lights.len());
+        for (group, members) in self.groups.iter().enumerate() {
+            for light in members.lights.iter().copied() {
+                let (of, seen) = (&plan.lights[light], &outlook.lights[light]);
+                // What stands about in the scene is lit by what counts on the subject.
+                if part.map_or(of.role == Role::Backdrop, |part| !of.reaches(part)) {
+                    continue;
+                }
+                let level = linear(Level::of_surface(reflectance, seen.seen() + offset)) * gain;
+                beams.push(Beam {
+                    group,
+                    colour: coloured(outlook.flash_tint(plan, light), level),
+                    from: Direction::of(of.bearing.as_radians(), of.height.as_radians()),
+                });
+            }
+        }
+        beams
     }
 }
 
@@ -263,13 +305,17 @@ struct Motion {
 }
 
 impl Motion {
-    fn of(outlook: &Outlook, figure: &Figure, moving: Option<(&Part, &PartOutlook)>) -> Self {
-        let Some((part, seen)) = moving else {
-            return Self { direction: [1.0, 0.0], speed: 0.0, longest: f32::INFINITY, dwell: None };
-        };
-        let angle = part.direction.as_radians();
+    fn of(plan: &Plan, outlook: &Outlook, figure: &Figure, moving: Option<(&Part, &PartOutlook)>) -> Self {
         // Exactly along an axis where the degrees say so: then no sample falls between two pixels.
         let clean = |value: f64| if value.abs() < 1e-9 { 0.0 } else { value as f32 };
+        let Some((part, seen)) = moving else {
+            // What stands still in the world goes against the aim of a camera that follows something.
+            let angle = plan.movement.direction.as_radians();
+            let speed = -(outlook.camera.pan + outlook.camera.shake).as_metres_per_second() / outlook.magnification;
+            let direction = [clean(angle.cos()), clean(angle.sin())];
+            return Self { direction, speed: speed as f32, longest: f32::INFINITY, dwell: None };
+        };
+        let angle = part.direction.as_radians();
         let speed = seen.image_speed.as_metres_per_second() / outlook.magnification;
         Self {
             direction: [clean(angle.cos()), clean(angle.sin())],
@@ -293,9 +339,10 @@ impl Motion {
     }
 
     /// Farthest offset from its place under any light.
-    fn room(&self, rows: &[RowExposure], exposure: &Exposure) -> f32 {
+    fn room(&self, rows: &[RowExposure], groups: &[Group]) -> f32 {
         let (low, high) = self.span(rows);
-        let pulse = exposure.slice_bounds_s.iter().map(|t| (t * self.speed).abs()).fold(0.0, f32::max);
+        let bounds = groups.iter().flat_map(|group| group.exposure.slice_bounds_s);
+        let pulse = bounds.map(|t| (t * self.speed).abs()).fold(0.0, f32::max);
         low.abs().max(high.abs()).max(pulse)
     }
 }
@@ -434,10 +481,40 @@ impl Layer {
 /// A figure on the stage, rastered and smeared, with all that a row needs.
 struct Actor {
     motion: Motion,
-    sprites: Sprites,
+    /// In steady light.
+    sprite: Sprite,
     ambient: Layer,
-    flash: Layer,
+    /// By each group of flashes.
+    flashes: Vec<Flashed>,
+}
+
+/// A figure as a group of flashes draws it.
+struct Flashed {
+    sprite: Sprite,
+    layer: Layer,
     pulse: Pulse,
+}
+
+impl Flashed {
+    fn of(stage: &Stage, group: &Group, motion: &Motion, sprite: Sprite, steady: (&[f32], (f32, f32))) -> Self {
+        let as_it_is = |seen: Pixel| seen;
+        let pulse = Pulse::of(stage, group, motion);
+        let layer = match &pulse {
+            Pulse::Glow => Layer::of(stage.window, &sprite, (steady.0, &[1.0]), steady.1, Some(as_it_is)),
+            Pulse::Slices(slices) => {
+                let whole = slices.smear(&group.exposure.whole_slices());
+                let any_whole = group.rows.iter().any(|row| row.whole);
+                Layer::of(
+                    stage.window,
+                    &sprite,
+                    (whole.offsets(), whole.weights()),
+                    (0.0, 0.0),
+                    any_whole.then_some(as_it_is),
+                )
+            }
+        };
+        Self { sprite, layer, pulse }
+    }
 }
 
 impl Actor {
@@ -458,24 +535,15 @@ impl Actor {
         };
         let starts = stage.rows.iter().map(|row| motion.path(row).0);
         let shifts = starts.fold((f32::INFINITY, f32::NEG_INFINITY), |(low, high), at| (low.min(at), high.max(at)));
-        let steady = (&[0.0, length][..], &[1.0][..]);
-        let pulse = Pulse::of(stage, &motion);
-        let as_it_is = |seen: Pixel| seen;
-        let any_whole = stage.rows.iter().any(|row| row.whole);
-        let flash = match &pulse {
-            Pulse::Glow => Layer::of(window, &sprites.flash, steady, shifts, Some(as_it_is)),
-            Pulse::Slices(slices) => {
-                let whole = slices.smear(&stage.exposure.whole_slices());
-                Layer::of(
-                    window,
-                    &sprites.flash,
-                    (whole.offsets(), whole.weights()),
-                    (0.0, 0.0),
-                    any_whole.then_some(as_it_is),
-                )
-            }
-        };
-        Self { ambient: Layer::of(window, &sprites.ambient, steady, shifts, Some(held)), flash, pulse, motion, sprites }
+        let steady = [0.0, length];
+        let Sprites { flash, ambient: sprite } = sprites;
+        let flashed = stage.groups.iter().zip(flash);
+        Self {
+            flashes: flashed.map(|(group, sprite)| Flashed::of(stage, group, &motion, sprite, (&steady, shifts))).collect(),
+            ambient: Layer::of(window, &sprite, (&steady, &[1.0]), shifts, Some(held)),
+            motion,
+            sprite,
+        }
     }
 
     fn expose_ambient(&self, window: &Window, row: usize, record: &RowExposure, light: &mut Light) {
@@ -484,34 +552,35 @@ impl Actor {
             return;
         }
         let shift = self.motion.path(record).0;
-        let places = Places::along(window, row, &self.sprites.ambient);
+        let places = Places::along(window, row, &self.sprite);
         layer.visit(&places, shift, |column, seen| {
             let (pixel, keep) = (&mut light.ambient[column], 1.0 - seen[0]);
             *pixel = std::array::from_fn(|lane| pixel[lane] * keep + seen[lane]);
         });
     }
 
-    fn expose_flash(&self, window: &Window, row: usize, record: &RowExposure, light: &mut Light) {
-        let layer = &self.flash;
+    fn expose_flash(&self, group: usize, window: &Window, row: usize, record: &RowExposure, light: &mut [Pixel]) {
+        let flashed = &self.flashes[group];
+        let (layer, pulse) = (&flashed.layer, &flashed.pulse);
         if !layer.rows.contains(&row) || record.flash <= 0.0 {
             return;
         }
-        let shift = if matches!(self.pulse, Pulse::Glow) { self.motion.path(record).0 } else { 0.0 };
+        let shift = if matches!(pulse, Pulse::Glow) { self.motion.path(record).0 } else { 0.0 };
         // A row at the edge of the sync window gets a pulse of its own.
-        let cut = match &self.pulse {
+        let cut = match pulse {
             Pulse::Slices(slices) if !record.whole && record.flash > HARDLY_CUT => Some(slices.smear(&record.slices)),
             Pulse::Slices(slices) if !record.whole => Some(slices.cut(&record.slices)),
             _ => None,
         };
         let lay = |column: usize, seen: Pixel| {
             let keep = 1.0 - (seen[0] / record.flash).min(1.0);
-            let pixel = &mut light.flash[column];
+            let pixel = &mut light[column];
             *pixel = std::array::from_fn(|lane| pixel[lane] * keep + seen[lane]);
         };
-        let places = Places::along(window, row, &self.sprites.flash);
+        let places = Places::along(window, row, &flashed.sprite);
         match cut {
             None => layer.visit(&places, shift, lay),
-            Some(cut) => layer.visit_cut(&places, &self.sprites.flash, &cut, lay),
+            Some(cut) => layer.visit_cut(&places, &flashed.sprite, &cut, lay),
         }
     }
 }
@@ -533,14 +602,17 @@ struct Slices {
 }
 
 impl Pulse {
-    fn of(stage: &Stage, motion: &Motion) -> Self {
-        if stage.exposure.glows() {
+    fn of(stage: &Stage, group: &Group, motion: &Motion) -> Self {
+        if group.exposure.glows() {
             return Self::Glow;
         }
-        let offsets = stage.exposure.slice_bounds_s.map(|t| t * motion.speed);
+        let offsets = group.exposure.slice_bounds_s.map(|t| t * motion.speed);
         let smear = (offsets[SLICES] - offsets[0]).abs() * stage.window.pixels_per_metre;
         if smear <= 0.5 {
-            return Self::Slices(Slices { merged: SLICES, offsets: [0.0; SLICES + 1] });
+            // Where it stands: a flash that fires later finds the figure elsewhere.
+            let middle = 0.5 * (offsets[SLICES] + offsets[0]);
+            let aside = if middle.abs() * stage.window.pixels_per_metre <= 0.5 { 0.0 } else { middle };
+            return Self::Slices(Slices { merged: SLICES, offsets: [aside; SLICES + 1] });
         }
         // A slice finer than a pixel is not told from its neighbour.
         let merged = [5, 2].into_iter().find(|merged| smear * *merged as f32 / (SLICES as f32) < 1.2).unwrap_or(1);
@@ -639,7 +711,7 @@ fn develop(curve: &Curve, light: &Light, layers: Layers, out: &mut [u8]) {
         Layers::Flash => (0.0, 1.0),
         Layers::Ambient => (1.0, 0.0),
     };
-    for ((steady, burst), out) in light.ambient.iter().zip(&light.flash).zip(out.chunks_exact_mut(4)) {
+    for ((steady, burst), out) in light.ambient.iter().zip(&light.sum).zip(out.chunks_exact_mut(4)) {
         let sum: Pixel = std::array::from_fn(|lane| ambient * steady[lane] + flash * burst[lane]);
         let [_, red, green, blue] = encoded(curve, sum);
         out.copy_from_slice(&[red, green, blue, 255]);

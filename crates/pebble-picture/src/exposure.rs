@@ -42,16 +42,24 @@ pub(crate) struct RowExposure {
     pub whole: bool,
 }
 
+/// When figures stand where the scene draws them: in the middle of the key's pulse, of the first other one that fires, or
+/// of the exposure.
+pub(crate) fn instant(outlook: &Outlook) -> f64 {
+    let pulses = || outlook.firing().map(|(_, light)| light).filter(|light| light.high_speed.is_none());
+    let key = Some(outlook.key()).filter(|key| key.fires && key.high_speed.is_none());
+    key.or_else(|| pulses().next()).map_or_else(
+        || (outlook.run.open(0.5) + outlook.run.time * 0.5).as_secs(),
+        |light| light.ignition.at.as_secs() + light.pulse.pulse.time_of_share(0.5).as_secs(),
+    )
+}
+
 impl Exposure {
-    pub fn new(plan: &Plan, outlook: &Outlook) -> Self {
-        let pulse = outlook.pulse.pulse;
-        let glow = outlook.high_speed.is_some();
-        let ignition_s = outlook.ignition.at.as_secs();
-        let instant_s = if glow || !plan.light.on {
-            (outlook.run.open(0.5) + outlook.run.time * 0.5).as_secs()
-        } else {
-            ignition_s + pulse.time_of_share(0.5).as_secs()
-        };
+    /// The exposure by one flash; without one, by steady light alone.
+    pub fn new(plan: &Plan, outlook: &Outlook, flash: Option<usize>, instant_s: f64) -> Self {
+        let light = flash.map_or(outlook.key(), |light| &outlook.lights[light]);
+        let pulse = light.pulse.pulse;
+        let glow = flash.is_some() && light.high_speed.is_some();
+        let ignition_s = light.ignition.at.as_secs();
         let end = pulse.time_of_share(SLICED_SHARE);
         let bounds = std::array::from_fn(|k| end * (k as f64 / SLICES as f64));
         let mut exposure = Self {
@@ -59,7 +67,7 @@ impl Exposure {
             first_row: plan.body.first_row,
             instant_s,
             glow,
-            fires: plan.light.on,
+            fires: flash.is_some(),
             ignition_s,
             pulse,
             slice_bounds_s: bounds.map(|bound| (ignition_s + bound.as_secs() - instant_s) as f32),
@@ -69,6 +77,18 @@ impl Exposure {
         };
         exposure.whole = exposure.slices_between(Seconds::ZERO, Seconds::from_secs(f64::MAX));
         exposure
+    }
+
+    /// Whether nobody could tell it from another in a picture where nothing moves by more than `speed` pixels a second: the
+    /// whole of its light falls on every row, and within half a pixel.
+    pub fn is_instant(&self, rows: &[RowExposure], speed: f32) -> bool {
+        let reach = self.slice_bounds_s.iter().map(|at| at.abs()).fold(0.0, f32::max);
+        !self.glow && rows.iter().all(|row| row.whole) && reach * speed < 0.25
+    }
+
+    /// Whether it draws the same as another.
+    pub fn same_as(&self, other: &Self) -> bool {
+        self.glow == other.glow && self.ignition_s == other.ignition_s && self.pulse == other.pulse
     }
 
     /// Whether the flash glows while the slit passes.

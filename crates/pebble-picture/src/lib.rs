@@ -9,6 +9,7 @@
 //! * its steady image is smeared over the time its row is open, and covers each place for the forecast's dwell;
 //! * levels are those of the forecast where a body faces the light; shading only takes away.
 
+mod backdrop;
 mod body;
 mod compose;
 mod exposure;

@@ -1,6 +1,6 @@
 //! Figures as sprites with running sums along their movement: a smear of any length costs two look-ups a pixel.
 
-use crate::body::{Body, Outline, Point, union};
+use crate::body::{Body, Direction, Outline, Point, union};
 use std::ops::Range;
 
 /// Cover and premultiplied colour.
@@ -36,10 +36,22 @@ struct Line {
 /// Samples of one figure at most: 64 megabytes of running sums for both lights.
 const MOST_SAMPLES: f32 = 2e6;
 
-/// Both lights of one figure on the same raster.
+/// All lights of one figure on the same raster.
 pub(crate) struct Sprites {
-    pub flash: Sprite,
+    /// One for each group of flashes that draw together.
+    pub flash: Vec<Sprite>,
     pub ambient: Sprite,
+}
+
+/// A flash on a figure.
+#[derive(Clone, Copy, Debug)]
+pub(crate) struct Beam {
+    /// Which group of flashes it draws with.
+    pub group: usize,
+    /// Level at tone 1, in linear light.
+    pub colour: [f32; 3],
+    /// Where it comes from.
+    pub from: Direction,
 }
 
 /// How to raster a figure.
@@ -48,8 +60,11 @@ pub(crate) struct Raster<'a> {
     /// Unit vector of the movement.
     pub direction: Point,
     pub pixels_per_metre: f32,
-    /// Level of the flash and of the steady light at tone 1, in linear light.
-    pub flash: [f32; 3],
+    /// The flashes on it.
+    pub flashes: &'a [Beam],
+    /// Groups of flashes.
+    pub groups: usize,
+    /// Level of the steady light at tone 1, in linear light.
     pub ambient: [f32; 3],
     /// For figures that turn: ends of the axis across the movement, where nothing moves.
     pub swing: Option<[f32; 2]>,
@@ -108,15 +123,17 @@ impl Raster<'_> {
             lines: Vec::with_capacity(lines),
             sums: Vec::new(),
         };
-        let (mut flash, mut ambient) = (sprite(), sprite());
+        let (mut flash, mut ambient): (Vec<Sprite>, Sprite) = ((0..self.groups).map(|_| sprite()).collect(), sprite());
         let pixel = 1.0 / scale;
-        let mut samples: Vec<(Pixel, Pixel)> = Vec::with_capacity(columns);
+        // Steady light first, then each group of flashes.
+        let lanes = 1 + self.groups;
+        let mut samples: Vec<Pixel> = Vec::with_capacity(columns * lanes);
         for line in 0..lines {
             let crossing = || self.bodies.iter().zip(&spans).filter(|(_, [_, across])| across.contains(&line));
             let first = crossing().map(|(_, [along, _])| along.start).min().unwrap_or(0);
             let last = crossing().map(|(_, [along, _])| along.end).max().unwrap_or(0);
             samples.clear();
-            samples.resize(last.saturating_sub(first), ([0.0; 4], [0.0; 4]));
+            samples.resize(last.saturating_sub(first) * lanes, [0.0; 4]);
             let r = r0 + line as f32 * pixel;
             for (body, [along, _]) in crossing() {
                 let along = &self.narrowed(body, along, r, &extent);
@@ -125,17 +142,31 @@ impl Raster<'_> {
                     let level = |channel: usize| body.tone * tint[channel] * light[channel];
                     [1.0, level(0), level(1), level(2)]
                 };
-                let (in_flash, in_ambient) = (colour(self.flash), colour(self.ambient));
-                for (column, (flash, ambient)) in along.clone().zip(&mut samples[along.start - first..]) {
+                let in_ambient = colour(self.ambient);
+                let here = samples[(along.start - first) * lanes..].chunks_exact_mut(lanes);
+                for (column, pixels) in along.clone().zip(here) {
                     if let Some(sample) = body.at(place(s0 + column as f32 * pixel, r), pixel) {
-                        lay(flash, &in_flash, sample.cover, sample.flash_shade);
-                        lay(ambient, &in_ambient, sample.cover, sample.ambient_shade);
+                        lay(&mut pixels[0], &in_ambient, sample.cover, sample.ambient_shade);
+                        for pixel in &mut pixels[1..] {
+                            *pixel = pixel.map(|lane| lane * (1.0 - sample.cover));
+                            pixel[0] += sample.cover;
+                        }
+                        for beam in self.flashes {
+                            let light = body.tone * sample.cover * beam.from.shade(sample.normal);
+                            let pixel = &mut pixels[1 + beam.group];
+                            for channel in 0..3 {
+                                pixel[1 + channel] += light * body.tint.0[channel] * beam.colour[channel];
+                            }
+                        }
                     }
                 }
             }
             let speed = scale * self.swing_at(r);
-            flash.push(first, speed, samples.iter().map(|sample| sample.0));
-            ambient.push(first, speed, samples.iter().map(|sample| sample.1));
+            let lane = |lane: usize| samples.iter().skip(lane).step_by(lanes).copied();
+            ambient.push(first, speed, lane(0));
+            for (group, sprite) in flash.iter_mut().enumerate() {
+                sprite.push(first, speed, lane(1 + group));
+            }
         }
         Some(Sprites { flash, ambient })
     }
@@ -467,6 +498,7 @@ fn plus(a: Pixel, b: Pixel, times: f32) -> Pixel {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::body::Direction;
     use crate::body::{Tint, blob, limb};
 
     const SCALE: f32 = 100.0;
@@ -480,7 +512,8 @@ mod tests {
             bodies: &bodies,
             direction,
             pixels_per_metre: SCALE,
-            flash: [1.0; 3],
+            flashes: &[Beam { group: 0, colour: [1.0; 3], from: Direction::of(0.0, 0.0) }],
+            groups: 1,
             ambient: [0.5; 3],
             swing,
             window: [-10.0, -10.0, 10.0, 10.0],
@@ -500,7 +533,7 @@ mod tests {
     #[test]
     fn a_smear_moves_light_and_neither_makes_nor_loses_any() {
         for direction in [[1.0, 0.0], [0.0, 1.0], [0.6, 0.8], [-0.8, 0.6]] {
-            let sprite = sprites(direction, None).flash;
+            let sprite = sprites(direction, None).flash.remove(0);
             let still = total(&whole(&sprite, &[0.0, 0.0], &[1.0]));
             for (offsets, weights) in [
                 (vec![0.0, 0.5], vec![1.0]),
@@ -517,7 +550,7 @@ mod tests {
     #[test]
     fn a_smear_is_the_mean_of_many_shifted_copies() {
         const COPIES: usize = 400;
-        let sprite = sprites([0.6, 0.8], None).flash;
+        let sprite = sprites([0.6, 0.8], None).flash.remove(0);
         let still = whole(&sprite, &[0.0, 0.0], &[1.0]);
         let (from, to) = (-0.1f32, 0.25f32);
         let smeared = whole(&sprite, &[from, to], &[1.0]);
@@ -553,7 +586,7 @@ mod tests {
 
     #[test]
     fn a_figure_that_swings_is_still_at_its_axis_and_fastest_between() {
-        let sprite = sprites([1.0, 0.0], Some([-0.1, 0.3])).flash;
+        let sprite = sprites([1.0, 0.0], Some([-0.1, 0.3])).flash.remove(0);
         let speed = |r: f32| sprite.lines[((r - sprite.origin[1]) * SCALE).round() as usize].speed / SCALE;
         assert!(speed(0.1) > 0.99 && speed(-0.03) < 0.6, "{} and {}", speed(0.1), speed(-0.03));
     }
@@ -570,13 +603,14 @@ mod tests {
             bodies: &card,
             direction: [1.0, 0.0],
             pixels_per_metre: SCALE,
-            flash: [1.0; 3],
+            flashes: &[Beam { group: 0, colour: [1.0; 3], from: Direction::of(0.0, 0.0) }],
+            groups: 1,
             ambient: [1.0; 3],
             swing: None,
             window: [-1.0, -1.0, 1.0, 1.0],
             anchor: [0.0, 0.0],
         };
-        let sprite = raster.sprites().expect("it is in the window").flash;
+        let sprite = raster.sprites().expect("it is in the window").flash.remove(0);
         for (path, dwell) in [(0.1, 1.0), (0.18, 1.0), (0.4, 0.5), (2.0, 0.1), (50.0, 0.004)] {
             assert!((sprite.peak_dwell(path) - dwell).abs() < 0.01, "{path} m: {}", sprite.peak_dwell(path));
         }

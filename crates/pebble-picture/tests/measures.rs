@@ -76,8 +76,8 @@ fn edge_width(levels: &[f64], scale: f64) -> f64 {
 fn the_blur_of_the_card_edge_is_the_pulse_times_its_image_speed() {
     for (power, speed) in [(0.5, 4.0), (0.25, 12.0), (1.0, 2.0)] {
         let mut shot = card();
-        shot.flash.power = power;
-        shot.flash.distance_m = 2.2;
+        shot.lights[0].power = power;
+        shot.lights[0].distance_m = 2.2;
         shot.parts[0].speed_m_s = speed;
         shot.parts[0].size_m = 0.3;
         // Thirty camera pixels around the rising left edge, so that a camera pixel is many of the picture's.
@@ -88,7 +88,7 @@ fn the_blur_of_the_card_edge_is_the_pulse_times_its_image_speed() {
         let close = seen(&shot, Layers::Flash, Crop { left: left - size / 2.0, top: 0.5 - size / 2.0, size });
         let measured = edge_width(&close.across(), close.scale);
         // An edge smeared by the pulse rises as the running share of its light: from a tenth to nine tenths of it.
-        let pulse = whole.outlook.pulse.pulse;
+        let pulse = whole.outlook.key().pulse.pulse;
         let expected = (pulse.time_of_share(0.9) - pulse.time_of_share(0.1)) / Seconds::from_secs(1.0)
             * whole.forecast.parts[0].image_speed_px_s;
         let off = (measured / expected - 1.0).abs();
@@ -154,7 +154,7 @@ fn rear_sync_puts_the_trail_behind_and_front_sync_ahead() {
         shot.camera.shutter = "1/15".to_owned();
         shot.ambient.subject = Reading::Lux { lux: 1200.0 };
         shot.parts[0].speed_m_s = 9.0;
-        shot.flash.sync = sync;
+        shot.lights[0].sync = sync;
         let seen = seen(&shot, Layers::Ambient, Crop::WHOLE);
         let levels = seen.across();
         let (left, right) = levels.split_at(levels.len() / 2);
@@ -173,16 +173,16 @@ fn the_dark_band_stands_where_the_rows_say() {
         shot.parts.clear();
         shot.background.reflectance = 0.3;
         shot.background.spill_stops = 6.0;
-        shot.flash.power = 0.0625;
+        shot.lights[0].power = 0.0625;
         shot.camera.shutter = shutter.to_owned();
         shot.camera.body.first_row = first_row;
-        shot.flash.trigger.lag_ms = lag_ms;
+        shot.lights[0].trigger.lag_ms = lag_ms;
         let seen = seen(&shot, Layers::Flash, Crop::WHOLE);
         let height = seen.picture.height;
         let full = seen.outlook.spill.placement.as_ratio() * 0.3 / 0.18;
         let rows: Vec<f64> = (0..height).map(|row| seen.level(40, row)).collect();
         let touched = rows.iter().filter(|level| **level < full * 0.933).count() as f64 / f64::from(height);
-        let told = &seen.forecast.rows;
+        let told = &seen.forecast.key().rows;
         assert!(
             (touched - told.touched_share).abs() < 0.01,
             "{shutter}: {touched:.3} seen, {:.3} told",
@@ -195,7 +195,7 @@ fn the_dark_band_stands_where_the_rows_say() {
         for row in (0..height).step_by(37) {
             let from_top = (f64::from(row) + 0.5) / f64::from(height);
             let y = if first_row == FirstRow::Top { from_top } else { 1.0 - from_top };
-            let share = row_share(seen.outlook.run, &seen.outlook.pulse.pulse, seen.outlook.ignition.at, y);
+            let share = row_share(seen.outlook.run, &seen.outlook.key().pulse.pulse, seen.outlook.key().ignition.at, y);
             let got = rows[row as usize] / full;
             assert!((got - share).abs() < 0.02, "row {row}: {got:.3} seen, {share:.3} told");
         }
@@ -205,11 +205,11 @@ fn the_dark_band_stands_where_the_rows_say() {
 #[test]
 fn high_speed_sync_leans_a_fast_card_by_its_forecast() {
     let mut shot = card();
-    shot.flash.sync = SyncMode::HighSpeed;
+    shot.lights[0].sync = SyncMode::HighSpeed;
     shot.camera.shutter = "1/2000".to_owned();
     shot.camera.body.travel_ms = Some(12.0);
-    shot.flash.power = 1.0;
-    shot.flash.distance_m = 0.8;
+    shot.lights[0].power = 1.0;
+    shot.lights[0].distance_m = 0.8;
     shot.parts[0].speed_m_s = 14.0;
     shot.parts[0].size_m = 0.2;
     shot.parts[0].path_m = None;
@@ -277,7 +277,7 @@ fn extreme_plans_are_drawn_without_a_slip() {
         shot.parts.iter_mut().for_each(|part| part.drawn_as = DrawnAs::Face);
         let fast = seen(&shot, Layers::Both, Crop { left: 0.9, top: -0.2, size: 0.002 });
         assert_eq!(fast.picture.width, WIDTH);
-        shot.flash.on = false;
+        shot.lights[0].on = false;
         shot.ambient.subject = Reading::Lux { lux: 0.0 };
         shot.ambient.background = Reading::Lux { lux: 0.0 };
         let dark = seen(&shot, Layers::Both, Crop::WHOLE);

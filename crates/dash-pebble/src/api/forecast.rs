@@ -5,7 +5,7 @@ use super::problem::{ApiError, Problem};
 use axum::Json;
 use pebble_core::daylight::{Sky, SkyDay, Way, day, ways};
 use pebble_core::findings::Finding;
-use pebble_core::hold::{self, Equivalent, Followed, Gave, Held};
+use pebble_core::hold::{self, Equivalent, Followed, Gave, Held, Turned};
 use pebble_core::strips::Strip;
 use pebble_core::{Forecast, Plan, Shot, findings, forecast, outlook, strips};
 use serde::{Deserialize, Serialize};
@@ -76,6 +76,9 @@ pub struct HoldRequest {
     /// The control that was turned, which stays as it is.
     #[serde(default)]
     pub turned: Option<Held>,
+    /// The light it was turned on, by its place in the list; the first when not said.
+    #[serde(default)]
+    pub light: Option<usize>,
 }
 
 /// What holding it takes.
@@ -92,7 +95,8 @@ pub struct HoldAnswer {
     (status = 200, body = HoldAnswer), (status = 400, body = Problem), (status = 422, body = Problem)))]
 pub async fn held(Sent(asked): Sent<HoldRequest>) -> Result<Json<HoldAnswer>, ApiError> {
     let (base, now) = (Plan::try_from(&asked.base)?, Plan::try_from(&asked.shot)?);
-    let pebble_core::hold::Answer { followed, gave, .. } = hold::hold(&base, &now, &asked.shot.hold, asked.turned);
+    let turned = asked.turned.map(|control| Turned { control, light: asked.light.unwrap_or(0) });
+    let pebble_core::hold::Answer { followed, gave, .. } = hold::hold(&base, &now, &asked.shot.hold, turned);
     Ok(Json(HoldAnswer { followed, gave }))
 }
 

@@ -114,7 +114,7 @@ fn card(kept: Kept) -> Result<ShotCard, ApiError> {
         trouble,
         watch,
         exposure: format!("{} · f/{} · ISO {}", set.shutter.label(grid), set.aperture.label(grid), set.iso.label(grid)),
-        parts: plan.parts.into_iter().map(|part| PartTag { name: part.name, intent: part.intent }).collect(),
+        parts: plan.parts.iter().map(|part| PartTag { name: part.name.clone(), intent: part.intent }).collect(),
     })
 }
 

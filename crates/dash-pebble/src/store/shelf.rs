@@ -74,14 +74,18 @@ impl Document for Shot {
     }
 
     fn carries(&self) -> Vec<&str> {
-        let (camera, flash) = (&self.camera, &self.flash);
-        let things = [&camera.body.id, &camera.lens.id, &flash.unit.id, &flash.modifier.id, &flash.trigger.id];
-        let more = flash.gel.iter().map(|gel| &gel.id).chain(flash.unit.battery.iter().map(|battery| &battery.id));
-        things.into_iter().chain(more).map(String::as_str).collect()
+        let camera = [&self.camera.body.id, &self.camera.lens.id];
+        let lights = self.lights.iter().flat_map(|light| {
+            let more = light.gel.iter().map(|gel| &gel.id).chain(light.unit.battery.iter().map(|battery| &battery.id));
+            let lamp = light.modelling.iter().map(|modelling| &modelling.lamp.id);
+            [&light.unit.id, &light.modifier.id, &light.trigger.id].into_iter().chain(more).chain(lamp)
+        });
+        let lamps = self.lamps.iter().flat_map(|lamp| std::iter::once(&lamp.lamp.id).chain(lamp.gel.iter().map(|gel| &gel.id)));
+        camera.into_iter().chain(lights).chain(lamps).map(String::as_str).collect()
     }
 
     fn brought_up(mut self, shelf: &Shelf) -> Result<(Self, Vec<Moved>), Invalid> {
-        let before = (self.camera.body.clone(), self.camera.lens.clone(), self.flash.unit.clone());
+        let before = self.clone();
         macro_rules! refresh {
             ($carried:expr, $kind:path) => {
                 if let Some($kind(own)) = shelf.0.get(&$carried.id) {
@@ -91,13 +95,25 @@ impl Document for Shot {
         }
         refresh!(self.camera.body, Item::Camera);
         refresh!(self.camera.lens, Item::Lens);
-        refresh!(self.flash.modifier, Item::Modifier);
-        refresh!(self.flash.trigger, Item::Trigger);
-        if let Some(gel) = &mut self.flash.gel {
-            refresh!(*gel, Item::Filter);
+        for light in &mut self.lights {
+            refresh!(light.modifier, Item::Modifier);
+            refresh!(light.trigger, Item::Trigger);
+            if let Some(gel) = &mut light.gel {
+                refresh!(*gel, Item::Filter);
+            }
+            if let Some(modelling) = &mut light.modelling {
+                refresh!(modelling.lamp, Item::Lamp);
+            }
+            light.unit = shelf.unit(light.unit.clone());
         }
-        self.flash.unit = shelf.unit(self.flash.unit);
-        if before == (self.camera.body.clone(), self.camera.lens.clone(), self.flash.unit.clone()) {
+        for lamp in &mut self.lamps {
+            refresh!(lamp.lamp, Item::Lamp);
+            if let Some(gel) = &mut lamp.gel {
+                refresh!(*gel, Item::Filter);
+            }
+        }
+        let units = |shot: &Self| shot.lights.iter().map(|light| light.unit.clone()).collect::<Vec<_>>();
+        if (&before.camera, units(&before)) == (&self.camera, units(&self)) {
             Plan::try_from(&self)?;
             return Ok((self, Vec::new()));
         }

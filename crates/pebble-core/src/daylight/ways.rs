@@ -4,7 +4,7 @@
 use crate::hold::{Followed, written_depth, written_exposure, written_moves};
 use crate::motion::Sharpness;
 use crate::outlook::{Outlook, outlook};
-use crate::plan::{Plan, Settings};
+use crate::plan::{Dials, Plan, Settings};
 use crate::power::flashes_on_battery;
 use crate::quantity::scale::{ShutterTime, duration_label, power_label};
 use crate::quantity::{Joules, Metres, Stops};
@@ -84,24 +84,28 @@ fn way(shot: &Shot, plan: &Plan, road: Road) -> Way {
     // A brighter pulse is longer and asks for a slower shutter, which asks for another power: slower only, so it settles.
     let mut safe = plan.body.times.1;
     for _ in 0..ROUNDS {
-        let usable = outlook(&plan.with(settings)).usable_sync.unwrap_or(plan.body.rated_sync);
-        safe = if usable.time() > safe.time() { usable } else { safe };
+        let seen = outlook(&plan.with(settings));
+        for (_, light) in seen.firing() {
+            let usable = light.usable_sync.unwrap_or(plan.body.rated_sync);
+            safe = if usable.time() > safe.time() { usable } else { safe };
+        }
         settings = solved(plan, road, settings, wanted, safe);
-        let power = power_on_the_dial(plan, power_needed(plan, &settings));
-        if power == settings.power {
+        let lights = lights_for(plan, &settings);
+        if lights == settings.lights {
             break;
         }
-        settings.power = power;
+        settings.lights = lights;
     }
     let seen = outlook(&plan.with(settings));
     let needed = power_needed(plan, &settings);
-    let units = (needed.ceil() as u32).max(1);
+    let units = units_for(needed);
     let not = obstacle(plan, road, wanted, &seen, units);
     let still = plan.parts.iter().zip(&seen.parts).filter(|(part, _)| part.intent == Intent::Pebble);
     let worst = still.map(|(_, part)| part.flash_blur.as_metres().abs()).fold(0.0, f64::max);
     let pitch = plan.body.sensor.width.as_metres() / plan.body.sensor.pixels;
-    let glow = settings.sync == SyncMode::HighSpeed;
-    let unit = &shot.flash.unit;
+    let (key, dial) = (seen.key(), settings.key());
+    let glow = dial.sync == SyncMode::HighSpeed;
+    let unit = &shot.lights[plan.key].unit;
     Way {
         road,
         not,
@@ -110,19 +114,19 @@ fn way(shot: &Shot, plan: &Plan, road: Road) -> Way {
         ambient_stops: seen.ambient.placement.to_wire(),
         power_needed: needed,
         units,
-        power: power_label(-Stops::from_ratio(settings.power)),
-        lost_stops: seen.high_speed.map_or(0.0, |loss| -loss.as_stops()),
-        freeze: if glow { settings.shutter.label(plan.body.grid) } else { duration_label(seen.pulse.durations.t01) },
+        power: power_label(-Stops::from_ratio(key.power)),
+        lost_stops: key.high_speed.map_or(0.0, |loss| -loss.as_stops()),
+        freeze: if glow { settings.shutter.label(plan.body.grid) } else { duration_label(key.pulse.durations.t01) },
         blur_px: worst / pitch,
         crisp: Sharpness::of(Metres::from_metres(worst), seen.allowed) == Sharpness::Crisp,
         depth: written_depth(&seen.depth),
         recycle_s: plan
-            .light
+            .key_light()
             .unit
             .store
-            .map(|store| store.recycle(settings.power).max(plan.light.unit.min_interval).as_secs()),
+            .map(|store| store.recycle(key.power).max(plan.key_light().unit.min_interval).as_secs()),
         frames_per_charge: unit.battery.as_ref().zip(unit.energy_j).map(|(battery, joules)| {
-            flashes_on_battery(battery.usable_wh, battery.efficiency, Joules::from_joules(joules), settings.power)
+            flashes_on_battery(battery.usable_wh, battery.efficiency, Joules::from_joules(joules), key.power)
         }),
     }
 }
@@ -133,10 +137,53 @@ fn start(plan: &Plan, road: Road) -> Settings {
     Settings {
         iso: strips::isos(&plan.body).next().unwrap_or(plan.settings.iso),
         filter: Stops::ZERO,
-        sync: if glow { SyncMode::HighSpeed } else { SyncMode::Front },
         shutter: plan.body.rated_sync,
+        lights: mode(plan, glow),
         ..plan.settings
     }
+}
+
+/// All lights glowing or none: a pulse would be cut at the times that a glow is for.
+fn mode(plan: &Plan, glow: bool) -> Dials {
+    let mut lights = plan.settings.lights;
+    for light in 0..plan.lights.len() {
+        let can = strips::syncs(plan, light).any(|mode| mode == SyncMode::HighSpeed);
+        lights[light].sync = if glow && can { SyncMode::HighSpeed } else { SyncMode::Front };
+    }
+    lights
+}
+
+/// Units that a power asks for, the ones that stand there among them.
+fn units_for(needed: f64) -> u32 {
+    ((needed - 1e-9).ceil() as u32).max(1)
+}
+
+/// The key on its target with as many units as it takes, and the other lights as far from it as they were.
+fn lights_for(plan: &Plan, to: &Settings) -> Dials {
+    let (was, full) = (outlook(plan), outlook(&plan.with(at_full_power(plan, to))));
+    let mut lights = to.lights;
+    for (index, seen) in full.firing() {
+        if to.lights[index].bias.is_some() {
+            continue;
+        }
+        let wanted = plan.key_target + (was.lights[index].lit.placement - was.key().lit.placement);
+        let needed = if index == plan.key { plan.key_target } else { wanted } - seen.lit.placement;
+        let needed = needed.as_ratio();
+        if index == plan.key {
+            lights[index].heads = units_for(needed).min(MOST_UNITS);
+        }
+        let each = needed / f64::from(lights[index].heads);
+        let away = |power: &f64| (power / each).log2().abs();
+        let power = strips::powers(&plan.lights[index]).min_by(|a, b| away(a).total_cmp(&away(b)));
+        lights[index].power = power.unwrap_or(to.lights[index].power);
+    }
+    lights
+}
+
+/// One unit a light, all of it.
+fn at_full_power(plan: &Plan, to: &Settings) -> Settings {
+    let lights = to.lights.with_each(|dial| dial.power = 1.0).with(plan.key, |dial| dial.heads = 1);
+    Settings { lights, ..*to }
 }
 
 /// The steady light brought to where it is wanted by the means of this way; `safe` is the fastest time that leaves no row
@@ -179,21 +226,15 @@ fn solved(plan: &Plan, road: Road, mut to: Settings, wanted: Stops, safe: Shutte
 
 /// Power that puts the key where it is wanted, against full.
 fn power_needed(plan: &Plan, to: &Settings) -> f64 {
-    let full = outlook(&plan.with(Settings { power: 1.0, ..*to }));
-    (plan.key_target - full.flash.placement).as_ratio()
-}
-
-fn power_on_the_dial(plan: &Plan, needed: f64) -> f64 {
-    let each = needed / needed.ceil().max(1.0);
-    let away = |power: &f64| (power / each).log2().abs();
-    strips::powers(&plan.light).min_by(|a, b| away(a).total_cmp(&away(b))).unwrap_or(plan.settings.power)
+    let full = outlook(&plan.with(at_full_power(plan, to)));
+    (plan.key_target - full.key().lit.placement).as_ratio()
 }
 
 fn obstacle(plan: &Plan, road: Road, wanted: Stops, seen: &Outlook, units: u32) -> Option<String> {
-    if !plan.light.on {
+    if !plan.fires(plan.key) {
         return Some("The flash is off.".to_owned());
     }
-    if road == Road::HighSpeed && !strips::syncs(plan).any(|mode| mode == SyncMode::HighSpeed) {
+    if road == Road::HighSpeed && !strips::syncs(plan, plan.key).any(|mode| mode == SyncMode::HighSpeed) {
         return Some("Camera, lens and unit do not do high-speed sync together.".to_owned());
     }
     let off = (seen.ambient.placement - wanted).as_stops();

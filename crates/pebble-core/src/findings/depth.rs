@@ -21,7 +21,7 @@ pub(super) fn find(case: Case, found: &mut Vec<Flaw>) {
     let share = held(case);
     if share < 1.0 {
         let severity = if share < 0.6 { Severity::Trouble } else { Severity::Watch };
-        found.push(Flaw { kind: Kind::DepthShort, part: None, severity, hurt: -share.max(0.01).log2() });
+        found.push(Flaw::of_shot(Kind::DepthShort, severity, -share.max(0.01).log2()));
     }
 }
 

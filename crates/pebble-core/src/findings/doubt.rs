@@ -8,25 +8,26 @@ use crate::quantity::Stops;
 use crate::quantity::scale::power_label;
 
 pub(super) fn find(Case { plan, seen }: Case, found: &mut Vec<Flaw>) {
-    if !plan.light.on {
-        return;
-    }
-    let mut doubt = |kind, hurt| found.push(Flaw { kind, part: None, severity: Severity::Watch, hurt });
-    if plan.light.unit.output_estimated {
-        doubt(Kind::EstimatedOutput, 0.9);
-    }
-    let pulse = &seen.pulse;
-    if pulse.outside_table || pulse.estimated || pulse.misfit || plan.light.unit.origin_of(pulse) == Origin::Estimated {
-        doubt(Kind::DoubtfulDuration, 0.5);
+    for (index, light) in seen.firing() {
+        let mut doubt = |kind, hurt| found.push(Flaw::of_light(kind, index, Severity::Watch, hurt));
+        let (unit, pulse) = (&plan.lights[index].unit, &light.pulse);
+        if unit.output_estimated {
+            doubt(Kind::EstimatedOutput, 0.9);
+        }
+        if pulse.outside_table || pulse.estimated || pulse.misfit || unit.origin_of(pulse) == Origin::Estimated {
+            doubt(Kind::DoubtfulDuration, 0.5);
+        }
     }
 }
 
 pub(super) fn words(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
-    let name = &plan.light.name;
+    let light = flaw.light.unwrap_or(plan.key);
+    let name = &plan.lights[light].spoken;
+    let seen = &seen.lights[light];
     if flaw.kind == Kind::EstimatedOutput {
         return Words {
             title: format!("Output of {name} is an estimate"),
-            cause: if plan.light.unit.entry.is_estimate() {
+            cause: if plan.lights[light].unit.entry.is_estimate() {
                 format!(
                     "Known by its joules only: {} to {} stops. Meter one flash and enter it.",
                     signed(ESTIMATE_SPAN.0),
@@ -37,7 +38,7 @@ pub(super) fn words(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
             },
         };
     }
-    let power = power_label(-Stops::from_ratio(plan.settings.power));
+    let power = power_label(-Stops::from_ratio(seen.power));
     let cause = if seen.pulse.misfit {
         "Its t0.1 is more than 3.35 times its t0.5, which no discharge of this kind does; one of the two is wrong."
             .to_owned()

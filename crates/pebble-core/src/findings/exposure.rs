@@ -1,9 +1,9 @@
 //! Exposure: a key or a steady light away from its target, parts beyond white.
 
-use super::remedy::{Candidates, iso_with_power, power_near, shutter_by};
+use super::remedy::{Candidates, at_power, iso_with_power, power_near, shutter_by};
 use super::{Case, Flaw, Kind, Severity, Words, signed, stops};
 use crate::exposure::CLIP_LEVEL;
-use crate::plan::Settings;
+use crate::plan::{Dial, Settings};
 use crate::quantity::{LuxSeconds, Stops};
 use crate::strips;
 
@@ -15,7 +15,7 @@ const DIFFERENT_PICTURE: f64 = 1.0;
 const NO_LIGHT: f64 = -12.0;
 
 fn key_miss(Case { plan, seen }: Case) -> f64 {
-    (seen.flash.placement - plan.key_target).as_stops().max(NO_LIGHT)
+    (seen.key().lit.placement - plan.key_target).as_stops().max(NO_LIGHT)
 }
 
 fn ambient_miss(Case { plan, seen }: Case) -> Option<f64> {
@@ -26,10 +26,10 @@ pub(super) fn find(case @ Case { plan, seen }: Case, found: &mut Vec<Flaw>) {
     let mut off = |kind, miss: f64| {
         if miss.abs() > WORTH_A_CLICK {
             let severity = if miss.abs() > DIFFERENT_PICTURE { Severity::Trouble } else { Severity::Watch };
-            found.push(Flaw { kind, part: None, severity, hurt: miss.abs() });
+            found.push(Flaw::of_shot(kind, severity, miss.abs()));
         }
     };
-    if plan.light.on {
+    if plan.fires(plan.key) {
         off(Kind::KeyOff, key_miss(case));
     }
     if let Some(miss) = ambient_miss(case) {
@@ -39,7 +39,7 @@ pub(super) fn find(case @ Case { plan, seen }: Case, found: &mut Vec<Flaw>) {
         // A lamp in the picture is meant to be beyond white.
         if part.luminance.is_none() && of_part.ghost.through.clips() {
             let over = (of_part.ghost.through.value() / CLIP_LEVEL).log2();
-            found.push(Flaw { kind: Kind::Clips, part: Some(index), severity: Severity::Watch, hurt: over });
+            found.push(Flaw::of_part(Kind::Clips, index, Severity::Watch, over));
         }
     }
 }
@@ -66,14 +66,15 @@ pub(super) fn words(case @ Case { plan, seen }: Case, flaw: &Flaw) -> Words {
                 title: format!("Ambient is {} {} its target", stops(miss), if miss > 0.0 { "above" } else { "below" }),
                 cause: format!(
                     "{:.0} lx in {} at this exposure.",
-                    plan.subject_light.as_lux(),
+                    (seen.ambient.exposure / seen.run.time).as_lux(),
                     plan.settings.shutter.label(plan.body.grid)
                 ),
             }
         }
         _ => {
             let miss = key_miss(case);
-            let glow = seen
+            let key = seen.key();
+            let glow = key
                 .high_speed
                 .map(|loss| format!(" High-speed sync takes {}.", stops(loss.as_stops())))
                 .unwrap_or_default();
@@ -81,8 +82,8 @@ pub(super) fn words(case @ Case { plan, seen }: Case, flaw: &Flaw) -> Words {
                 title: format!("Key is {} {} its target", stops(miss), if miss > 0.0 { "above" } else { "below" }),
                 cause: format!(
                     "{:.0} lx·s at {:.1} m; {:.0} lx·s put it at {}.{glow}",
-                    seen.flash.exposure.as_lux_seconds(),
-                    plan.settings.flash_distance.as_metres(),
+                    key.lit.exposure.as_lux_seconds(),
+                    plan.settings.key().distance.as_metres(),
                     wanted_exposure(case).as_lux_seconds(),
                     signed(plan.key_target.as_stops())
                 ),
@@ -110,14 +111,19 @@ pub(super) fn candidates(case @ Case { plan, seen }: Case, flaw: &Flaw) -> Vec<C
         ];
     }
     let missing = -key_miss(case);
-    let power = power_near(plan, set.power * missing.exp2()).map(|power| Settings { power, ..set });
-    let glow = seen.high_speed.map_or(1.0, Stops::as_ratio);
-    let nearest = plan.light.throw.distance_for(set.power, wanted_exposure(case) / glow).and_then(|wanted| {
+    let dial = set.key();
+    let turned = |change: &dyn Fn(&mut Dial)| Settings { lights: set.lights.with(plan.key, change), ..set };
+    let power = power_near(plan, plan.key, dial.power * missing.exp2()).map(|power| at_power(plan, plan.key, power));
+    let bias = dial.bias.map(|bias| turned(&|dial| dial.bias = Some(bias + Stops::from_stops(missing))));
+    let glow = seen.key().high_speed.map_or(1.0, Stops::as_ratio);
+    let wanted = wanted_exposure(case) / glow;
+    let nearest = plan.key_light().distance_for(seen.key().power, dial.heads, wanted).and_then(|wanted| {
         let off = |distance: &crate::quantity::Metres| (*distance / wanted).ln().abs();
         strips::distances().min_by(|a, b| off(a).total_cmp(&off(b)))
     });
-    let moved = nearest.map(|flash_distance| Settings { flash_distance, ..set });
+    let moved = nearest.map(|distance| turned(&|dial| dial.distance = distance));
     let clicks = super::remedy::clicks_of(plan, Stops::from_stops(missing));
     let iso = super::remedy::iso_by(plan, clicks).map(|iso| Settings { iso, ..set });
-    vec![Candidates::moving_key([power]), Candidates::moving_key([moved]), Candidates::moving_key([iso])]
+    let by_hand = if dial.bias.is_some() { bias } else { power };
+    vec![Candidates::moving_key([by_hand]), Candidates::moving_key([moved]), Candidates::moving_key([iso])]
 }

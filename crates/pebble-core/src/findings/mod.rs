@@ -7,12 +7,13 @@ mod depth;
 mod doubt;
 mod exposure;
 mod freeze;
+mod lights;
 pub mod parts;
 mod remedy;
 mod steady;
 mod sync;
 
-use crate::outlook::Outlook;
+use crate::outlook::{LightOutlook, Outlook};
 use crate::plan::Plan;
 use crate::strips::Value;
 use serde::Serialize;
@@ -85,6 +86,12 @@ enum Kind {
     DoubtfulDuration,
     SchoolFlatters,
     TravelAssumed,
+    Silent,
+    ImagesApart,
+    RimOutshines,
+    AutomaticShort,
+    BadSurface,
+    Shaken,
 }
 
 /// A flaw of one outlook.
@@ -93,14 +100,41 @@ struct Flaw {
     kind: Kind,
     /// Index of the part it is about.
     part: Option<usize>,
+    /// Index of the light it is about.
+    light: Option<usize>,
     severity: Severity,
     /// Rank among its severity, roughly in stops.
     hurt: f64,
 }
 
 impl Flaw {
+    const fn of_shot(kind: Kind, severity: Severity, hurt: f64) -> Self {
+        Self { kind, part: None, light: None, severity, hurt }
+    }
+
+    const fn of_part(kind: Kind, part: usize, severity: Severity, hurt: f64) -> Self {
+        Self { part: Some(part), ..Self::of_shot(kind, severity, hurt) }
+    }
+
+    const fn of_light(kind: Kind, light: usize, severity: Severity, hurt: f64) -> Self {
+        Self { light: Some(light), ..Self::of_shot(kind, severity, hurt) }
+    }
+
     fn same_as(&self, other: &Self) -> bool {
-        self.kind == other.kind && self.part == other.part
+        self.kind == other.kind && self.part == other.part && self.light == other.light
+    }
+
+    /// The light it is about; the key where it is about none.
+    fn light_in<'a>(&self, seen: &'a Outlook) -> &'a LightOutlook {
+        self.light.map_or_else(|| seen.key(), |light| &seen.lights[light])
+    }
+
+    /// Begins a title with the light it is about, where there are several.
+    fn whose(&self, plan: &Plan) -> String {
+        match self.light {
+            Some(light) if plan.lights.len() > 1 => format!("{}: ", plan.lights[light].label),
+            _ => String::new(),
+        }
     }
 }
 
@@ -154,6 +188,7 @@ fn flaws(case: Case) -> Vec<Flaw> {
     exposure::find(case, &mut found);
     depth::find(case, &mut found);
     doubt::find(case, &mut found);
+    lights::find(case, &mut found);
     found
 }
 
@@ -165,6 +200,12 @@ fn words(case: Case, flaw: &Flaw) -> Words {
         Kind::KeyOff | Kind::AmbientOff | Kind::Clips => exposure::words(case, flaw),
         Kind::DepthShort => depth::words(case),
         Kind::EstimatedOutput | Kind::DoubtfulDuration => doubt::words(case, flaw),
+        Kind::Silent
+        | Kind::ImagesApart
+        | Kind::RimOutshines
+        | Kind::AutomaticShort
+        | Kind::BadSurface
+        | Kind::Shaken => lights::words(case, flaw),
     }
 }
 
@@ -176,6 +217,12 @@ fn candidates(case: Case, flaw: &Flaw) -> Vec<remedy::Candidates> {
         Kind::Ghost | Kind::DashLength | Kind::DashDim => steady::candidates(case, flaw),
         Kind::KeyOff | Kind::AmbientOff => exposure::candidates(case, flaw),
         Kind::DepthShort => depth::candidates(case),
+        Kind::Silent
+        | Kind::ImagesApart
+        | Kind::RimOutshines
+        | Kind::AutomaticShort
+        | Kind::BadSurface
+        | Kind::Shaken => lights::candidates(case, flaw),
         // A burnt part at the wanted key, or a doubt about a figure, is the photographer's to weigh.
         Kind::Clips | Kind::EstimatedOutput | Kind::DoubtfulDuration | Kind::SchoolFlatters | Kind::TravelAssumed => {
             Vec::new()
@@ -223,10 +270,17 @@ fn identity(plan: &Plan, flaw: &Flaw) -> String {
         Kind::DoubtfulDuration => "duration-doubtful",
         Kind::SchoolFlatters => "school",
         Kind::TravelAssumed => "travel-assumed",
+        Kind::Silent => "silent",
+        Kind::ImagesApart => "apart",
+        Kind::RimOutshines => "rim",
+        Kind::AutomaticShort => "automatic",
+        Kind::BadSurface => "surface",
+        Kind::Shaken => "shaken",
     };
-    match flaw.part {
-        Some(index) => format!("{kind}-{}", plan.parts[index].name),
-        None => kind.to_owned(),
+    match (flaw.part, flaw.light) {
+        (Some(index), _) => format!("{kind}-{}", plan.parts[index].name),
+        (None, Some(light)) if light != plan.key => format!("{kind}-light-{light}"),
+        _ => kind.to_owned(),
     }
 }
 

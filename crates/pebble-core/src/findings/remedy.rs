@@ -1,7 +1,7 @@
 //! Trying changes: each candidate gets its own outlook before anyone sees it.
 
 use super::{Case, Change, Flaw, Kind, Remedy, Severity, flaws, signed};
-use crate::outlook::{Outlook, outlook};
+use crate::outlook::{LightOutlook, Outlook, outlook};
 use crate::plan::{Plan, Settings};
 use crate::quantity::scale::{Aperture, Iso, ShutterTime};
 use crate::quantity::{LuxSeconds, Stops};
@@ -61,10 +61,11 @@ pub(super) fn tried(case: Case, flaw: &Flaw, before: &[Flaw], ideas: Vec<Candida
     found
 }
 
+/// How far the light moves that moves most.
 fn drift(from: &Outlook, to: &Outlook) -> f64 {
-    let change = to.flash.placement - from.flash.placement;
-    // Two dark flashes have not drifted.
-    if change.as_stops().is_nan() { 0.0 } else { change.as_stops().abs() }
+    let change = |(from, to): (&LightOutlook, &LightOutlook)| (to.lit.placement - from.lit.placement).as_stops().abs();
+    // Two dark flashes have not drifted: their difference is no number, and the greater of two numbers is taken.
+    from.lights.iter().zip(&to.lights).map(change).fold(0.0, f64::max)
 }
 
 fn written(case: Case, to: &Settings, seen: &Outlook) -> Remedy {
@@ -75,7 +76,7 @@ fn written(case: Case, to: &Settings, seen: &Outlook) -> Remedy {
     if ambient.abs() > WORTH_SAYING {
         effects.push(format!("ambient {}", signed(ambient)));
     }
-    let key = (seen.flash.placement - case.seen.flash.placement).as_stops();
+    let key = (seen.key().lit.placement - case.seen.key().lit.placement).as_stops();
     if key.abs() > WORTH_SAYING {
         effects.push(format!("key {}", signed(key)));
     }
@@ -95,11 +96,27 @@ fn written(case: Case, to: &Settings, seen: &Outlook) -> Remedy {
 
 // --- turning controls by clicks ---------------------------------------------------------------------------------
 
-/// The nearest power on the unit's dial, `None` beyond its ends.
-pub(super) fn power_near(plan: &Plan, power: f64) -> Option<f64> {
-    let half_step = plan.light.unit.step.as_stops() / 2.0 + 1e-6;
+/// The nearest power on a unit's dial, `None` beyond its ends.
+pub(super) fn power_near(plan: &Plan, light: usize, power: f64) -> Option<f64> {
+    let light = &plan.lights[light];
+    let half_step = light.unit.step.as_stops() / 2.0 + 1e-6;
     let off = |candidate: &f64| (candidate / power).log2().abs();
-    strips::powers(&plan.light).min_by(|a, b| off(a).total_cmp(&off(b))).filter(|best| off(best) <= half_step)
+    strips::powers(light).min_by(|a, b| off(a).total_cmp(&off(b))).filter(|best| off(best) <= half_step)
+}
+
+/// One light at another power.
+pub(super) fn at_power(plan: &Plan, light: usize, power: f64) -> Settings {
+    Settings { lights: plan.settings.lights.with(light, |dial| dial.power = power), ..plan.settings }
+}
+
+/// Other settings with all lights turned by so many times their power, so that the flash follows the camera. An automatic
+/// follows by itself. `None` where a light that fires cannot.
+pub(super) fn follow(plan: &Plan, to: Settings, times: f64) -> Option<Settings> {
+    let mut lights = to.lights;
+    for light in (0..plan.lights.len()).filter(|light| plan.fires(*light) && to.lights[*light].bias.is_none()) {
+        lights[light].power = power_near(plan, light, to.lights[light].power * times)?;
+    }
+    Some(Settings { lights, ..to })
 }
 
 /// The aperture some clicks away; positive clicks are smaller openings.
@@ -126,37 +143,39 @@ pub(super) fn clicks_of(plan: &Plan, stops: Stops) -> i32 {
 }
 
 /// The same settings with another power, and the light kept by coming closer or stepping back.
-pub(super) fn power_by_distance(plan: &Plan, power: f64, keep: LuxSeconds) -> Option<Settings> {
-    let wanted = plan.light.throw.distance_for(power, keep)?;
+pub(super) fn power_by_distance(plan: &Plan, light: usize, power: f64, keep: LuxSeconds) -> Option<Settings> {
+    let wanted = plan.lights[light].distance_for(power, plan.settings.lights[light].heads, keep)?;
     let off = |distance: &crate::quantity::Metres| (*distance / wanted).ln().abs();
     let distance = strips::distances().min_by(|a, b| off(a).total_cmp(&off(b)))?;
-    Some(Settings { power, flash_distance: distance, ..plan.settings })
+    let lights = plan.settings.lights.with(light, |dial| (dial.power, dial.distance) = (power, distance));
+    Some(Settings { lights, ..plan.settings })
 }
 
-/// The same settings with another power, and the picture kept by ISO.
-pub(super) fn power_by_iso(plan: &Plan, power: f64) -> Option<Settings> {
-    let missing = Stops::from_ratio(plan.settings.power / power);
-    Some(Settings { power, iso: iso_by(plan, clicks_of(plan, missing))?, ..plan.settings })
+/// The same settings with another power of one light, and the picture kept by ISO and the other lights.
+pub(super) fn power_by_iso(plan: &Plan, light: usize, power: f64) -> Option<Settings> {
+    let times = power / plan.settings.lights[light].power;
+    let iso = iso_by(plan, clicks_of(plan, -Stops::from_ratio(times)))?;
+    follow(plan, Settings { iso, ..plan.settings }, times)
 }
 
-/// The same settings with another power, and the picture kept by the aperture.
-pub(super) fn power_by_aperture(plan: &Plan, power: f64) -> Option<Settings> {
-    let missing = Stops::from_ratio(plan.settings.power / power);
-    Some(Settings { power, aperture: aperture_by(plan, -clicks_of(plan, missing))?, ..plan.settings })
+/// The same settings with another power of one light, and the picture kept by the aperture and the other lights.
+pub(super) fn power_by_aperture(plan: &Plan, light: usize, power: f64) -> Option<Settings> {
+    let times = power / plan.settings.lights[light].power;
+    let aperture = aperture_by(plan, clicks_of(plan, Stops::from_ratio(times)))?;
+    follow(plan, Settings { aperture, ..plan.settings }, times)
 }
 
 /// ISO some clicks away with the flash kept by power.
 pub(super) fn iso_with_power(plan: &Plan, clicks: i32) -> Option<Settings> {
     let iso = iso_by(plan, clicks)?;
-    let power = power_near(plan, plan.settings.power * plan.settings.iso.number() / iso.number())?;
-    Some(Settings { iso, power, ..plan.settings })
+    follow(plan, Settings { iso, ..plan.settings }, plan.settings.iso.number() / iso.number())
 }
 
 /// Aperture some clicks away with the flash kept by power.
 pub(super) fn aperture_with_power(plan: &Plan, clicks: i32) -> Option<Settings> {
     let aperture = aperture_by(plan, clicks)?;
     let ratio = aperture.number() / plan.settings.aperture.number();
-    Some(Settings { aperture, power: power_near(plan, plan.settings.power * ratio * ratio)?, ..plan.settings })
+    follow(plan, Settings { aperture, ..plan.settings }, ratio * ratio)
 }
 
 /// A filter of more stops with the flash kept by power.
@@ -165,5 +184,5 @@ pub(super) fn filter_with_power(plan: &Plan, stops: f64) -> Option<Settings> {
     if filter.as_stops() < 0.0 || filter.as_stops() > 10.0 {
         return None;
     }
-    Some(Settings { filter, power: power_near(plan, plan.settings.power * stops.exp2())?, ..plan.settings })
+    follow(plan, Settings { filter, ..plan.settings }, stops.exp2())
 }

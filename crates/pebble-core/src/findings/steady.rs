@@ -1,7 +1,7 @@
 //! What the steady light draws: ghosts where nothing may streak, streaks that are too short, too long or too dim.
 
 use super::remedy::{
-    Candidates, aperture_with_power, clicks_of, filter_with_power, iso_with_power, power_near, shutter_by,
+    Candidates, aperture_with_power, clicks_of, filter_with_power, iso_with_power, shutter_by,
 };
 use super::{Case, Flaw, Kind, Severity, Words, parts, percent, px, signed, stops};
 use crate::drag::{drag, time_of_streak};
@@ -19,7 +19,7 @@ const MOST_CLICKS: i32 = 12;
 pub(super) fn find(Case { plan, seen }: Case, found: &mut Vec<Flaw>) {
     for (index, (part, of_part)) in plan.parts.iter().zip(&seen.parts).enumerate() {
         let visible = of_part.ghost.visibility();
-        let mut push = |kind, severity, hurt| found.push(Flaw { kind, part: Some(index), severity, hurt });
+        let mut push = |kind, severity, hurt| found.push(Flaw::of_part(kind, index, severity, hurt));
         if part.intent == Intent::Dash {
             if !of_part.draws || visible <= Visibility::Faint {
                 push(Kind::DashDim, Severity::Trouble, 2.0);
@@ -110,7 +110,7 @@ fn streak_candidates(Case { plan, seen }: Case, index: usize) -> Vec<Candidates>
     };
     let alone = Settings { shutter, ..set };
     // Hold ambient where it is: the light must change by what the time changes (drag, with today's placement as wanted).
-    let change = drag(shutter.time(), seen.ambient.placement, seen.reference, plan.subject_light).light_change;
+    let change = drag(shutter.time(), seen.ambient.placement, seen.reference, seen.ambient.exposure / seen.run.time).light_change;
     let clicks = clicks_of(plan, change);
     let hold = |other: Option<Settings>| other.map(|other| Settings { shutter, ..other });
     let half = clicks / 2;
@@ -119,13 +119,12 @@ fn streak_candidates(Case { plan, seen }: Case, index: usize) -> Vec<Candidates>
         iso_with_power(&stopped, clicks - half)
     });
     let filter = filter_with_power(plan, -change.as_stops().round());
-    let filtered = filter.and_then(|to| power_near(plan, to.power).map(|power| Settings { power, ..to }));
     vec![
         Candidates::keeping_key([
             hold(iso_with_power(plan, clicks)),
             hold(aperture_with_power(plan, -clicks)),
             hold(both),
-            hold(filtered),
+            hold(filter),
         ]),
         Candidates::keeping_key([Some(alone)]),
     ]
@@ -135,9 +134,7 @@ pub(super) fn good(Case { plan, seen }: Case) -> Option<Words> {
     let still = plan.parts.iter().zip(&seen.parts).filter(|(part, _)| part.intent != Intent::Dash);
     let (part, worst) =
         still.max_by(|a, b| a.1.ghost.delta_lightness.abs().total_cmp(&b.1.ghost.delta_lightness.abs()))?;
-    if !plan.light.on {
-        return None;
-    }
+    seen.firing().next()?;
     let lead = (seen.flash.placement - seen.ambient.placement).as_stops();
     let lead =
         if lead.is_finite() { format!("flash leads ambient by {}", stops(lead)) } else { "no steady light".to_owned() };

@@ -27,7 +27,9 @@ pub fn fit(shot: &Shot) -> Result<(Shot, Vec<Moved>), Invalid> {
     let mut shot = shot.clone();
     let mut moved = Vec::new();
     let mut say = |field: &str, sentence: String| moved.push(Moved { field: field.to_owned(), sentence });
-    shot.flash.unit = shot.flash.unit.to_carry();
+    for light in &mut shot.lights {
+        light.unit = light.unit.to_carry();
+    }
 
     let camera = &mut shot.camera;
     let of_camera = camera.body.check(&At::new("camera.body"))?;
@@ -63,19 +65,23 @@ pub fn fit(shot: &Shot) -> Result<(Shot, Vec<Moved>), Invalid> {
         }
     }
 
-    let unit = shot.flash.unit.check(&At::new("flash.unit"))?;
-    let least = (-unit.lowest).as_ratio();
-    if let Some(power) = nearest_end(shot.flash.power, least, 1.0) {
-        let written = |power: f64| power_label(-Stops::from_ratio(power));
-        let name = &shot.flash.unit.name;
-        say("flash.power", format!("{} is now {}: {name} ends there", written(shot.flash.power), written(power)));
-        shot.flash.power = power;
-    }
-    let glows = unit.high_speed && shot.camera.body.high_speed_sync && glass.leaf.is_none();
     let curtains = of_camera.travel > crate::quantity::Seconds::ZERO;
-    if shot.flash.sync == SyncMode::HighSpeed && !(glows && curtains) {
-        say("flash.sync", "High-speed sync is now front sync: camera, lens and unit do not do it together".to_owned());
-        shot.flash.sync = SyncMode::Front;
+    let camera_glows = shot.camera.body.high_speed_sync && glass.leaf.is_none() && curtains;
+    for (index, light) in shot.lights.iter_mut().enumerate() {
+        let at = At::default().row("lights", index);
+        let unit = light.unit.check(&at.inside("unit"))?;
+        let least = (-unit.lowest).as_ratio();
+        if let Some(power) = nearest_end(light.power, least, 1.0) {
+            let written = |power: f64| power_label(-Stops::from_ratio(power));
+            let name = &light.unit.name;
+            say(&at.of("power"), format!("{} is now {}: {name} ends there", written(light.power), written(power)));
+            light.power = power;
+        }
+        if light.sync == SyncMode::HighSpeed && !(unit.high_speed && camera_glows) {
+            let sentence = "High-speed sync is now front sync: camera, lens and unit do not do it together";
+            say(&at.of("sync"), sentence.to_owned());
+            light.sync = SyncMode::Front;
+        }
     }
     Ok((shot, moved))
 }

@@ -1,13 +1,13 @@
 //! The positions of every control that may move, with what each does to the light.
 
-use super::{CONTROLS, Held, Look, nearness};
+use super::{CONTROLS, Held, Look, Turned, nearness};
 use crate::depth::depth;
-use crate::outlook::outlook;
-use crate::plan::{Plan, Settings};
+use crate::outlook::{LightOutlook, outlook};
+use crate::plan::{Light, Plan, Settings};
 use crate::pulse::School;
 use crate::quantity::scale::{Aperture, Iso, ShutterTime};
 use crate::quantity::{Metres, Stops};
-use crate::shutter::{Run, SyncMode, high_speed};
+use crate::shutter::{Run, high_speed};
 use crate::strips;
 
 /// One position of a control: its value, and stops of light against what is set.
@@ -33,13 +33,21 @@ pub(super) struct PowerPlace {
     pub longer: f64,
 }
 
-/// A shutter time; in high-speed sync it changes the flash and its blur too.
-#[derive(Clone, Copy, Debug)]
-pub(super) struct ShutterPlace {
-    pub value: ShutterTime,
-    pub stops: f64,
-    pub flash_stops: f64,
-    pub longer: f64,
+/// One flash: what of it may be turned.
+#[derive(Clone, Debug)]
+pub(super) struct LightBoard {
+    /// Its place in the plan.
+    pub index: usize,
+    /// How far it is from what is held; `None` where it is not, or is dark.
+    pub off: Option<f64>,
+    /// Powers by the light they give, those with a pulse no longer than what is held; all of them where none is.
+    pub powers: Vec<PowerPlace>,
+    /// The power that is set.
+    pub set: PowerPlace,
+    /// Light at a distance against what is set; `None` when the distance may not move.
+    pub distances: Option<Distances>,
+    /// In high-speed sync: light and blur at each shutter time, in the order of the board's.
+    glow: Option<Vec<(f64, f64)>>,
 }
 
 /// Everything that may be turned, and where the light stands before it is.
@@ -47,23 +55,24 @@ pub(super) struct ShutterPlace {
 pub(super) struct Board {
     pub now: Settings,
     pub apertures: Vec<AperturePlace>,
-    pub shutters: Vec<ShutterPlace>,
+    /// Slow to fast or as set alone; what is set is at `shutter_set`.
+    pub shutters: Vec<Place<ShutterTime>>,
+    pub shutter_set: usize,
     pub isos: Vec<Place<Iso>>,
     pub filters: Vec<Place<Stops>>,
-    pub powers: Vec<PowerPlace>,
-    /// Light at a distance against what is set; `None` when the distance may not move.
-    pub distances: Option<Distances>,
-    /// How far key, ambient and background are from what is held; `None` where it is not, or is dark.
-    pub key_off: Option<f64>,
+    /// The flashes that fire.
+    pub lights: Vec<LightBoard>,
+    /// How far ambient and background are from what is held; `None` where it is not, or is dark.
     pub ambient_off: Option<f64>,
     pub background_off: Option<f64>,
     fixed: Vec<Held>,
+    turned: Option<Turned>,
 }
 
-/// The way of the flash to the subject.
-#[derive(Clone, Copy, Debug)]
+/// The way of a flash to the subject.
+#[derive(Clone, Debug)]
 pub(super) struct Distances {
-    throw: crate::output::Throw,
+    light: Light,
     set: Metres,
 }
 
@@ -73,23 +82,76 @@ impl Distances {
 
     /// The distance that gives so many stops more, to the centimetre, and what it gives.
     pub fn with(&self, stops: f64) -> (Metres, f64) {
-        let light = |distance: Metres| self.throw.exposure(1.0, distance);
+        let light = |distance: Metres| self.light.exposure(1.0, 1, distance);
         let here = light(self.set);
-        let wanted = self.throw.distance_for(1.0, here * Stops::from_stops(stops).as_ratio());
+        let wanted = self.light.distance_for(1.0, 1, here * Stops::from_stops(stops).as_ratio());
         let metres = wanted.map_or(Self::NEAREST, |distance| distance.as_metres()).clamp(Self::NEAREST, Self::FARTHEST);
         let found = Metres::from_metres((metres * 100.0).round() / 100.0);
         (found, Stops::from_ratio(light(found) / here).as_stops())
     }
 }
 
+impl LightBoard {
+    fn of(plan: &Plan, seen: &LightOutlook, run: Run, look: &Look, index: usize, board: &Board) -> Self {
+        let (light, dial) = (&plan.lights[index], &plan.settings.lights[index]);
+        let glows = seen.high_speed.is_some();
+        let freeze = look.lights.get(index).and_then(|light| light.freeze);
+        let power = |value: f64| PowerPlace {
+            value,
+            stops: (value / dial.power).log2(),
+            longer: freeze.filter(|_| !glows).map_or(0.0, |was| {
+                let control = &light.unit.control;
+                let time = match plan.school {
+                    School::T01 => control.times(value).1,
+                    School::T05 => control.times(value).0,
+                    School::T90 => control.at(value).durations.t90,
+                };
+                (time.as_secs() / was).log2().max(0.0)
+            }),
+        };
+        let set = power(dial.power);
+        let mut powers = vec![set];
+        if board.may_turn(Held::Power, index) && dial.bias.is_none() {
+            powers.extend(strips::powers(light).map(power).filter(|place| place.stops.abs() >= 1e-9));
+        }
+        if powers.iter().any(|place| place.longer <= super::TOLERANCE) {
+            powers.retain(|place| place.longer <= super::TOLERANCE);
+        }
+        powers.sort_by(|a, b| a.stops.total_cmp(&b.stops));
+        let may_walk = board.may_turn(Held::FlashDistance, index) && dial.bias.is_none() && light.bounce.is_none();
+        let at = |time: ShutterTime| {
+            let change = high_speed::loss(Run { time: time.time(), ..run }, light.unit.efficiency)
+                - high_speed::loss(run, light.unit.efficiency);
+            let longer = freeze.map_or(0.0, |was| (time.time().as_secs() / was).log2().max(0.0));
+            (change.as_stops(), longer)
+        };
+        Self {
+            index,
+            // An automatic keeps its own light.
+            off: look
+                .lights
+                .get(index)
+                .and_then(|light| light.placement)
+                .filter(|_| dial.bias.is_none())
+                .and_then(|was| super::off(was, seen.lit.placement)),
+            powers,
+            set,
+            distances: may_walk.then(|| Distances { light: light.clone(), set: dial.distance }),
+            glow: glows.then(|| board.shutters.iter().map(|place| at(place.value)).collect()),
+        }
+    }
+
+    /// Change of its light and lengthening of its blur at a shutter time of the board.
+    pub fn glow_at(&self, shutter: usize) -> (f64, f64) {
+        self.glow.as_ref().map_or((0.0, 0.0), |glow| glow[shutter])
+    }
+}
+
 impl Board {
     /// Lays out what may move.
-    pub fn of(plan: &Plan, look: &Look, fixed: &[Held]) -> Self {
+    pub fn of(plan: &Plan, look: &Look, fixed: &[Held], turned: Option<Turned>) -> Self {
         let (now, seen) = (plan.settings, outlook(plan));
-        let may = |control: Held| !fixed.contains(&control);
-        let glow = now.sync == SyncMode::HighSpeed;
         let stays = |stops: f64| stops.abs() < 1e-9;
-
         let confusion = plan.usage.allowed_blur(&plan.body.sensor);
         let aperture = |value: Aperture| AperturePlace {
             value,
@@ -98,72 +160,57 @@ impl Board {
                 (was / nearness(&depth(plan.body.focal, value, plan.subject_distance, confusion))).log2()
             }),
         };
-        let shutter = |value: ShutterTime| {
-            let run = Run { time: value.time(), ..seen.run };
-            let change = high_speed::loss(run, plan.light.unit.efficiency)
-                - high_speed::loss(seen.run, plan.light.unit.efficiency);
-            ShutterPlace {
-                value,
-                stops: (value.time() / now.shutter.time()).log2(),
-                flash_stops: if glow { change.as_stops() } else { 0.0 },
-                longer: look.freeze.filter(|_| glow).map_or(0.0, |was| (value.time().as_secs() / was).log2().max(0.0)),
-            }
-        };
-        let power = |value: f64| PowerPlace {
-            value,
-            stops: (value / now.power).log2(),
-            longer: look.freeze.filter(|_| !glow).map_or(0.0, |was| {
-                let time = match plan.school {
-                    School::T01 => plan.light.unit.control.times(value).1,
-                    School::T05 => plan.light.unit.control.times(value).0,
-                    School::T90 => plan.light.unit.control.at(value).durations.t90,
-                };
-                (time.as_secs() / was).log2().max(0.0)
-            }),
-        };
-
-        // What is set stands first, on the dial or between two of its positions.
-        let mut apertures = vec![aperture(now.aperture)];
-        if may(Held::Aperture) {
-            apertures.extend(strips::apertures(&plan.body).map(aperture).filter(|place| !stays(place.stops)));
-        }
-        let mut shutters = vec![shutter(now.shutter)];
-        if may(Held::Shutter) {
-            shutters.extend(strips::shutters(&plan.body).map(shutter).filter(|place| !stays(place.stops)));
-        }
-        let mut isos = vec![Place { value: now.iso, stops: 0.0 }];
-        if may(Held::Iso) {
-            let place = |value: Iso| Place { value, stops: (value.number() / now.iso.number()).log2() };
-            isos.extend(strips::isos(&plan.body).map(place).filter(|place| !stays(place.stops)));
-        }
-        let mut filters = vec![Place { value: now.filter, stops: 0.0 }];
-        if may(Held::Filter) {
-            let place = |value: Stops| Place { value, stops: (now.filter - value).as_stops() };
-            filters.extend(strips::filters().map(place).filter(|place| !stays(place.stops)));
-        }
-        let mut powers = vec![power(now.power)];
-        if may(Held::Power) {
-            powers.extend(strips::powers(&plan.light).map(power).filter(|place| !stays(place.stops)));
-        }
-        let distances = may(Held::FlashDistance)
-            .then_some(Distances { throw: plan.light.throw, set: now.flash_distance })
-            .filter(|_| plan.light.on);
+        let shutter =
+            |value: ShutterTime| Place { value, stops: (value.time() / now.shutter.time()).log2() };
         let away = |was: Option<Stops>, is: Stops| {
             was.filter(|was| was.as_stops().is_finite() && is.as_stops().is_finite()).map(|was| (is - was).as_stops())
         };
-        Self {
+        let mut board = Self {
             now,
-            apertures,
-            shutters,
-            isos,
-            filters,
-            powers,
-            distances,
-            key_off: away(look.key, seen.flash.placement),
+            // What is set stands first, on the dial or between two of its positions.
+            apertures: vec![aperture(now.aperture)],
+            shutters: vec![shutter(now.shutter)],
+            shutter_set: 0,
+            isos: vec![Place { value: now.iso, stops: 0.0 }],
+            filters: vec![Place { value: now.filter, stops: 0.0 }],
+            lights: Vec::new(),
             ambient_off: away(look.ambient, seen.ambient.placement),
             background_off: away(look.background, seen.background.placement),
             fixed: fixed.to_vec(),
+            turned,
+        };
+        if board.may(Held::Aperture) {
+            board.apertures.extend(strips::apertures(&plan.body).map(aperture).filter(|place| !stays(place.stops)));
         }
+        if board.may(Held::Shutter) {
+            board.shutters.extend(strips::shutters(&plan.body).map(shutter).filter(|place| !stays(place.stops)));
+        }
+        board.shutters.sort_by(|a, b| a.stops.total_cmp(&b.stops));
+        board.shutter_set = board.shutters.iter().position(|place| stays(place.stops)).unwrap_or(0);
+        if board.may(Held::Iso) {
+            let place = |value: Iso| Place { value, stops: (value.number() / now.iso.number()).log2() };
+            board.isos.extend(strips::isos(&plan.body).map(place).filter(|place| !stays(place.stops)));
+        }
+        if board.may(Held::Filter) {
+            let place = |value: Stops| Place { value, stops: (now.filter - value).as_stops() };
+            board.filters.extend(strips::filters().map(place).filter(|place| !stays(place.stops)));
+        }
+        board.lights = seen
+            .firing()
+            .map(|(index, light)| LightBoard::of(plan, light, seen.run, look, index, &board))
+            .collect();
+        board
+    }
+
+    /// Whether a control of the camera may move.
+    fn may(&self, control: Held) -> bool {
+        !self.fixed.contains(&control) && self.turned.is_none_or(|turned| turned.control != control)
+    }
+
+    /// Whether a control of a light may move: on the one that was turned it stays, on the others it follows.
+    fn may_turn(&self, control: Held, light: usize) -> bool {
+        let stays = |turned: Turned| turned.control == control && turned.light == light;
+        !self.fixed.contains(&control) && !self.turned.is_some_and(stays)
     }
 
     /// Controls that may move and stand at an end of their range, as said.
@@ -176,12 +223,18 @@ impl Board {
             .into_iter()
             .filter(|control| !self.fixed.contains(control))
             .filter(|control| match control {
-                Held::Aperture => at_end(&mut self.apertures.iter().map(|p| p.value.number()), to.aperture.number()),
-                Held::Shutter => {
+                Held::Aperture if self.may(*control) => {
+                    at_end(&mut self.apertures.iter().map(|p| p.value.number()), to.aperture.number())
+                }
+                Held::Shutter if self.may(*control) => {
                     at_end(&mut self.shutters.iter().map(|p| p.value.time().as_secs()), to.shutter.time().as_secs())
                 }
-                Held::Iso => at_end(&mut self.isos.iter().map(|p| p.value.number()), to.iso.number()),
-                Held::Power => at_end(&mut self.powers.iter().map(|p| p.value), to.power),
+                Held::Iso if self.may(*control) => {
+                    at_end(&mut self.isos.iter().map(|p| p.value.number()), to.iso.number())
+                }
+                Held::Power => self.lights.iter().filter(|light| self.may_turn(Held::Power, light.index)).any(|light| {
+                    at_end(&mut light.powers.iter().map(|p| p.value), to.lights[light.index].power)
+                }),
                 _ => false,
             })
             .map(Held::words)

@@ -11,7 +11,6 @@ use crate::outlook::{Outlook, outlook};
 use crate::plan::{Plan, Settings};
 use crate::quantity::Stops;
 use crate::quantity::scale::duration_label;
-use crate::shutter::SyncMode;
 use crate::strips::{self, Value, written_changes};
 use crate::wire::word;
 use board::Board;
@@ -118,17 +117,25 @@ pub struct Answer {
     pub gave: Vec<Gave>,
 }
 
+/// The control that was turned just now.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct Turned {
+    /// Which.
+    pub control: Held,
+    /// Of which light, for power and distance.
+    pub light: usize,
+}
+
 /// Brings `now` back to the look of `base`: every quantity in `held`, with the controls in it and the one just `turned`
-/// left alone. The fewest and smallest moves that do; where nothing does, what comes nearest.
-pub fn hold(base: &Plan, now: &Plan, held: &[Held], turned: Option<Held>) -> Answer {
+/// left alone. With the key every other flash keeps its place too. The fewest and smallest moves that do; where nothing does, what comes nearest.
+pub fn hold(base: &Plan, now: &Plan, held: &[Held], turned: Option<Turned>) -> Answer {
     let look = Look::of(base, held);
-    let fixed: Vec<Held> = held.iter().copied().chain(turned).collect();
-    let board = Board::of(now, &look, &fixed);
+    let board = Board::of(now, &look, held, turned);
     let found = search::best(&board);
     let before = outlook(now);
     // A cut frame is never the price of a look, unless it was cut already.
-    let touched = before.rows.touched.max(outlook(base).rows.touched);
-    let whole = |to: &Settings| outlook(&now.with(*to)).rows.touched <= touched + 1e-9;
+    let touched = before.touched().max(outlook(base).touched());
+    let whole = |to: &Settings| outlook(&now.with(*to)).touched() <= touched + 1e-9;
     let settings = found.iter().map(|one| one.settings).find(whole).unwrap_or(now.settings);
     let seen = outlook(&now.with(settings));
     Answer { settings, followed: written_moves(now, &settings), gave: gave(&look, now, &settings, &seen, &board) }
@@ -164,12 +171,12 @@ pub fn equivalents(plan: &Plan, held: &[Held]) -> Vec<Equivalent> {
     }
     kept.extend(held.iter().copied().filter(|one| one.control().is_some()));
     let look = Look::of(plan, &kept);
-    let board = Board::of(plan, &look, &kept);
-    let touched = outlook(plan).rows.touched;
+    let board = Board::of(plan, &look, &kept, None);
+    let touched = outlook(plan).touched();
     let mut list: Vec<Equivalent> = Vec::new();
     for candidates in search::per_aperture(&board) {
         let put_together = candidates.iter().map(|one| (one.settings, outlook(&plan.with(one.settings))));
-        let Some((settings, seen)) = { put_together }.find(|(_, seen)| seen.rows.touched <= touched + 1e-9) else {
+        let Some((settings, seen)) = { put_together }.find(|(_, seen)| seen.touched() <= touched + 1e-9) else {
             continue;
         };
         list.push(equivalent(plan, &settings, &seen));
@@ -183,8 +190,8 @@ fn equivalent(plan: &Plan, settings: &Settings, seen: &Outlook) -> Equivalent {
     Equivalent {
         exposure: written_exposure(plan, settings),
         changes: written_moves(plan, settings),
-        power: crate::quantity::scale::power_label(-Stops::from_ratio(settings.power)),
-        pulse: duration_label(seen.pulse.durations.t01),
+        power: crate::quantity::scale::power_label(-Stops::from_ratio(seen.key().power)),
+        pulse: duration_label(seen.key().pulse.durations.t01),
         iso: settings.iso.label(plan.body.grid),
         depth: written_depth(&seen.depth),
         blur_px: still.map(|(_, part)| part.flash_blur.as_metres().abs() / pitch).fold(0.0, f64::max),
@@ -211,12 +218,19 @@ pub(crate) fn written_depth(depth: &crate::depth::Depth) -> String {
 /// What is held, as it was.
 #[derive(Clone, Debug)]
 pub(crate) struct Look {
-    key: Option<Stops>,
+    /// Each flash.
+    lights: Vec<LightLook>,
     ambient: Option<Stops>,
     background: Option<Stops>,
     /// Nearness of both ends of the zone of sharpness, as `1/near − 1/far`.
     depth: Option<f64>,
-    /// Freezing time of the flash layer.
+}
+
+/// What is held of one flash.
+#[derive(Clone, Copy, Debug)]
+pub(crate) struct LightLook {
+    placement: Option<Stops>,
+    /// Freezing time of what it draws.
     freeze: Option<f64>,
 }
 
@@ -225,11 +239,17 @@ impl Look {
         let seen = outlook(plan);
         let has = |one: Held| held.contains(&one);
         Self {
-            key: has(Held::Key).then_some(seen.flash.placement),
+            lights: seen
+                .lights
+                .iter()
+                .map(|light| LightLook {
+                    placement: has(Held::Key).then_some(light.lit.placement),
+                    freeze: (has(Held::Blur) && light.fires).then(|| light.freeze.as_secs()),
+                })
+                .collect(),
             ambient: has(Held::Ambient).then_some(seen.ambient.placement),
             background: has(Held::Background).then_some(seen.background.placement),
             depth: has(Held::Depth).then(|| nearness(&seen.depth)),
-            freeze: (has(Held::Blur) && plan.light.on).then(|| seen.freeze.as_secs()),
         }
     }
 }
@@ -263,7 +283,7 @@ pub(crate) fn written_moves(now: &Plan, to: &Settings) -> Vec<Followed> {
         .into_iter()
         .map(|(pointer, value, words)| {
             // Filters are put on and distances walked; everything else clicks.
-            let walked = matches!(pointer.as_str(), "/camera/filter_stops" | "/flash/distance_m");
+            let walked = pointer == "/camera/filter_stops" || pointer.ends_with("/distance_m");
             let words = match clicks(&pointer, &value).filter(|clicks| !walked && *clicks != 0) {
                 None => words,
                 Some(by) => {
@@ -278,40 +298,54 @@ pub(crate) fn written_moves(now: &Plan, to: &Settings) -> Vec<Followed> {
 
 fn gave(look: &Look, now: &Plan, to: &Settings, seen: &Outlook, board: &Board) -> Vec<Gave> {
     let mut found = Vec::new();
-    let mut say = |held: Held, by: Option<f64>, change: String| {
+    let what = |held: Held, light: Option<usize>| match light {
+        Some(light) if held == Held::Key => now.lights[light].label.clone(),
+        Some(light) => format!("{} by {}", capital(held.words()), now.lights[light].label),
+        None => capital(held.words()),
+    };
+    let mut say = |held: Held, light: Option<usize>, by: Option<f64>, change: String| {
         let why = board.at_their_ends(to);
         let why = if why.is_empty() {
             "nothing else may move".to_owned()
         } else {
             format!("{} at the end", why.join(" and "))
         };
-        found.push(Gave { held, by_stops: by, sentence: format!("{} {change}: {why}.", capital(held.words())) });
+        found.push(Gave { held, by_stops: by, sentence: format!("{} {change}: {why}.", what(held, light)) });
     };
+    let key = look.lights.get(now.key).and_then(|light| light.placement);
     let lights = [
-        (Held::Key, look.key, seen.flash.placement),
+        (Held::Key, key, seen.key().lit.placement),
         (Held::Ambient, look.ambient, seen.ambient.placement),
         (Held::Background, look.background, seen.background.placement),
     ];
     for (held, was, is) in lights {
         let Some(was) = was else { continue };
         match off(was, is) {
-            None => say(held, None, "came or went altogether".to_owned()),
-            Some(by) if by.abs() > TOLERANCE => say(held, Some(by), format!("is off by {}", signed(by))),
+            None => say(held, None, None, "came or went altogether".to_owned()),
+            Some(by) if by.abs() > TOLERANCE => say(held, None, Some(by), format!("is off by {}", signed(by))),
             Some(_) => {}
+        }
+    }
+    for (index, (was, is)) in look.lights.iter().zip(&seen.lights).enumerate().filter(|(index, _)| *index != now.key) {
+        let by = was.placement.and_then(|was| off(was, is.lit.placement));
+        if let Some(by) = by.filter(|by| by.abs() > TOLERANCE) {
+            say(Held::Key, Some(index), Some(by), format!("is off by {}", signed(by)));
         }
     }
     if let Some(was) = look.depth {
         let by = (nearness(&seen.depth) / was).log2();
         if by.abs() > TOLERANCE {
             let side = if by < 0.0 { "shallower" } else { "deeper" };
-            say(Held::Depth, Some(by), format!("is {side} by a factor of {:.1}", by.abs().exp2()));
+            say(Held::Depth, None, Some(by), format!("is {side} by a factor of {:.1}", by.abs().exp2()));
         }
     }
-    if let Some(was) = look.freeze {
-        let by = (seen.freeze.as_secs() / was).log2();
-        if now.light.on && by > TOLERANCE {
-            let mode = if to.sync == SyncMode::HighSpeed { "shutter" } else { "pulse" };
-            say(Held::Blur, Some(by), format!("is longer by a factor of {:.1}, the {mode} is", by.exp2()));
+    for (index, (was, is)) in look.lights.iter().zip(&seen.lights).enumerate() {
+        let Some(was) = was.freeze.filter(|_| is.fires) else { continue };
+        let by = (is.freeze.as_secs() / was).log2();
+        if by > TOLERANCE {
+            let mode = if is.high_speed.is_some() { "shutter" } else { "pulse" };
+            let whose = (index != now.key).then_some(index);
+            say(Held::Blur, whose, Some(by), format!("is longer by a factor of {:.1}, the {mode} is", by.exp2()));
         }
     }
     found

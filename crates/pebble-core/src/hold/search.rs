@@ -2,8 +2,9 @@
 //! and the distance what the power's steps leave.
 
 use super::TOLERANCE;
-use super::board::{Board, PowerPlace, ShutterPlace};
+use super::board::{Board, LightBoard, PowerPlace};
 use crate::plan::Settings;
+use crate::quantity::Metres;
 
 /// Moving one more control costs as much as this many stops on one that moves already.
 const ONE_MORE: f64 = 0.25;
@@ -66,43 +67,64 @@ pub(super) fn per_aperture(board: &Board) -> Vec<Vec<Found>> {
 /// All set-ups with one aperture; the best few stay in `kept`, best first.
 fn through(board: &Board, index: usize, kept: &mut Vec<Found>) {
     let aperture = &board.apertures[index];
-    let beyond = |off: f64| (off.abs() - TOLERANCE).max(0.0);
     let depth = beyond(aperture.depth_off);
     for iso in &board.isos {
         for filter in &board.filters {
             let gain = aperture.stops + iso.stops + filter.stops;
-            let shutter = shutter_for(board, gain);
+            let at = shutter_for(board, gain);
+            let shutter = &board.shutters[at];
             let ambient = [board.ambient_off, board.background_off]
                 .into_iter()
                 .flatten()
                 .map(|off| beyond(off + gain + shutter.stops))
                 .sum::<f64>();
-            let key = board.key_off.map(|off| off + gain + shutter.flash_stops);
-            let (power, distance, left) = flash_for(board, key);
-            let longer = (power.longer - TOLERANCE).max(0.0) + (shutter.longer - TOLERANCE).max(0.0);
-            let found = Found {
+            let mut found = Found {
                 settings: Settings {
                     aperture: aperture.value,
                     shutter: shutter.value,
                     iso: iso.value,
                     filter: filter.value,
-                    power: power.value,
-                    flash_distance: distance.0,
                     ..board.now
                 },
-                excess: depth + ambient + left.map_or(0.0, beyond) + longer,
-                cost: price(power.stops, 0.0)
-                    + price(shutter.stops, SHUTTER)
+                excess: depth + ambient,
+                cost: price(shutter.stops, SHUTTER)
                     + price(iso.stops, ISO)
                     + price(aperture.stops, APERTURE)
-                    + price(filter.stops, FILTER)
-                    + price(distance.1, DISTANCE)
-                    // Of two that hold alike, the one that holds closer.
-                    + left.map_or(0.0, f64::abs),
+                    + price(filter.stops, FILTER),
             };
+            for light in &board.lights {
+                // Each light only adds to both: what is beaten already stays beaten.
+                if kept.len() == KEPT && !found.before(&kept[KEPT - 1]) {
+                    break;
+                }
+                found.follow(light, gain, at);
+            }
             keep(kept, found);
         }
     }
+}
+
+impl Found {
+    /// One light follows the camera.
+    fn follow(&mut self, light: &LightBoard, gain: f64, shutter: usize) {
+        let (glow, longer) = light.glow_at(shutter);
+        let flash = flash_for(light, light.off.map(|off| off + gain + glow), self.settings.lights[light.index].distance);
+        let dial = &mut self.settings.lights[light.index];
+        (dial.power, dial.distance) = (flash.power.value, flash.distance);
+        self.excess += flash.left.map_or(0.0, beyond) + beyond_longer(flash.power.longer) + beyond_longer(longer);
+        self.cost += price(flash.power.stops, 0.0)
+            + price(flash.walked, DISTANCE)
+            // Of two that hold alike, the one that holds closer.
+            + flash.left.map_or(0.0, f64::abs);
+    }
+}
+
+fn beyond(off: f64) -> f64 {
+    (off.abs() - TOLERANCE).max(0.0)
+}
+
+fn beyond_longer(longer: f64) -> f64 {
+    (longer - TOLERANCE).max(0.0)
 }
 
 fn price(stops: f64, nature: f64) -> f64 {
@@ -118,35 +140,48 @@ fn keep(kept: &mut Vec<Found>, found: Found) {
 }
 
 /// The shutter that brings the steady light back; the one that is set where nothing asks for another.
-fn shutter_for(board: &Board, gain: f64) -> &ShutterPlace {
-    let Some(off) = board.ambient_off.or(board.background_off) else { return &board.shutters[0] };
-    let wanted = -(off + gain);
-    nearest(&board.shutters, wanted, |place| place.stops)
+fn shutter_for(board: &Board, gain: f64) -> usize {
+    let Some(off) = board.ambient_off.or(board.background_off) else { return board.shutter_set };
+    nearest(&board.shutters, -(off + gain), |place| place.stops)
 }
 
-/// Power and distance that bring the key back, and how far it then still is.
-fn flash_for(board: &Board, key: Option<f64>) -> (&PowerPlace, (crate::quantity::Metres, f64), Option<f64>) {
-    let stay = (board.now.flash_distance, 0.0);
-    let allowed = |place: &PowerPlace| place.longer <= TOLERANCE;
-    let Some(off) = key else {
+/// How one light is set.
+struct FlashPlace<'a> {
+    power: &'a PowerPlace,
+    distance: Metres,
+    /// Stops that the walk gives.
+    walked: f64,
+    /// How far it then still is from what is held.
+    left: Option<f64>,
+}
+
+/// Power and distance that bring a light back.
+fn flash_for(light: &LightBoard, off: Option<f64>, set: Metres) -> FlashPlace<'_> {
+    let stay = |power, left| FlashPlace { power, distance: set, walked: 0.0, left };
+    let Some(off) = off else {
         // A pulse that may not be longer still has to be short enough.
-        let power = board.powers.iter().find(|place| allowed(place)).unwrap_or(&board.powers[0]);
-        return (power, stay, None);
+        let power = if light.set.longer <= TOLERANCE {
+            &light.set
+        } else {
+            &light.powers[nearest(&light.powers, 0.0, |place| place.stops)]
+        };
+        return stay(power, None);
     };
-    let short_enough = board.powers.iter().filter(|place| allowed(place));
-    let power = short_enough
-        .min_by(|a, b| (a.stops + off).abs().total_cmp(&(b.stops + off).abs()))
-        .unwrap_or_else(|| nearest(&board.powers, -off, |place| place.stops));
+    let power = &light.powers[nearest(&light.powers, -off, |place| place.stops)];
     let left = off + power.stops;
-    match &board.distances {
+    match &light.distances {
         Some(distances) if left.abs() > TOLERANCE => {
-            let (distance, given) = distances.with(-left);
-            (power, (distance, given), Some(left + given))
+            let (distance, walked) = distances.with(-left);
+            FlashPlace { power, distance, walked, left: Some(left + walked) }
         }
-        _ => (power, stay, Some(left)),
+        _ => stay(power, Some(left)),
     }
 }
 
-fn nearest<T>(places: &[T], wanted: f64, stops: impl Fn(&T) -> f64) -> &T {
-    places.iter().min_by(|a, b| (stops(a) - wanted).abs().total_cmp(&(stops(b) - wanted).abs())).unwrap_or(&places[0])
+/// The place nearest to so many stops, among places by their stops.
+fn nearest<T>(places: &[T], wanted: f64, stops: impl Fn(&T) -> f64) -> usize {
+    let above = places.partition_point(|place| stops(place) < wanted);
+    let candidates = [above.checked_sub(1), (above < places.len()).then_some(above)];
+    let away = |index: &usize| (stops(&places[*index]) - wanted).abs();
+    candidates.into_iter().flatten().min_by(|a, b| away(a).total_cmp(&away(b))).unwrap_or(0)
 }

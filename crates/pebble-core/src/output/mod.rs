@@ -7,6 +7,7 @@
 mod beam;
 mod bounce;
 pub mod colour;
+pub mod grazing;
 
 pub use beam::{Beam, beam_exponent};
 pub use bounce::Bounce;
@@ -71,7 +72,7 @@ pub struct Face {
 
 impl Face {
     /// `(d+o)² + R²`, in m².
-    fn spread(self, distance: Metres) -> f64 {
+    pub fn spread(self, distance: Metres) -> f64 {
         (distance + self.offset).as_metres().powi(2) + self.radius.as_metres().powi(2)
     }
 }

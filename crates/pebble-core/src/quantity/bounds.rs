@@ -245,6 +245,34 @@ limits! {
     UTC_OFFSET = "offset of the clock", "min", -840.0, 840.0;
     /// What clouds take.
     CLOUD = "loss by clouds", "stops", 0.0, 8.0;
+    /// Equal heads set side by side.
+    ABREAST = "number of heads", "", 1.0, 16.0;
+    /// Channel of a radio.
+    CHANNEL = "channel", "", 1.0, 1000.0;
+    /// Where a light stands around the subject.
+    BEARING = "bearing", "°", -180.0, 180.0;
+    /// How high a light stands.
+    HEIGHT = "height angle", "°", -90.0, 90.0;
+    /// How far a light is turned away.
+    OFF_AXIS = "angle off the axis", "°", 0.0, 180.0;
+    /// How a head is turned towards a surface.
+    TILT = "tilt", "°", 20.0, 90.0;
+    /// Flash to the surface it is bounced off.
+    SURFACE = "distance to the surface", "m", 0.2, 50.0;
+    /// How far a lamp is turned up.
+    LEVEL = "level", "of full", 0.0, 1.0;
+    /// How much brighter a rim looks than metered.
+    GRAZING = "grazing allowance", "stops", 0.0, 4.0;
+    /// A share of the frame.
+    SHARE = "share of the frame", "", 0.0, 1.0;
+    /// Distance of a tone against the subject's.
+    RELATIVE_DISTANCE = "distance against the subject's", "", 0.1, 100.0;
+    /// Panning of the camera.
+    PAN = "speed of the aim", "m/s", 0.0, 300.0;
+    /// Unsteadiness of the hand.
+    SHAKE = "shake", "°/s", 0.0, 50.0;
+    /// Zooming during the exposure.
+    ZOOM = "growth by zooming", "of the picture", -0.9, 4.0;
     /// How far a dial goes down.
     LOWEST_POWER = "lowest power", "stops below full", 0.0, 12.0;
 }

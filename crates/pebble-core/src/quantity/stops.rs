@@ -53,6 +53,11 @@ impl Stops {
         Self::from_ratio(exposure / reference)
     }
 
+    /// The brighter of two.
+    pub const fn max(self, other: Self) -> Self {
+        Self(self.0.max(other.0))
+    }
+
     /// The number for a wire format that has no infinities: `None` is no light.
     pub fn to_wire(self) -> Option<f64> {
         self.0.is_finite().then_some(self.0)

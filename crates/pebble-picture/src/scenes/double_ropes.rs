@@ -30,8 +30,6 @@ pub(super) fn scene() -> Scene {
     Scene {
         backdrop,
         farthest: 6.0,
-        ambient_tint: Tint::of(0.86, 1.0, 0.9),
-        flash_tint: Tint::of(1.0, 0.97, 0.93),
         figures: vec![
             rope(1.16, true),
             turner(-1.0),

@@ -24,8 +24,6 @@ pub(super) fn scene() -> Scene {
     Scene {
         backdrop,
         farthest: 5.0,
-        ambient_tint: Tint::of(0.62, 0.82, 1.3),
-        flash_tint: Tint::of(1.0, 0.95, 0.88),
         figures: vec![
             Figure { bodies: cones(), reflectance: 0.32, flash_gain: 0.55, ..Figure::default() },
             Figure::of(DrawnAs::Feet, 0.2, far_leg()),

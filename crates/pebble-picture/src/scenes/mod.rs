@@ -6,7 +6,7 @@ mod paint;
 mod plain_stage;
 mod slipway_spin;
 
-use crate::body::{Body, Tint};
+use crate::body::Body;
 use pebble_core::shot::{self, DrawnAs};
 use std::sync::LazyLock;
 
@@ -17,8 +17,6 @@ pub(crate) struct Scene {
     pub backdrop: fn(&Row, &mut [Paint]),
     /// Backdrops are painted for at most this ratio of distances; beyond it they would be a line of pixels.
     pub farthest: f32,
-    pub ambient_tint: Tint,
-    pub flash_tint: Tint,
     pub figures: Vec<Figure>,
 }
 

@@ -1,7 +1,6 @@
 //! An even wall, for measuring: its tone is that of the forecast everywhere. Parts are drawn as cards.
 
 use super::{Paint, Scene};
-use crate::body::Tint;
 
 const EVEN: Paint = Paint { ambient: [1.0; 3], flash: [1.0; 3] };
 
@@ -9,8 +8,6 @@ pub(super) fn scene() -> Scene {
     Scene {
         backdrop: |row, out| row.paint(out, |_| EVEN),
         farthest: 1.0,
-        ambient_tint: Tint::NEUTRAL,
-        flash_tint: Tint::NEUTRAL,
         figures: Vec::new(),
     }
 }

@@ -26,8 +26,6 @@ pub(super) fn scene() -> Scene {
     Scene {
         backdrop,
         farthest: 5.0,
-        ambient_tint: Tint::of(1.0, 0.98, 0.93),
-        flash_tint: Tint::of(1.0, 0.98, 0.95),
         figures: vec![
             Figure::of(DrawnAs::Bicycle, 0.25, bicycle()),
             Figure::of(DrawnAs::Body, 0.3, rider()),

@@ -1,0 +1,138 @@
+//! One flash: what it puts on the subject, when, and for how long.
+
+use super::Source;
+use crate::output::grazing;
+use crate::plan::{Dial, Light, Plan};
+use crate::pulse::{Pulse, PulseAt};
+use crate::quantity::scale::ShutterTime;
+use crate::quantity::{LuxSeconds, Seconds, Stops};
+use crate::shot::Role;
+use crate::shutter::sync::{OVER_SHARE, Timing, ignition, usable_sync};
+use crate::shutter::{Ignition, RowReport, Run, SyncMode, high_speed, rows};
+
+/// What one flash will do.
+#[derive(Clone, Debug, PartialEq)]
+pub struct LightOutlook {
+    /// It is on and listens to the trigger.
+    pub fires: bool,
+    /// Power it fires with: as set, or as its automatic finds it.
+    pub power: f64,
+    /// What its automatic asks for and the unit does not have: positive is light that is missing.
+    pub automatic_short: Stops,
+    /// Where it stands: on the subject, or on the backdrop for a backdrop's light; a full share of it.
+    pub lit: Source,
+    /// On the background.
+    pub on_background: Source,
+    /// How much brighter than metered the edge looks that it draws; nothing but for rims.
+    pub grazing: Stops,
+    /// The pulse at this power.
+    pub pulse: PulseAt,
+    /// `L`, ignition to 99 % of the light.
+    pub length: Seconds,
+    /// When it ignites.
+    pub ignition: Ignition,
+    /// What the rows get; all of it in high-speed sync.
+    pub rows: RowReport,
+    /// Change by high-speed sync, `None` when it is not used.
+    pub high_speed: Option<Stops>,
+    /// Fastest time that leaves no row dark, for this unit, power and trigger.
+    pub usable_sync: Option<ShutterTime>,
+    /// Freezing time of what it draws.
+    pub freeze: Seconds,
+}
+
+/// What decides the ignition of a light, for a pulse of a given length.
+pub(crate) fn timing(plan: &Plan, light: usize, length: Seconds) -> Timing {
+    Timing { lag: plan.lights[light].lag, guard: plan.body.guard, length }
+}
+
+impl LightOutlook {
+    pub(super) fn of(plan: &Plan, index: usize, run: Run, reference: LuxSeconds) -> Self {
+        let (light, dial) = (&plan.lights[index], &plan.settings.lights[index]);
+        let high_speed = (dial.sync == SyncMode::HighSpeed).then(|| high_speed::loss(run, light.unit.efficiency));
+        let gain = high_speed.map_or(1.0, Stops::as_ratio);
+        let (power, automatic_short) = power(plan, light, dial, reference, gain);
+        let fires = plan.fires(index);
+        let shines = if fires { gain } else { 0.0 };
+        let thrown = |distance| light.exposure(power, dial.heads, distance) * shines;
+
+        let lit = Source::of(thrown(dial.distance), reference);
+        let on_background = match light.role {
+            Role::Backdrop => lit,
+            // What comes from behind shines away from the background.
+            _ if light.is_behind() => Source::of(LuxSeconds::ZERO, reference),
+            _ => Source::of(thrown(dial.distance + plan.background_behind) * plan.spill.as_ratio(), reference),
+        };
+
+        let pulse = light.unit.control.at(power);
+        let length = pulse.pulse.time_of_share(OVER_SHARE);
+        let timing = timing(plan, index, length);
+        let ignition = ignition(run, dial.sync, timing);
+        let rows = match high_speed {
+            None => rows::report(run, &pulse.pulse, ignition.at),
+            Some(_) => whole_rows(),
+        };
+        Self {
+            fires,
+            power,
+            automatic_short,
+            lit,
+            on_background,
+            grazing: grazing(plan, light),
+            usable_sync: usable(plan, dial, &pulse.pulse, timing),
+            freeze: if high_speed.is_some() { run.time } else { pulse.durations.by(plan.school) },
+            length,
+            ignition,
+            rows,
+            high_speed,
+            pulse,
+        }
+    }
+
+    /// Its strength in the picture: the placement, with what a rim looks brighter.
+    pub fn seen(&self) -> Stops {
+        self.lit.placement + self.grazing
+    }
+}
+
+/// What the flash can do as a pulse is worth knowing even while it glows.
+fn usable(plan: &Plan, dial: &Dial, pulse: &Pulse, timing: Timing) -> Option<ShutterTime> {
+    let mode = if dial.sync == SyncMode::HighSpeed { SyncMode::Front } else { dial.sync };
+    usable_sync(plan.body.travel, mode, timing, pulse, plan.body.grid, plan.body.times)
+}
+
+/// Power as set, or the one with which an automatic puts a scene of the metered tones at middle grey, by its bias.
+fn power(plan: &Plan, light: &Light, dial: &Dial, reference: LuxSeconds, gain: f64) -> (f64, Stops) {
+    let Some(bias) = dial.bias else { return (dial.power, Stops::ZERO) };
+    let wanted = reference * (bias - plan.metered_bias).as_ratio();
+    let full = light.thrown(dial, 1.0) * gain;
+    let needed = wanted / full;
+    let lowest = (-light.unit.lowest).as_ratio();
+    // No light at all asks for endless power; the unit gives what it has.
+    let power = if needed.is_finite() { needed.clamp(lowest, 1.0) } else { 1.0 };
+    (power, Stops::from_ratio(needed / power))
+}
+
+fn grazing(plan: &Plan, light: &Light) -> Stops {
+    if light.role != Role::Rim {
+        return Stops::ZERO;
+    }
+    light.grazing.unwrap_or_else(|| {
+        let reached = plan.parts.iter().enumerate().filter(|(part, _)| light.reaches(*part));
+        let (sum, count) = reached.fold((0.0, 0.0), |(sum, count), (_, part)| (sum + part.reflectance, count + 1.0));
+        grazing::allowance(light.bearing, light.height, if count > 0.0 { sum / count } else { grazing::USUAL_TONE })
+    })
+}
+
+/// In high-speed sync every row gets the same slice.
+fn whole_rows() -> RowReport {
+    RowReport {
+        first: 1.0,
+        middle: 1.0,
+        last: 1.0,
+        worst: Stops::ZERO,
+        edge: rows::Edge::First,
+        touched: 0.0,
+        black: 0.0,
+    }
+}

@@ -1,0 +1,248 @@
+//! A flash of the plan: its unit, what is in front of it, where it stands and what it reaches.
+
+use super::Part;
+use super::dials::Dial;
+use crate::gear::Unit;
+use crate::gear::check::At;
+use crate::output::{Beam, Bounce, Throw, colour};
+use crate::quantity::bounds::{self, Invalid};
+use crate::quantity::{Angle, LuxSeconds, Metres, Seconds, Stops};
+use crate::shot::{self, Role};
+
+/// A flash unit with its modifier and trigger.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Light {
+    /// Name of the unit, for sentences.
+    pub name: String,
+    /// Group and role: `B rim`.
+    pub label: String,
+    /// What it is called in a sentence about several: the label and the unit.
+    pub spoken: String,
+    /// What it is there for.
+    pub role: Role,
+    /// Letter of its group.
+    pub group: String,
+    /// The unit.
+    pub unit: Unit,
+    /// The way to the subject: modifier, gel and feathering in it.
+    pub throw: Throw,
+    /// Loss of the gel.
+    pub gel: Stops,
+    /// Change by turning its axis away.
+    pub feathered: Stops,
+    /// Trigger and unit together.
+    pub lag: Seconds,
+    /// Whether it is switched on.
+    pub on: bool,
+    /// Where it stands around the subject.
+    pub bearing: Angle,
+    /// How high.
+    pub height: Angle,
+    /// The surface it is bounced off.
+    pub bounce: Option<Surface>,
+    /// How much brighter its edge looks, where that was seen.
+    pub grazing: Option<Stops>,
+    /// Its modelling lamp, where it burns.
+    pub modelling: Option<Glow>,
+    exponent: f64,
+    colour: Colour,
+    misses: u32,
+}
+
+/// A surface that light is bounced off.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Surface {
+    /// Flash straight to it.
+    pub away: Metres,
+    /// How the head is turned towards it.
+    pub tilt: Angle,
+    /// Its reflectance.
+    pub reflectance: f64,
+    /// Whether it has a colour.
+    pub coloured: bool,
+}
+
+/// A modelling lamp that burns in a flash.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Glow {
+    /// Illuminance at one metre through what is in front of the flash.
+    pub lux_at_1m: f64,
+    /// Whether it follows the power.
+    pub proportional: bool,
+    /// Its colour through the gel, in kelvin.
+    pub kelvin: f64,
+}
+
+/// Colour over power.
+#[derive(Clone, Copy, Debug, PartialEq)]
+struct Colour {
+    full_k: f64,
+    lowest_mired: f64,
+    gel_mired: f64,
+}
+
+/// Colour of a unit whose maker says nothing about it.
+const USUAL_FLASH_K: f64 = 5500.0;
+
+impl Light {
+    pub(super) fn of(at: &At, wire: &shot::Flash, parts: &[Part]) -> Result<Self, Invalid> {
+        let unit = wire.unit.check(&at.inside("unit"))?;
+        let front = wire.modifier.check(&at.inside("modifier"))?;
+        let gel = wire.gel.as_ref().map_or(Ok(Stops::ZERO), |gel| gel.check(&at.inside("gel")))?;
+        let trigger = wire.trigger.check(&at.inside("trigger"))?;
+        if !matches!(wire.group.as_bytes(), [b'A'..=b'Z']) {
+            return Err(at.not_allowed("group", &wire.group, "one letter from A to Z"));
+        }
+        let off_axis = at.degrees("off_axis_deg", wire.off_axis_deg, &bounds::OFF_AXIS)?;
+        let beam = front.beam.unwrap_or_else(|| Beam::new(None, None));
+        let feathered = beam.at(off_axis);
+        let modelling = wire
+            .modelling
+            .as_ref()
+            .map(|modelling| {
+                modelling.lamp.check(&at.inside("modelling").inside("lamp"))?;
+                Ok(Glow {
+                    lux_at_1m: modelling.lamp.lux_at_1m * (front.change - gel + feathered).as_ratio(),
+                    proportional: modelling.mode == shot::ModellingMode::Proportional,
+                    kelvin: colour::shifted(
+                        modelling.lamp.colour_k,
+                        wire.gel.as_ref().map_or(0.0, |gel| gel.mired),
+                    ),
+                })
+            })
+            .transpose()?;
+        Ok(Self {
+            name: wire.unit.name.clone(),
+            label: format!("{} {}", wire.group, wire.role.word()),
+            spoken: wire.unit.name.clone(),
+            role: wire.role,
+            group: wire.group.clone(),
+            throw: Throw {
+                output: unit.entry.output() * unit.share,
+                modifier: front.change - gel + feathered,
+                face: front.face,
+            },
+            gel,
+            feathered,
+            lag: unit.lag + trigger,
+            on: wire.on,
+            bearing: at.degrees("bearing_deg", wire.bearing_deg, &bounds::BEARING)?,
+            height: at.degrees("height_deg", wire.height_deg, &bounds::HEIGHT)?,
+            bounce: wire.bounce.as_ref().map(|bounce| surface(&at.inside("bounce"), bounce)).transpose()?,
+            grazing: at.maybe("grazing_stops", wire.grazing_stops, &bounds::GRAZING)?.map(Stops::from_stops),
+            modelling,
+            exponent: beam.exponent(),
+            colour: Colour {
+                full_k: wire.unit.colour_k.unwrap_or(USUAL_FLASH_K),
+                lowest_mired: wire.unit.lowest_power_mired.unwrap_or(0.0),
+                gel_mired: wire.gel.as_ref().map_or(0.0, |gel| gel.mired),
+            },
+            misses: missed(at, &wire.misses, parts)?,
+            unit,
+        })
+    }
+
+    /// Whether it reaches a part.
+    pub const fn reaches(&self, part: usize) -> bool {
+        self.misses & (1 << part) == 0 && !matches!(self.role, Role::Backdrop)
+    }
+
+    /// Whether its light counts where the subject is metered: rims graze it from behind, a backdrop's light passes it by.
+    pub const fn is_frontal(&self) -> bool {
+        matches!(self.role, Role::Key | Role::Fill | Role::InSet)
+    }
+
+    /// Whether it stands behind the subject.
+    pub fn is_behind(&self) -> bool {
+        self.bearing.as_radians().abs() > std::f64::consts::FRAC_PI_2
+    }
+
+    /// Exposure at a distance, a full share of it.
+    pub fn exposure(&self, power: f64, heads: u32, distance: Metres) -> LuxSeconds {
+        let one = match self.bounce {
+            None => self.throw.exposure(power, distance),
+            Some(surface) => surface.towards(distance).exposure(&self.throw, power, self.exponent),
+        };
+        one * f64::from(heads)
+    }
+
+    /// The same as set.
+    pub fn thrown(&self, dial: &Dial, power: f64) -> LuxSeconds {
+        self.exposure(power, dial.heads, dial.distance)
+    }
+
+    /// Where some power gives an exposure; nowhere by way of a surface, which is not walked to.
+    pub fn distance_for(&self, power: f64, heads: u32, exposure: LuxSeconds) -> Option<Metres> {
+        if self.bounce.is_some() {
+            return None;
+        }
+        self.throw.distance_for(power * f64::from(heads), exposure)
+    }
+
+    /// Loss by way of the surface against straight light from the same place, negative; nothing when not bounced.
+    pub fn bounce_loss(&self, distance: Metres) -> Option<Stops> {
+        self.bounce?;
+        Some(Stops::from_ratio(self.exposure(1.0, 1, distance) / self.throw.exposure(1.0, distance)))
+    }
+
+    /// Colour at a power, through the gel.
+    pub fn kelvin(&self, power: f64) -> f64 {
+        let lowest = self.unit.lowest.as_stops();
+        let down = if lowest > 0.0 { (-power.log2() / lowest).clamp(0.0, 1.0) } else { 0.0 };
+        colour::shifted(self.colour.full_k, self.colour.lowest_mired * down + self.colour.gel_mired)
+    }
+}
+
+impl Surface {
+    /// The way from the lit spot to a subject as high as the flash.
+    fn towards(self, distance: Metres) -> Bounce {
+        let away = self.away.as_metres();
+        let forward = away / self.tilt.as_radians().tan();
+        let reach = (distance.as_metres() - forward).hypot(away);
+        Bounce {
+            reflectance: self.reflectance,
+            to_subject: Metres::from_metres(reach),
+            at_surface: Angle::from_radians((away / reach).acos()),
+            at_subject: Angle::from_degrees(0.0),
+        }
+    }
+}
+
+fn surface(at: &At, wire: &shot::BouncedOff) -> Result<Surface, Invalid> {
+    Ok(Surface {
+        away: at.metres("surface_m", wire.surface_m, &bounds::SURFACE)?,
+        tilt: at.degrees("tilt_deg", wire.tilt_deg, &bounds::TILT)?,
+        reflectance: bounds::REFLECTANCE.check(&at.of("reflectance"), wire.reflectance)?,
+        coloured: wire.coloured,
+    })
+}
+
+/// The parts of a list of names, as bits.
+pub(super) fn missed(at: &At, names: &[String], parts: &[Part]) -> Result<u32, Invalid> {
+    names.iter().try_fold(0, |bits, name| {
+        let part = parts.iter().position(|part| part.name == *name);
+        part.map(|part| bits | 1 << part).ok_or_else(|| at.not_allowed("misses", name, "the name of a part of this shot"))
+    })
+}
+
+/// Names every light so that a sentence can tell it from the others.
+pub(super) fn introduce(lights: &mut [Light]) {
+    if lights.len() == 1 {
+        return;
+    }
+    for index in 0..lights.len() {
+        let same = |other: &Light| other.group == lights[index].group && other.role == lights[index].role;
+        let before = lights[..index].iter().filter(|other| same(other)).count();
+        let number = if lights.iter().filter(|other| same(other)).count() > 1 {
+            format!(" {}", before + 1)
+        } else {
+            String::new()
+        };
+        let light = &mut lights[index];
+        light.spoken = format!("{} {}{number} ({})", light.group, light.role.word(), light.name);
+    }
+    for light in lights {
+        // The same without the unit, for chips and rungs.
+        light.label = light.spoken.split(" (").next().unwrap_or_default().to_owned();
+    }
+}

@@ -1,0 +1,47 @@
+//! Steady light that was set up: lamps, and what else burns while the shutter is open.
+
+use super::Part;
+use super::light::missed;
+use crate::gear::check::At;
+use crate::output::colour;
+use crate::quantity::Lux;
+use crate::quantity::bounds::{self, Invalid};
+use crate::shot;
+
+/// A lamp that burns.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Lamp {
+    /// Its name.
+    pub name: String,
+    /// What it gives on the subject.
+    pub on_subject: Lux,
+    /// What it gives on the background.
+    pub on_background: Lux,
+    /// Its colour through the gel, in kelvin.
+    pub kelvin: f64,
+    misses: u32,
+}
+
+impl Lamp {
+    /// Whether it reaches a part.
+    pub const fn reaches(&self, part: usize) -> bool {
+        self.misses & (1 << part) == 0
+    }
+
+    /// A lamp in the plan; `None` when it is off. `behind_m` is the background behind the subject.
+    pub(super) fn of(at: &At, wire: &shot::SetLamp, parts: &[Part], behind_m: f64) -> Result<Option<Self>, Invalid> {
+        wire.lamp.check(&at.inside("lamp"))?;
+        let gel = wire.gel.as_ref().map_or(Ok(crate::quantity::Stops::ZERO), |gel| gel.check(&at.inside("gel")))?;
+        let level = bounds::LEVEL.check(&at.of("level_share"), wire.level_share)?;
+        let distance = bounds::FLASH_DISTANCE.check(&at.of("distance_m"), wire.distance_m)?;
+        let misses = missed(at, &wire.misses, parts)?;
+        let lux = |metres: f64| Lux::from_lux(wire.lamp.lux_at_1m * level * (-gel).as_ratio() / metres.powi(2));
+        Ok(wire.on.then(|| Self {
+            name: wire.lamp.name.clone(),
+            on_subject: lux(distance),
+            on_background: if wire.lights_background { lux(distance + behind_m) } else { Lux::from_lux(0.0) },
+            kelvin: colour::shifted(wire.lamp.colour_k, wire.gel.as_ref().map_or(0.0, |gel| gel.mired)),
+            misses,
+        }))
+    }
+}
