@@ -16,6 +16,7 @@
 //! A *stop* is a factor of two; more light is positive. Filter loss is the one exception: it counts positive. Camera
 //! settings sit on a grid of sixths of a stop and their labels are customary roundings ([`quantity::scale`]).
 
+pub mod cautions;
 pub mod compare;
 pub mod daylight;
 pub mod depth;
@@ -25,6 +26,7 @@ pub mod findings;
 pub mod forecast;
 pub mod gear;
 pub mod ghost;
+pub mod groups;
 pub mod hold;
 pub mod metering;
 pub mod motion;

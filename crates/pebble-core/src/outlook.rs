@@ -12,7 +12,7 @@ pub use part::PartOutlook;
 pub(crate) use light::timing;
 
 use crate::depth::{Depth, depth};
-use crate::exposure::reference_exposure;
+use crate::exposure::{Level, reference_exposure};
 use crate::motion::magnification;
 use crate::plan::{Lamp, Plan};
 use crate::quantity::{Lux, LuxSeconds, Metres, MetresPerSecond, Seconds, Stops};
@@ -119,6 +119,11 @@ impl Outlook {
     /// The flashes that fire, with their place in the plan.
     pub fn firing(&self) -> impl Iterator<Item = (usize, &LightOutlook)> {
         self.lights.iter().enumerate().filter(|(_, light)| light.fires)
+    }
+
+    /// L* of the background in steady light: how visible its streaks can be at most.
+    pub fn background_lightness(&self, plan: &Plan) -> f64 {
+        Level::of_surface(plan.background_reflectance, self.background.placement).lightness()
     }
 
     /// Share of the rows that lack some of a flash, of the light that is cut most.

@@ -10,6 +10,7 @@ pub use steady::Lamp;
 
 use crate::exposure::{illuminance_of_ev100, illuminance_of_reading};
 use crate::gear::check::At;
+use crate::groups;
 use crate::gear::{END_TOLERANCE, FirstRow, ShutterKind};
 use crate::metering::{self, Patch};
 use crate::motion::{Sensor, Usage};
@@ -23,6 +24,8 @@ use std::sync::Arc;
 
 /// More lamps than a set has.
 const MAX_LAMPS: usize = 12;
+/// More cautions than there are.
+const MAX_ACKNOWLEDGED: usize = 40;
 /// More tones than anyone estimates.
 const MAX_TONES: usize = 12;
 /// More parts than a subject has.
@@ -243,6 +246,14 @@ impl TryFrom<&Shot> for Plan {
         let key = shot.lights.iter().position(|light| light.role == Role::Key).unwrap_or(0);
         let lights = lights(shot, &parts)?;
         let settings = settings(shot, &body, &lights, key)?;
+        groups::check(&shot.groups)?;
+        if shot.acknowledged.len() > MAX_ACKNOWLEDGED {
+            let given = format!("a list of {}", shot.acknowledged.len());
+            return Err(root.not_allowed("acknowledged", &given, "a list of at most 40 cautions"));
+        }
+        for seen in &shot.acknowledged {
+            root.text("acknowledged", seen)?;
+        }
         if let Some(sky) = &shot.sky {
             sky.check(&root.inside("sky"))?;
         }
@@ -418,7 +429,7 @@ fn lamps(shot: &Shot, parts: &[Part], behind: Metres) -> Result<Arc<[Lamp]>, Inv
     shot.lamps.iter().enumerate().filter_map(of).collect()
 }
 
-fn metered_bias(tones: &[shot::Tone]) -> Result<Stops, Invalid> {
+pub(crate) fn metered_bias(tones: &[shot::Tone]) -> Result<Stops, Invalid> {
     if tones.is_empty() {
         return Ok(Stops::ZERO);
     }

@@ -5,7 +5,9 @@
 
 use crate::daylight::Sky;
 use crate::gear::{CameraBody, Filter, FlashUnit, Lamp, Lens, Modifier, Trigger};
+use crate::cautions::Around;
 use crate::ghost::Visibility;
+use crate::groups::GroupShape;
 use crate::hold::Held;
 use crate::motion::Usage;
 use crate::pulse::School;
@@ -67,6 +69,15 @@ wire! {
         /// Where and when under the open sky, for a forecast of its light.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         pub sky: Option<Sky>,
+        /// Groups of people that will stand there, each with its own settings to be found.
+        #[serde(default, skip_serializing_if = "Vec::is_empty")]
+        pub groups: Vec<GroupShape>,
+        /// What is around that calls for care.
+        #[serde(default, skip_serializing_if = "Vec::is_empty")]
+        pub around: Vec<Around>,
+        /// Cautions that were seen and acknowledged, by their identity.
+        #[serde(default, skip_serializing_if = "Vec::is_empty")]
+        pub acknowledged: Vec<String>,
         /// What stays while something else is turned.
         #[serde(default, skip_serializing_if = "Vec::is_empty")]
         pub hold: Vec<Held>,

@@ -249,6 +249,25 @@ pub(crate) fn written_changes(plan: &Plan, to: &Settings) -> Vec<(String, Value,
     changes
 }
 
+/// Changes as one says them: lights that are turned alike are named together, by their groups.
+pub(crate) fn said(plan: &Plan, to: &Settings) -> String {
+    let now = &plan.settings;
+    let by = |light: usize| Stops::from_ratio(to.lights[light].power / now.lights[light].power).as_stops();
+    let turned: Vec<usize> = (0..plan.lights.len()).filter(|light| by(*light) != 0.0).collect();
+    let alike = turned.len() > 1 && turned.iter().all(|light| (by(*light) - by(turned[0])).abs() < 0.1);
+    let changes = written_changes(plan, to);
+    let own = |pointer: &str| !(alike && pointer.ends_with("/power"));
+    let mut words: Vec<String> =
+        changes.into_iter().filter(|(pointer, ..)| own(pointer)).map(|(_, _, words)| words).collect();
+    if alike {
+        let mut groups: Vec<&str> = turned.iter().map(|light| plan.lights[*light].group.as_str()).collect();
+        groups.dedup();
+        let who = if turned.len() == plan.lights.len() { "all lights".to_owned() } else { groups.join(" ") };
+        words.push(format!("{who} {} stops", bias_label(by(turned[0]))));
+    }
+    words.join(", ")
+}
+
 /// What changes on one light; with several, the words begin with its group.
 fn of_dial(plan: &Plan, (index, light): (usize, &Light), now: &Dial, to: &Dial) -> Vec<(String, Value, String)> {
     let mut changes = Vec::new();

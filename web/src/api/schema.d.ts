@@ -55,6 +55,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/drag": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Settings for a streak of a length and a steady light of a brightness. */
+        post: operations["dragged"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/equivalents": {
         parameters: {
             query?: never;
@@ -100,6 +117,23 @@ export interface paths {
         put?: never;
         /** Forecast and findings. */
         post: operations["compute"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/groups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What depth of field for each group of the shot costs, on camera and lights. */
+        post: operations["grouped"];
         delete?: never;
         options?: never;
         head?: never;
@@ -381,6 +415,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/metering": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What to dial in against automatic flash. */
+        post: operations["metered"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/picture": {
         parameters: {
             query?: never;
@@ -625,6 +676,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/streak": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How bright a lamp is, from one streak in a test frame. */
+        post: operations["streak"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/traces": {
         parameters: {
             query?: never;
@@ -667,6 +735,11 @@ export interface components {
         Ambient: {
             /** @description On the background. */
             background: components["schemas"]["Reading"];
+            /**
+             * Format: double
+             * @description Its colour, in kelvin.
+             */
+            kelvin?: number;
             other?: components["schemas"]["Readings"] | null;
             /** @description On the subject. */
             subject: components["schemas"]["Reading"];
@@ -698,6 +771,11 @@ export interface components {
              */
             distance_m: number;
         };
+        /**
+         * @description What is around the set.
+         * @enum {string}
+         */
+        Around: "outdoors" | "water" | "spectators" | "competition" | "smoke_or_fire" | "animals_or_infants" | "lasers" | "slippery_floor" | "height";
         /**
          * @description What asks for a time.
          * @enum {string}
@@ -771,6 +849,14 @@ export interface components {
             t90_s: number;
             until_hot?: components["schemas"]["UntilHot"] | null;
         };
+        /** @description Power left to the automatic of camera and unit, which aims at a middle grey. */
+        Automatic: {
+            /**
+             * Format: double
+             * @description What is dialled in against it, in stops.
+             */
+            bias_stops: number;
+        };
         /** @description What is behind the subject. */
         Background: {
             /**
@@ -818,12 +904,34 @@ export interface components {
         };
         /** @description What the Bench needs after every step of a control. */
         BenchAnswer: {
+            /** @description What can hurt someone, where the plan calls for it. */
+            cautions: components["schemas"]["Caution"][];
             /** @description The judgement, worst first. */
             findings: components["schemas"]["Finding"][];
             /** @description The numbers. */
             forecast: components["schemas"]["Forecast"];
             /** @description The notches of every control. */
             strips: components["schemas"]["Strip"][];
+        };
+        /** @description A surface that a flash is bounced off. */
+        BouncedOff: {
+            /** @description Whether it has a colour, which the light would take on. */
+            coloured?: boolean;
+            /**
+             * Format: double
+             * @description Its reflectance, 0 to 1.
+             */
+            reflectance: number;
+            /**
+             * Format: double
+             * @description From the flash straight up to a ceiling, or straight to a wall.
+             */
+            surface_m: number;
+            /**
+             * Format: double
+             * @description How far the head is turned towards it: 90 is straight at it, less comes to the subject's side.
+             */
+            tilt_deg: number;
         };
         /** @description How long a burst holds. */
         Burst: {
@@ -859,8 +967,14 @@ export interface components {
             iso: number;
             /** @description The lens. */
             lens: components["schemas"]["Lens"];
+            movement?: components["schemas"]["Movement"] | null;
             /** @description Shutter time, `"1/250"` or `"2"`. */
             shutter: string;
+            /**
+             * Format: double
+             * @description White balance, in kelvin.
+             */
+            white_balance_k?: number;
         };
         /** @description A camera body. */
         CameraBody: {
@@ -928,12 +1042,73 @@ export interface components {
              */
             travel_ms?: number | null;
         };
+        /** @description What the camera's own movement draws. */
+        CameraForecast: {
+            /**
+             * Format: double
+             * @description The same as a share of the frame's width.
+             */
+            background_share: number;
+            /**
+             * Format: double
+             * @description How far the background moves while a row is open, by panning and shake.
+             */
+            background_travel_px: number;
+            /**
+             * Format: double
+             * @description Blur of everything by shake while a row is open.
+             */
+            shake_px: number;
+            /**
+             * Format: double
+             * @description How far the edge of the frame moves by zooming.
+             */
+            zoom_px: number;
+        };
+        /** @description One caution. */
+        Caution: {
+            /** @description Whether it was acknowledged for this shot. */
+            acknowledged: boolean;
+            /** @description Why it is shown here. */
+            because: string;
+            /** @description Stable identity. */
+            id: string;
+            /** @description What is usual, and who decides. */
+            says: string;
+            /** @description What it is about, in a few words. */
+            title: string;
+        };
         /** @description One value in the shot. */
         Change: {
             /** @description JSON pointer (RFC 6901). */
             pointer: string;
             /** @description The new value. */
             value: unknown;
+        };
+        /** @description The colours against the white balance, in mired; positive is warmer. */
+        Colours: {
+            /**
+             * Format: double
+             * @description The steady light that was read.
+             */
+            ambient_k: number;
+            /**
+             * Format: double
+             * @description The same against the white balance.
+             */
+            ambient_mired: number;
+            /**
+             * Format: double
+             * @description Steady light against the key: how a trail is tinted beside what is frozen.
+             */
+            trail_against_key_mired: number;
+            /** @description As said: `warmer`, `cooler`, `alike`. */
+            trail_word: string;
+            /**
+             * Format: double
+             * @description White balance.
+             */
+            white_balance_k: number;
         };
         /** @description An earlier version beside the one that counts. */
         Compared: {
@@ -1064,6 +1239,110 @@ export interface components {
          * @enum {string}
          */
         Doubt: "outside_table" | "beyond_recordings" | "fitted" | "misfit";
+        /** @description What it takes. */
+        DragAnswer: {
+            /** @description As written. */
+            ambient_label?: string | null;
+            /**
+             * Format: double
+             * @description Shutter time that would put the steady light where it is wanted, with the present aperture, ISO and filter;
+             *     `null` without any.
+             */
+            ambient_s?: number | null;
+            /**
+             * Format: double
+             * @description Change of light that lets the first time serve both; negative takes light away.
+             */
+            light_change_stops?: number | null;
+            /**
+             * Format: double
+             * @description How much of the streak is gone before someone who waits for the movement has pressed.
+             */
+            reaction_share: number;
+            /** @description The ways to make up for the light. */
+            roads: components["schemas"]["DragRoad"][];
+            /** @description As written. */
+            streak_label: string;
+            /**
+             * Format: double
+             * @description Shutter time that draws the length, exactly.
+             */
+            streak_s: number;
+        };
+        /** @description A streak to be drawn on a shot. */
+        DragRequest: {
+            /** @description The shot. */
+            shot: components["schemas"]["Shot"];
+            /** @description What shall be drawn. */
+            wish: components["schemas"]["DragWish"];
+        };
+        /** @description One way. */
+        DragRoad: {
+            /** @description What else will draw. */
+            also: components["schemas"]["Drawn"][];
+            /**
+             * Format: double
+             * @description Where the steady light then falls.
+             */
+            ambient_stops?: number | null;
+            /** @description By what: filter, aperture, ISO. */
+            by: components["schemas"]["Held"];
+            /** @description What has to be turned. */
+            changes: components["schemas"]["Followed"][];
+            /** @description Aperture, shutter, ISO and filter as written. */
+            exposure: string;
+            /**
+             * Format: double
+             * @description When the key fires with front sync, since the first row opened.
+             */
+            front_s: number;
+            /** @description Why it does not get there; nothing when it does. */
+            not?: string | null;
+            /**
+             * Format: double
+             * @description When it fires with rear sync.
+             */
+            rear_s: number;
+            /**
+             * Format: double
+             * @description Time that the shutter stays open beyond the streak; negative is short of it.
+             */
+            spare_s: number;
+            /**
+             * Format: double
+             * @description Length of the streak on the dial's own time.
+             */
+            streak_share: number;
+        };
+        /** @description What a dragged shutter shall draw. */
+        DragWish: {
+            /**
+             * Format: double
+             * @description Where the steady light shall fall on the subject.
+             */
+            ambient_stops: number;
+            /** @description The part that draws the streak, by its place in the list. */
+            part: number;
+            /**
+             * Format: double
+             * @description Length of the streak, as a share of the frame's width.
+             */
+            share: number;
+        };
+        /** @description Something else that draws. */
+        Drawn: {
+            /** @description A part, or the background. */
+            name: string;
+            /**
+             * Format: double
+             * @description Length as a share of the frame's width.
+             */
+            share: number;
+            /** @description How visible. */
+            visibility: components["schemas"]["Visibility"];
+            /** @description Whether it may: it is a dash. */
+            wanted: boolean;
+        };
         /**
          * @description The body of the scene that a part is drawn as.
          * @enum {string}
@@ -1179,6 +1458,23 @@ export interface components {
             /** @description The number. */
             title: string;
         };
+        /** @description When a flash fires. */
+        Firing: {
+            /**
+             * Format: double
+             * @description When it ignites, since the first row opened.
+             */
+            ignition_s: number;
+            /**
+             * Format: double
+             * @description Delay of trigger and unit in it.
+             */
+            lag_s: number;
+            /** @description Rear sync was asked for and acts as front. */
+            rear_acts_as_front: boolean;
+            /** @description How it is tied to the shutter. */
+            sync: components["schemas"]["SyncMode"];
+        };
         /**
          * @description The edge of a landscape picture where the first row is.
          * @enum {string}
@@ -1191,23 +1487,62 @@ export interface components {
             /** @description The shot. */
             shot: components["schemas"]["Shot"];
         };
-        /** @description The flash and its settings. */
+        /** @description A flash and its settings. */
         Flash: {
+            automatic?: components["schemas"]["Automatic"] | null;
             /**
              * Format: double
-             * @description Distance to the subject, from the lit face.
+             * @description Where it stands around the subject: 0 at the camera, 90 to its right, ±180 behind.
+             */
+            bearing_deg?: number;
+            bounce?: components["schemas"]["BouncedOff"] | null;
+            /**
+             * Format: int32
+             * @description Channel its receiver is set to.
+             */
+            channel?: number;
+            /**
+             * Format: double
+             * @description Distance to the subject, from the lit face; of a backdrop's light, to the backdrop.
              */
             distance_m: number;
             gel?: components["schemas"]["Filter"] | null;
+            /**
+             * Format: double
+             * @description For a rim: how much brighter its edge looks than it was metered, where that was seen.
+             */
+            grazing_stops?: number | null;
+            /** @description Letter of its group. */
+            group?: string;
+            /**
+             * Format: int32
+             * @description Equal heads side by side, set alike.
+             */
+            heads?: number;
+            /**
+             * Format: double
+             * @description How high it stands, as an angle at the subject.
+             */
+            height_deg?: number;
+            /** @description Parts of the subject that it does not reach. */
+            misses?: string[];
+            modelling?: components["schemas"]["Modelling"] | null;
             /** @description What is in front of it. */
             modifier: components["schemas"]["Modifier"];
-            /** @description Whether it fires. */
+            /**
+             * Format: double
+             * @description How far its axis is turned away from the subject.
+             */
+            off_axis_deg?: number;
+            /** @description Whether it fires; off is muted. */
             on: boolean;
             /**
              * Format: double
              * @description Power fraction, 1 is full.
              */
             power: number;
+            /** @description What it is there for. */
+            role?: components["schemas"]["Role"];
             /** @description Front, rear or high-speed sync. */
             sync: components["schemas"]["SyncMode"];
             /** @description The trigger. */
@@ -1215,8 +1550,18 @@ export interface components {
             /** @description The unit. */
             unit: components["schemas"]["FlashUnit"];
         };
-        /** @description The flash on the subject. */
+        /** @description A flash where it is read: on the subject, or on the backdrop. */
         FlashLight: {
+            /**
+             * Format: double
+             * @description Found by its automatic; how much it lacks, positive, or has too much.
+             */
+            automatic_short_stops?: number | null;
+            /**
+             * Format: double
+             * @description Change by way of a surface against straight light, where bounced.
+             */
+            bounce_stops?: number | null;
             /**
              * Format: double
              * @description Distance.
@@ -1229,9 +1574,19 @@ export interface components {
             exposure_lxs: number;
             /**
              * Format: double
+             * @description Change by turning its axis away, where it is.
+             */
+            feathered_stops?: number | null;
+            /**
+             * Format: double
              * @description Loss of the gel, where there is one.
              */
             gel_stops?: number | null;
+            /**
+             * Format: int32
+             * @description Equal heads side by side.
+             */
+            heads: number;
             /**
              * Format: double
              * @description Change by high-speed sync, where used.
@@ -1266,7 +1621,7 @@ export interface components {
             placement_stops?: number | null;
             /**
              * Format: double
-             * @description Power fraction.
+             * @description Power fraction it fires with.
              */
             power: number;
             /** @description As written. */
@@ -1380,29 +1735,35 @@ export interface components {
             ambient_background: components["schemas"]["Light"];
             /** @description Steady light on the subject. */
             ambient_subject: components["schemas"]["Light"];
+            /** @description What the camera's own movement draws. */
+            camera: components["schemas"]["CameraForecast"];
+            /** @description The colours against the white balance. */
+            colour: components["schemas"]["Colours"];
             /** @description Depth of field. */
             depth: components["schemas"]["Depth"];
             /** @description The working exposure. */
             exposure: components["schemas"]["Exposure"];
-            /** @description Flash on the subject. */
-            flash: components["schemas"]["FlashLight"];
+            /** @description All flashes that count where the subject is metered. */
+            flash: components["schemas"]["Light"];
             /**
              * Format: double
              * @description Flash minus steady light on the subject.
              */
             flash_over_ambient_stops?: number | null;
+            /** @description Which of them is the key. */
+            key: number;
             /** @description Everything on one scale of stops. */
             ladder: components["schemas"]["Ladder"];
-            /** @description Shutter and flash in time. */
+            /** @description Lamps that burn, modelling lamps among them. */
+            lamps: components["schemas"]["LampForecast"][];
+            /** @description The flashes, in the order of the shot. */
+            lights: components["schemas"]["LightForecast"][];
+            /** @description The shutter in time. */
             moment: components["schemas"]["Moment"];
             /** @description Lens and sensor. */
             optics: components["schemas"]["Optics"];
             /** @description The parts. */
             parts: components["schemas"]["PartForecast"][];
-            /** @description The pulse. */
-            pulse: components["schemas"]["Pulse"];
-            /** @description What the rows get. */
-            rows: components["schemas"]["Rows"];
             /** @description Flash on the background. */
             spill: components["schemas"]["Light"];
             /**
@@ -1428,6 +1789,57 @@ export interface components {
          * @enum {string}
          */
         Grid: "thirds" | "halves";
+        /** @description What a group takes. */
+        GroupAnswer: {
+            /** @description The widest aperture that holds all of them, as written; `null` when none on the lens does. */
+            aperture?: string | null;
+            /** @description What has to be turned, on the camera and on each light; the flash stays where it falls. */
+            changes: components["schemas"]["Followed"][];
+            /**
+             * Format: double
+             * @description Nearest nose to farthest head.
+             */
+            depth_m: number;
+            /** @description Whether that is within the frame at the subject's distance. */
+            fits: boolean;
+            /**
+             * Format: double
+             * @description Distance from which it would be, with this lens.
+             */
+            fits_from_m: number;
+            /** @description Why it cannot be held; nothing when it can. */
+            not?: string | null;
+            /** @description From where to where it is then sharp. */
+            sharp: string;
+            /**
+             * Format: double
+             * @description Width of the longest row.
+             */
+            width_m: number;
+        };
+        /** @description How a group stands. */
+        GroupShape: {
+            /**
+             * Format: double
+             * @description How far the ends of a row come forward, towards the camera.
+             */
+            curve_m: number;
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            people: number;
+            /**
+             * Format: double
+             * @description From row to row.
+             */
+            row_gap_m: number;
+            /**
+             * Format: int32
+             * @description In how many rows.
+             */
+            rows: number;
+        };
         /** @description One such time. */
         Guide: {
             /** @description What asks for it. */
@@ -1473,6 +1885,8 @@ export interface components {
         HoldRequest: {
             /** @description The shot whose look is held. */
             base: components["schemas"]["Shot"];
+            /** @description The light it was turned on, by its place in the list; the first when not said. */
+            light?: number | null;
             /** @description The shot as it is now, after something was turned; what is held is in its `hold`. */
             shot: components["schemas"]["Shot"];
             turned?: components["schemas"]["Held"] | null;
@@ -1667,6 +2081,46 @@ export interface components {
              */
             watts?: number | null;
         };
+        /** @description A lamp that burns while the shutter is open. */
+        LampForecast: {
+            /**
+             * Format: double
+             * @description Where it stands on the background.
+             */
+            background_stops?: number | null;
+            /** @description Parts whose trail it draws, by name. */
+            draws_on: string[];
+            /**
+             * Format: double
+             * @description Illuminance on the subject.
+             */
+            illuminance_lx: number;
+            /**
+             * Format: double
+             * @description Its colour.
+             */
+            kelvin: number;
+            /**
+             * Format: double
+             * @description Against the white balance; positive is warmer.
+             */
+            mired: number;
+            /** @description What it is. */
+            name: string;
+            /**
+             * Format: double
+             * @description Where it stands on the subject; `null` is no light.
+             */
+            placement_stops?: number | null;
+        };
+        /** @description A lamp known by its streak. */
+        LampLuminance: {
+            /**
+             * Format: double
+             * @description Its luminance.
+             */
+            luminance_cd_m2: number;
+        };
         /** @description A lens. */
         Lens: {
             /**
@@ -1719,11 +2173,86 @@ export interface components {
              */
             placement_stops?: number | null;
         };
+        /** @description One flash. */
+        LightForecast: {
+            /** @description Whether it fires: it is on and listens to the trigger. */
+            fires: boolean;
+            /** @description When it fires. */
+            firing: components["schemas"]["Firing"];
+            /** @description What it puts where it stands. */
+            flash: components["schemas"]["FlashLight"];
+            /**
+             * Format: double
+             * @description How much brighter than metered its edge looks, of a rim.
+             */
+            grazing_stops?: number | null;
+            /**
+             * Format: double
+             * @description Its colour through the gel, at this power.
+             */
+            kelvin: number;
+            /** @description Group and role: `B rim`. */
+            label: string;
+            /**
+             * Format: double
+             * @description Against the white balance; positive is warmer.
+             */
+            mired: number;
+            /** @description The pulse. */
+            pulse: components["schemas"]["Pulse"];
+            /** @description Its share of all that it is read against, as `1:4` of the key; nothing for the key itself or without light. */
+            ratio?: string | null;
+            /** @description What it is there for. */
+            role: components["schemas"]["Role"];
+            /** @description What the rows get. */
+            rows: components["schemas"]["Rows"];
+            /** @description Why it does not, in a word or two. */
+            silent?: string | null;
+            /** @description The same with the unit. */
+            spoken: string;
+        };
         /**
          * @description What a unit does on a low battery.
          * @enum {string}
          */
         LowBattery: "slower" | "dim" | "refuses";
+        /** @description What to dial in against the automatic. */
+        MeteringAnswer: {
+            /**
+             * Format: double
+             * @description For these tones; left alone, the picture is off by the opposite.
+             */
+            bias_stops: number;
+            /**
+             * Format: double
+             * @description By how much to turn when they come.
+             */
+            change_stops?: number | null;
+            /**
+             * Format: double
+             * @description For those that come next.
+             */
+            next_bias_stops?: number | null;
+        };
+        /** @description Tones of the frame now and next. */
+        MeteringRequest: {
+            /** @description When the next group stands there; may be empty. */
+            next: components["schemas"]["Tone"][];
+            /** @description Now. */
+            tones: components["schemas"]["Tone"][];
+        };
+        /** @description A modelling lamp that burns. */
+        Modelling: {
+            /** @description The lamp. */
+            lamp: components["schemas"]["Lamp"];
+            /** @description How bright. */
+            mode: components["schemas"]["ModellingMode"];
+        };
+        /**
+         * @description What the modelling lamp of a flash does while the picture is taken.
+         * @enum {string}
+         */
+        ModellingMode: "full" | "proportional";
         /** @description What is in front of the flash. */
         Modifier: {
             /**
@@ -1771,7 +2300,7 @@ export interface components {
              */
             stops: number;
         };
-        /** @description Shutter and flash in time, since the first row opened. */
+        /** @description The shutter in time, since the first row opened. */
         Moment: {
             /**
              * Format: double
@@ -1780,23 +2309,9 @@ export interface components {
             end_s: number;
             /**
              * Format: double
-             * @description When the flash ignites.
-             */
-            ignition_s: number;
-            /**
-             * Format: double
-             * @description Delay of trigger and unit in it.
-             */
-            lag_s: number;
-            /** @description Rear sync was asked for and acts as front. */
-            rear_acts_as_front: boolean;
-            /**
-             * Format: double
              * @description How long a row is open.
              */
             shutter_s: number;
-            /** @description How the flash is tied to the shutter. */
-            sync: components["schemas"]["SyncMode"];
             /** @description The travel was assumed from the sync speed. */
             travel_assumed: boolean;
             /**
@@ -1811,6 +2326,29 @@ export interface components {
             field: string;
             /** @description From what to what, in a sentence. */
             sentence: string;
+        };
+        /** @description How the camera moves while the shutter is open. Speeds of parts count against its aim. */
+        Movement: {
+            /**
+             * Format: double
+             * @description Direction of it in the frame: 0 to the right, 90 up.
+             */
+            direction_deg: number;
+            /**
+             * Format: double
+             * @description Speed of the aim at the subject's distance: panning.
+             */
+            pan_m_s: number;
+            /**
+             * Format: double
+             * @description Unsteadiness of the hand, in degrees a second.
+             */
+            shake_deg_s: number;
+            /**
+             * Format: double
+             * @description Growth of the picture while the shutter is open, as a share: zooming in.
+             */
+            zoom_share: number;
         };
         /**
          * @description What turning a control changes.
@@ -2042,6 +2580,11 @@ export interface components {
             ambient_travel_px: number;
             /**
              * Format: double
+             * @description How far apart the images of lights stand that do not fire together.
+             */
+            apart_px: number;
+            /**
+             * Format: double
              * @description On the path beside the frozen part.
              */
             beside_level: number;
@@ -2062,6 +2605,11 @@ export interface components {
              * @description Share of the exposure that a place on the path is covered by the part.
              */
             dwell: number;
+            /**
+             * Format: double
+             * @description Its edge under the rims, as bright as it looks; `null` is no rim.
+             */
+            edge_stops?: number | null;
             /**
              * Format: double
              * @description Blur of the flash layer.
@@ -2108,6 +2656,8 @@ export interface components {
             plain_level: number;
             /** @description How that looks. */
             sharpness: components["schemas"]["Sharpness"];
+            /** @description Which light draws that blur, where any does. */
+            slowest?: string | null;
             /** @description The intent is met: in a word for the chip. */
             state: components["schemas"]["PartState"];
             /**
@@ -2373,6 +2923,11 @@ export interface components {
          * @enum {string}
          */
         Road: "sync_speed" | "high_speed" | "filter";
+        /**
+         * @description What a flash is there for.
+         * @enum {string}
+         */
+        Role: "key" | "fill" | "rim" | "backdrop" | "in_set";
         /** @description What the rows get of the flash. */
         Rows: {
             /**
@@ -2463,6 +3018,28 @@ export interface components {
          * @enum {string}
          */
         School: "t05" | "t01" | "t90";
+        /** @description A lamp that burns while the picture is taken. */
+        SetLamp: {
+            /**
+             * Format: double
+             * @description Distance to the subject.
+             */
+            distance_m: number;
+            gel?: components["schemas"]["Filter"] | null;
+            /** @description The lamp. */
+            lamp: components["schemas"]["Lamp"];
+            /**
+             * Format: double
+             * @description How far it is turned up, as a share of full.
+             */
+            level_share: number;
+            /** @description Whether it reaches what is behind the subject too. */
+            lights_background: boolean;
+            /** @description Parts of the subject that it does not reach. */
+            misses?: string[];
+            /** @description Whether it burns. */
+            on: boolean;
+        };
         /**
          * @description How much a finding matters.
          * @enum {string}
@@ -2498,18 +3075,31 @@ export interface components {
         };
         /** @description One planned picture. */
         Shot: {
+            /** @description Cautions that were seen and acknowledged, by their identity. */
+            acknowledged?: string[];
             /** @description The steady light, read on the subject and on the background. */
             ambient: components["schemas"]["Ambient"];
+            /** @description What is around that calls for care. */
+            around?: components["schemas"]["Around"][];
             /** @description What is behind the subject. */
             background: components["schemas"]["Background"];
             /** @description Camera, lens and their settings. */
             camera: components["schemas"]["Camera"];
-            /** @description The flash and its settings. */
-            flash: components["schemas"]["Flash"];
+            /**
+             * Format: int32
+             * @description Channel of the trigger on the camera.
+             */
+            channel?: number;
             /** @description Always `dash-pebble/shot`. */
             format: string;
+            /** @description Groups of people that will stand there, each with its own settings to be found. */
+            groups?: components["schemas"]["GroupShape"][];
             /** @description What stays while something else is turned. */
             hold?: components["schemas"]["Held"][];
+            /** @description Lamps that were set up, beyond the light that was read. */
+            lamps?: components["schemas"]["SetLamp"][];
+            /** @description The flashes, each with its settings. The first one in the role of the key leads. */
+            lights: components["schemas"]["Flash"][];
             /** @description The parts that move, or must not. */
             parts: components["schemas"]["Part"][];
             /** @description Where. */
@@ -2525,11 +3115,13 @@ export interface components {
             targets: components["schemas"]["Targets"];
             /** @description What the photographer calls it. */
             title: string;
+            /** @description Tones in the frame, as automatic flash will meter them. */
+            tones?: components["schemas"]["Tone"][];
             /** @description What the picture is for. */
             usage: components["schemas"]["Usage"];
             /**
              * Format: int32
-             * @description Version of the format, 1.
+             * @description Version of the format, 2.
              */
             version: number;
         };
@@ -2660,6 +3252,39 @@ export interface components {
             /** @description With what. */
             with?: string | null;
         };
+        /** @description A streak as it was seen in a test frame, longer than the lamp itself. */
+        StreakReading: {
+            /**
+             * Format: double
+             * @description f-number of that frame.
+             */
+            aperture_f: number;
+            /**
+             * Format: double
+             * @description All loss in front of the sensor in that frame.
+             */
+            filter_stops: number;
+            /**
+             * Format: double
+             * @description ISO of that frame.
+             */
+            iso: number;
+            /**
+             * Format: double
+             * @description Size of the lamp along its movement.
+             */
+            size_m: number;
+            /**
+             * Format: double
+             * @description How fast the lamp went.
+             */
+            speed_m_s: number;
+            /**
+             * Format: double
+             * @description How bright the streak stood, in stops against the metered tone.
+             */
+            streak_stops: number;
+        };
         /** @description One control as a strip of notches. */
         Strip: {
             /** @description The value set, when it lies between positions. */
@@ -2670,6 +3295,8 @@ export interface components {
             index: number;
             /** @description Label beside it. */
             label: string;
+            /** @description Which light it belongs to, by its place in the list; nothing for the camera. */
+            light?: number | null;
             /** @description What it moves. */
             moves: components["schemas"]["Moves"][];
             /** @description Positions, in the order of the dial. */
@@ -2725,6 +3352,26 @@ export interface components {
              * @description Flash on the subject.
              */
             key_stops: number;
+        };
+        /** @description A tone of the scene. */
+        Tone: {
+            /** @description What it is: clothes, backdrop, floor. */
+            name: string;
+            /**
+             * Format: double
+             * @description Reflectance, 0 to 1.
+             */
+            reflectance: number;
+            /**
+             * Format: double
+             * @description Distance from the flash, against the subject's.
+             */
+            relative_distance: number;
+            /**
+             * Format: double
+             * @description Share of the frame.
+             */
+            share: number;
         };
         /** @description A recording, read. */
         TraceAnswer: {
@@ -3062,6 +3709,45 @@ export interface operations {
             };
         };
     };
+    dragged: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DragRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DragAnswer"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     equivalents: {
         parameters: {
             query?: never;
@@ -3151,6 +3837,45 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Answer"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    grouped: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Shot"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroupAnswer"][];
                 };
             };
             400: {
@@ -3693,6 +4418,45 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Imported"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    metered: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeteringRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeteringAnswer"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -4265,6 +5029,45 @@ export interface operations {
                 };
                 content: {
                     "text/csv": unknown;
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    streak: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StreakReading"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LampLuminance"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
             422: {

@@ -12,6 +12,7 @@ import {
 import type { Forecast, Problem, Reading, Shot } from '../api/client'
 import { Figure } from '../controls/Figure'
 import { Daylight } from './Daylight'
+import { Lamps, More } from './More'
 import { signedStops } from './words'
 import classes from './Controls.module.css'
 
@@ -96,8 +97,23 @@ export function AmbientPanel({ shot, forecast, refusal, onChange, onShot }: Prop
             : `${signedStops(forecast.flash_over_ambient_stops)} stops`}
         </b>
       </div>
+      <div className={classes.more}>
+        <More word={lampsWord(shot, forecast)} choose="lamps" width={620}>
+          <Lamps shot={shot} forecast={forecast} refusal={refusal} onChange={onShot} />
+        </More>
+      </div>
     </section>
   )
+}
+
+/** How many lamps burn, and the colour of the trails they draw. */
+function lampsWord(shot: Shot, forecast: Forecast | undefined): string {
+  const burning = forecast?.lamps.length ?? 0
+  const lamps = burning === 0 ? 'Lamps' : burning === 1 ? '1 lamp' : `${burning} lamps`
+  const colour = forecast?.colour
+  return colour && colour.trail_word !== 'alike'
+    ? `${lamps} · trails ${colour.trail_word}`
+    : `${lamps} · ${shot.ambient.kelvin ?? 5500} K`
 }
 
 /** The shot with the light that was kept for another sky in place of the one that counts, or beginning to keep one. */

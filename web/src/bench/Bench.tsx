@@ -1,6 +1,6 @@
 import { Button, CloseButton, TextInput, Tooltip } from '@mantine/core'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useCallback, useEffect, useState } from 'react'
+import { lazy, Suspense, useCallback, useEffect, useState } from 'react'
 import { useParams } from 'react-router'
 import { answered, client, WHOLE, type Remedy, type Shot, type ShotAnswer } from '../api/client'
 import { useKeys } from '../shell/keys'
@@ -10,12 +10,21 @@ import { Controls, SHORTCUTS } from './Controls'
 import { Findings } from './Findings'
 import { Frame } from './Frame'
 import { Ladder } from './Ladder'
+import { withLight, withParts } from './lights/lights'
 import { Moment } from './Moment'
 import { PartChips } from './PartChips'
 import { withValue } from '../api/pointer'
 import { useBench, type Saving } from './useBench'
-import { Versions } from './Versions'
+import { Cautions } from './Cautions'
 import classes from './Bench.module.css'
+
+// Fetched when they are first opened.
+const Drag = lazy(() => import('./Drag').then(({ Drag }) => ({ default: Drag })))
+const Groups = lazy(() => import('./Groups').then(({ Groups }) => ({ default: Groups })))
+const Versions = lazy(() => import('./Versions').then(({ Versions }) => ({ default: Versions })))
+
+/** What stands over the Bench. */
+type Over = 'versions' | 'drag' | 'groups'
 
 const SAVING_WORDS: Record<Saving, string> = {
   saved: 'Saved',
@@ -44,7 +53,11 @@ function Bench({ initial }: { initial: ShotAnswer }) {
   const { shot, kept, answer, refusal, saving, view, held, change, turn, look, step } = bench
   const [comparing, setComparing] = useState(false)
   const [moved, setMoved] = useState(initial.moved)
-  const [versions, setVersions] = useState(false)
+  const [over, setOver] = useState<Over>()
+  const [chosen, setChosen] = useState(0)
+  // A light may go by undo while it is in hand.
+  const light = Math.min(chosen, shot.lights.length - 1)
+  const solo = view.solo !== undefined && view.solo < shot.lights.length ? view.solo : undefined
   const queries = useQueryClient()
 
   useEffect(() => {
@@ -64,16 +77,19 @@ function Bench({ initial }: { initial: ShotAnswer }) {
     (pointer: string, stops: number) => change((shot) => withValue(shot, pointer, stops)),
     [change],
   )
-  const divide = useCallback((parts: Shot['parts']) => change((shot) => ({ ...shot, parts })), [change])
+  const divide = useCallback((parts: Shot['parts']) => change((shot) => withParts(shot, parts)), [change])
+  const next = (by: number) => () => setChosen((light + by + shot.lights.length) % shot.lights.length)
   const focus = (id: string) => () => document.getElementById(id)?.focus()
   const loupe = () =>
     document.querySelector<HTMLButtonElement>('[aria-label="Frame"] [aria-pressed]')?.click()
 
   // What is set now is saved first: it is one of the versions too.
-  const openVersions = () => void bench.settled().then(() => setVersions(true))
+  const openVersions = () => void bench.settled().then(() => setOver('versions'))
 
   useKeys({
     v: openVersions,
+    u: () => setOver('drag'),
+    z: () => setOver('groups'),
     ...Object.fromEntries(
       Object.entries(SHORTCUTS).map(([id, key]) => [key.toLowerCase(), focus(`strip-${id}`)]),
     ),
@@ -87,6 +103,10 @@ function Bench({ initial }: { initial: ShotAnswer }) {
     '2': () => look({ layers: 'flash' }),
     '3': () => look({ layers: 'ambient' }),
     '0': () => look({ crop: WHOLE }),
+    '.': next(1),
+    ',': next(-1),
+    x: () => change(withLight(shot, light, { on: !shot.lights[light]!.on })),
+    q: () => look({ solo: solo === light ? undefined : light }),
     'mod+z': () => void step('undo'),
     'mod+shift+z': () => void step('redo'),
     'mod+y': () => void step('redo'),
@@ -174,25 +194,58 @@ function Bench({ initial }: { initial: ShotAnswer }) {
           view={view}
           look={look}
           exposure={answer?.forecast.exposure}
+          alone={solo === undefined ? undefined : answer?.forecast.lights[solo]?.label}
           comparing={comparing}
           pixelsWide={shot.camera.body.pixels_wide}
         />
         <Ladder ladder={answer?.forecast.ladder} onTarget={aim} />
-        <Findings findings={answer?.findings} onApply={apply} />
+        <Findings findings={answer?.findings} onApply={apply}>
+          <Cautions shot={shot} cautions={answer?.cautions} onChange={change} />
+        </Findings>
       </div>
-      <Moment forecast={answer?.forecast} />
+      <Moment forecast={answer?.forecast} chosen={light} />
       <Controls
         shot={shot}
         answer={answer}
         refusal={refusal}
         held={held}
+        light={light}
+        solo={solo}
+        onLight={setChosen}
+        onSolo={(solo) => look({ solo })}
         onChange={change}
         onTurn={turn}
         onMoved={setMoved}
+        onDrag={() => setOver('drag')}
+        onGroups={() => setOver('groups')}
       />
-      {versions && (
-        <Versions now={shot} kept={kept} onBack={bench.adopt} onClose={() => setVersions(false)} />
-      )}
+      <Suspense fallback={null}>
+        {over === 'versions' && (
+          <Versions now={shot} kept={kept} onBack={bench.adopt} onClose={() => setOver(undefined)} />
+        )}
+        {over === 'drag' && (
+          <Drag
+            shot={shot}
+            ambient={answer?.forecast.ambient_subject.placement_stops ?? undefined}
+            onTake={(to) => {
+              change(to)
+              setOver(undefined)
+            }}
+            onClose={() => setOver(undefined)}
+          />
+        )}
+        {over === 'groups' && (
+          <Groups
+            shot={shot}
+            onChange={change}
+            onTake={(to) => {
+              change(to)
+              setOver(undefined)
+            }}
+            onClose={() => setOver(undefined)}
+          />
+        )}
+      </Suspense>
       <Conflict mine={shot} theirs={bench.conflict} onSettle={bench.settle} />
       <span className="hidden-text" aria-live="polite">
         {view.layers === 'both' ? '' : `Showing ${view.layers} only`}

@@ -1,8 +1,11 @@
 import type { BenchAnswer, Held, HoldAnswer, Moved, Problem, Shot, Strip } from '../api/client'
 import { NotchedStrip } from '../controls/NotchedStrip'
+import { UnstyledButton } from '@mantine/core'
 import { AmbientPanel } from './AmbientPanel'
+import { CameraMoves, More, Tones } from './More'
 import { HoldChips, toggled } from './HoldChips'
-import { CameraChoice, FlashChoice } from './KitChoice'
+import { CameraChoice } from './KitChoice'
+import { LightsPanel } from './lights/LightsPanel'
 import { Ways } from './Ways'
 import { valueAt, withValue } from '../api/pointer'
 import classes from './Controls.module.css'
@@ -22,17 +25,38 @@ export const SHORTCUTS: Record<string, string> = {
 const CAMERA = ['aperture', 'shutter', 'iso', 'filter', 'focal', 'subject_distance']
 /** Controls that can be locked and can follow. */
 const LOCKABLE = new Set<string>(['aperture', 'shutter', 'iso', 'filter', 'power', 'flash_distance'])
-const FLASH = ['power', 'flash_distance', 'sync']
+/** Under the light in hand; one that is left to its automatic has a bias in place of a power. */
+const FLASH = ['power', 'bias', 'flash_distance', 'sync']
 
 type Props = {
   shot: Shot
   answer: BenchAnswer | undefined
   refusal: Problem | undefined
   held: HoldAnswer | undefined
+  /** The light in hand, and the one that is alone in the picture. */
+  light: number
+  solo: number | undefined
+  onLight: (index: number) => void
+  onSolo: (index: number | undefined) => void
   onChange: (shot: Shot) => void
   /** A control was turned, or the light: what is held stays. */
-  onTurn: (turned: Held | undefined, shot: Shot) => void
+  onTurn: (turned: Held | undefined, shot: Shot, light?: number) => void
   onMoved: (moved: Moved[]) => void
+  onDrag: () => void
+  onGroups: () => void
+}
+
+/** Colour and movement of the camera, in a few words. */
+function movementWord({ camera }: Shot): string {
+  const { movement, white_balance_k } = camera
+  const moves = movement
+    ? [
+        movement.pan_m_s && `pans ${movement.pan_m_s} m/s`,
+        movement.shake_deg_s && 'by hand',
+        movement.zoom_share && 'zooms',
+      ]
+    : []
+  return [`WB ${white_balance_k ?? 5500} K`, ...moves.filter(Boolean)].join(' · ')
 }
 
 /** Where the shot stands on a strip: at once while a key is held, else where the program says. */
@@ -42,16 +66,35 @@ function indexOn(strip: Strip, shot: Shot): number {
   return exact < 0 ? strip.index : exact
 }
 
-/** One block for the camera, one for the flash, one for the steady light. */
-export function Controls({ shot, answer, refusal, held, onChange, onTurn, onMoved }: Props) {
-  const strips = new Map(answer?.strips.map((strip) => [strip.id, strip]))
+/** One block for the camera, one for the lights, one for the steady light. */
+export function Controls(props: Props) {
+  const {
+    shot,
+    answer,
+    refusal,
+    held,
+    light,
+    solo,
+    onLight,
+    onSolo,
+    onChange,
+    onTurn,
+    onMoved,
+    onDrag,
+    onGroups,
+  } = props
+  const here = answer?.strips.filter((strip) => strip.light == null || strip.light === light)
+  const strips = new Map(here?.map((strip) => [strip.id, strip]))
   const control = (id: string) => {
     const strip = strips.get(id)
     if (!strip) return <div key={id} className={classes.empty} />
-    const field = strip.pointer.slice(1).replaceAll('/', '.')
+    const field = strip.pointer
+      .slice(1)
+      .replace(/\/(\d+)/g, '[$1]')
+      .replaceAll('/', '.')
     return (
       <NotchedStrip
-        key={id}
+        key={`${id}${strip.light ?? ''}`}
         strip={strip}
         index={indexOn(strip, shot)}
         shortcut={SHORTCUTS[id] ?? ''}
@@ -67,6 +110,7 @@ export function Controls({ shot, answer, refusal, held, onChange, onTurn, onMove
           onTurn(
             LOCKABLE.has(id) ? (id as Held) : undefined,
             withValue(shot, strip.pointer, strip.notches[index]!.value),
+            strip.light ?? undefined,
           )
         }
       />
@@ -80,15 +124,35 @@ export function Controls({ shot, answer, refusal, held, onChange, onTurn, onMove
           <HoldChips shot={shot} answer={held} onChange={onChange} />
         </h2>
         <div className={classes.two}>{CAMERA.map(control)}</div>
+        <div className={classes.more}>
+          <More word={movementWord(shot)} choose="movement">
+            <CameraMoves shot={shot} forecast={answer?.forecast} refusal={refusal} onChange={onChange} />
+          </More>
+          <More word="Tones" choose="tones" width={560}>
+            <Tones shot={shot} onChange={onChange} />
+          </More>
+          <UnstyledButton className={classes.moreButton} data-choose="groups" onClick={onGroups}>
+            Groups <kbd>Z</kbd>
+          </UnstyledButton>
+          <UnstyledButton className={classes.moreButton} data-choose="drag" onClick={onDrag}>
+            Drag the shutter <kbd>U</kbd>
+          </UnstyledButton>
+        </div>
       </section>
-      <section className={classes.block} aria-label="Flash">
-        <h2 className={classes.title}>
-          Key <FlashChoice shot={shot} refusal={refusal} onChange={onChange} onMoved={onMoved} />
-          <span className={classes.spacer} />
-          <Ways shot={shot} onTake={(to) => onTurn(undefined, to)} />
-        </h2>
-        {FLASH.map(control)}
-      </section>
+      <LightsPanel
+        shot={shot}
+        answer={answer}
+        refusal={refusal}
+        chosen={light}
+        solo={solo}
+        onChoose={onLight}
+        onSolo={onSolo}
+        onChange={onChange}
+        onMoved={onMoved}
+        ways={<Ways shot={shot} onTake={(to) => onTurn(undefined, to)} />}
+      >
+        {FLASH.filter((id) => strips.has(id)).map(control)}
+      </LightsPanel>
       <AmbientPanel
         shot={shot}
         forecast={answer?.forecast}

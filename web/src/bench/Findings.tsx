@@ -1,13 +1,13 @@
 import { UnstyledButton } from '@mantine/core'
-import { memo } from 'react'
+import { memo, type ReactNode } from 'react'
 import type { Finding, Remedy } from '../api/client'
 import { SeverityMark } from '../marks/SeverityMark'
 import classes from './Findings.module.css'
 
-type Props = { findings: Finding[] | undefined; onApply: (remedy: Remedy) => void }
+type Props = { findings: Finding[] | undefined; onApply: (remedy: Remedy) => void; children?: ReactNode }
 
 /** Short sentences with a number, a cause, and what to turn: one press applies it. */
-export const Findings = memo(function Findings({ findings, onApply }: Props) {
+export const Findings = memo(function Findings({ findings, onApply, children }: Props) {
   const open = findings?.filter((finding) => finding.severity !== 'fine').length
   return (
     <section className={classes.findings} aria-label="Findings" aria-busy={!findings}>
@@ -36,6 +36,7 @@ export const Findings = memo(function Findings({ findings, onApply }: Props) {
           </li>
         ))}
       </ul>
+      {children}
     </section>
   )
 })

@@ -8,6 +8,8 @@ import classes from './Frame.module.css'
 type Props = Pick<BenchState, 'frames' | 'view' | 'look'> & {
   exposure: Forecast['exposure'] | undefined
   pixelsWide: number
+  /** The light that is alone in the picture, by its label. */
+  alone: string | undefined
   comparing: boolean
 }
 
@@ -15,7 +17,15 @@ type Props = Pick<BenchState, 'frames' | 'view' | 'look'> & {
 const atPixels = (pixelsWide: number, width: number): number => Math.min(1, width / pixelsWide)
 
 /** The picture that has not been taken yet. */
-export const Frame = memo(function Frame({ frames, view, look, exposure, pixelsWide, comparing }: Props) {
+export const Frame = memo(function Frame({
+  frames,
+  view,
+  look,
+  exposure,
+  alone,
+  pixelsWide,
+  comparing,
+}: Props) {
   const canvas = useRef<HTMLCanvasElement>(null)
   const drag = useRef<{ x: number; y: number; crop: Crop } | undefined>(undefined)
   const [centre, setCentre] = useState({ x: 0.5, y: 0.32 })
@@ -113,6 +123,11 @@ export const Frame = memo(function Frame({ frames, view, look, exposure, pixelsW
         <button type="button" className={classes.tool} aria-pressed={loupe} onClick={toggle}>
           Loupe <kbd>L</kbd>
         </button>
+        {alone && (
+          <span className={classes.alone} data-testid="alone">
+            {alone} alone
+          </span>
+        )}
         <span className={classes.spacer} />
         {comparing ? (
           <span className={classes.exposure}>

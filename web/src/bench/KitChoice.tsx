@@ -1,4 +1,4 @@
-import { Button, Popover, Select, SimpleGrid, Stack, Switch, Text } from '@mantine/core'
+import { Button, Popover, Select, Stack } from '@mantine/core'
 import { useQuery } from '@tanstack/react-query'
 import { answered, client, type Moved, type Problem, type Shot } from '../api/client'
 import { Figure } from '../controls/Figure'
@@ -12,11 +12,11 @@ type Props = {
 }
 
 /** Everything that is taken along. */
-const useKit = () =>
+export const useKit = () =>
   useQuery({ queryKey: ['kit', 'offered'], queryFn: () => answered(client.GET('/api/kit')) }).data
 
 /** Puts a shot on other gear; the program says what its settings have to give way to. */
-function useOtherGear({ onChange, onMoved }: Props) {
+export function useOtherGear({ onChange, onMoved }: Pick<Props, 'onChange' | 'onMoved'>) {
   return (shot: Shot) => {
     answered(client.POST('/api/fit', { body: shot })).then(
       (fitted) => {
@@ -32,7 +32,7 @@ function useOtherGear({ onChange, onMoved }: Props) {
 type Item = { id: string; name: string }
 
 /** One of a list of things, by name. What is set may be from a file and not in the list; it stays choosable. */
-function Choice<T extends Item>(props: {
+export function Choice<T extends Item>(props: {
   label: string
   items: T[] | undefined
   value: T
@@ -57,7 +57,7 @@ function Choice<T extends Item>(props: {
 }
 
 export function CameraChoice(props: Props) {
-  const { shot, onChange } = props
+  const { shot, refusal, onChange } = props
   const kit = useKit()
   const other = useOtherGear(props)
   const put = (change: Partial<Shot['camera']>) => other({ ...shot, camera: { ...shot.camera, ...change } })
@@ -109,80 +109,14 @@ export function CameraChoice(props: Props) {
             value={shot.school}
             onChange={(school) => school && onChange({ ...shot, school: school as Shot['school'] })}
           />
-        </Stack>
-      </Popover.Dropdown>
-    </Popover>
-  )
-}
-
-const NO_GEL = 'none'
-
-export function FlashChoice(props: Props) {
-  const { shot, refusal, onChange } = props
-  const kit = useKit()
-  const other = useOtherGear(props)
-  const gels = kit?.filters?.filter((filter) => filter.used_as === 'gel') ?? []
-  const put = (change: Partial<Shot['flash']>) => onChange({ ...shot, flash: { ...shot.flash, ...change } })
-  const { flash } = shot
-  return (
-    <Popover width={340} trapFocus position="top-start">
-      <Popover.Target>
-        <Button size="compact-xs" radius="xl" variant="default" data-choose="flash">
-          {flash.on ? `${flash.unit.name} · ${flash.modifier.name}` : 'off'}
-        </Button>
-      </Popover.Target>
-      <Popover.Dropdown>
-        <Stack gap="xs">
-          <Switch
-            label="Fires"
-            checked={flash.on}
-            onChange={(event) => put({ on: event.currentTarget.checked })}
+          <Figure
+            label="Depth wanted"
+            suffix=" m"
+            step={0.1}
+            value={shot.subject.depth_m}
+            error={refusal?.field === 'subject.depth_m' ? refusal.detail : undefined}
+            onChange={(depth_m) => onChange({ ...shot, subject: { ...shot.subject, depth_m } })}
           />
-          <Choice
-            label="Unit"
-            items={kit?.units}
-            value={flash.unit}
-            onChange={(unit) => other({ ...shot, flash: { ...flash, unit } })}
-          />
-          <Choice
-            label="Through"
-            items={kit?.modifiers}
-            value={flash.modifier}
-            onChange={(modifier) => put({ modifier })}
-          />
-          <Choice
-            label="Gel"
-            items={[{ id: NO_GEL, name: 'none' }, ...gels]}
-            value={flash.gel ?? { id: NO_GEL, name: 'none' }}
-            onChange={({ id }) => put({ gel: gels.find((gel) => gel.id === id) })}
-          />
-          <Choice
-            label="Trigger"
-            items={kit?.triggers}
-            value={flash.trigger}
-            onChange={(trigger) => put({ trigger })}
-          />
-          <SimpleGrid cols={2} spacing="xs">
-            <Figure
-              label="Key target"
-              suffix=" stops"
-              step={0.1}
-              value={shot.targets.key_stops}
-              error={refusal?.field === 'targets.key_stops' ? refusal.detail : undefined}
-              onChange={(key_stops) => onChange({ ...shot, targets: { ...shot.targets, key_stops } })}
-            />
-            <Figure
-              label="Depth wanted"
-              suffix=" m"
-              step={0.1}
-              value={shot.subject.depth_m}
-              error={refusal?.field === 'subject.depth_m' ? refusal.detail : undefined}
-              onChange={(depth_m) => onChange({ ...shot, subject: { ...shot.subject, depth_m } })}
-            />
-          </SimpleGrid>
-          <Text size="xs" c="dimmed">
-            Set lights up and plug them in by the maker's manual; weigh stands down where people run.
-          </Text>
         </Stack>
       </Popover.Dropdown>
     </Popover>

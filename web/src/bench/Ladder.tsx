@@ -5,7 +5,7 @@ import { signedStops } from './words'
 import classes from './Ladder.module.css'
 
 const WIDTH = 244
-const HEIGHT = 372
+const HEIGHT = 356
 const TOP = 14
 const BOTTOM = HEIGHT - 10
 const AXIS = 52
@@ -17,13 +17,13 @@ const TENTH = 0.1
 type Props = { ladder: Forecast['ladder'] | undefined; onTarget: (pointer: string, stops: number) => void }
 
 /** Places labels at their rungs, pushed apart so that none covers another, top to bottom and back from the end. */
-function spread(wanted: number[]): number[] {
+function spread(wanted: number[], row: number): number[] {
   const placed = [...wanted]
-  for (let k = 1; k < placed.length; k++) placed[k] = Math.max(placed[k]!, placed[k - 1]! + ROW)
-  let limit = BOTTOM - ROW
+  for (let k = 1; k < placed.length; k++) placed[k] = Math.max(placed[k]!, placed[k - 1]! + row)
+  let limit = BOTTOM - row
   for (let k = placed.length - 1; k >= 0; k--) {
     placed[k] = Math.min(placed[k]!, limit)
-    limit = placed[k]! - ROW
+    limit = placed[k]! - row
   }
   return placed
 }
@@ -35,7 +35,12 @@ export const Ladder = memo(function Ladder({ ladder, onTarget }: Props) {
   const y = scaleLinear([ladder.top_stops, ladder.bottom_stops], [TOP, BOTTOM]).clamp(true)
   const rungs = ladder.rungs.filter((rung) => rung.stops !== null)
   const dark = ladder.rungs.filter((rung) => rung.stops === null)
-  const labels = spread(rungs.map((rung) => y(rung.stops!)))
+  // Many rungs stand closer.
+  const row = Math.min(ROW, (BOTTOM - TOP) / rungs.length)
+  const labels = spread(
+    rungs.map((rung) => y(rung.stops!)),
+    row,
+  )
   const ticks = y.ticks(12)
 
   const dragged = (rung: Rung) => (event: PointerEvent<SVGGElement>) => {

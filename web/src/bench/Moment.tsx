@@ -3,7 +3,7 @@ import { useElementSize } from '@mantine/hooks'
 import { scaleLinear, scaleLog } from 'd3-scale'
 import { area, curveMonotoneX } from 'd3-shape'
 import { memo, useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react'
-import type { Forecast } from '../api/client'
+import type { Forecast, LightForecast } from '../api/client'
 import { axisTime, length, signedStops } from './words'
 import classes from './Moment.module.css'
 
@@ -21,7 +21,8 @@ const SHORTEST_S = 50e-6
 const LOG_START_S = 20e-6
 
 type Span = [number, number]
-type Props = { forecast: Forecast | undefined }
+/** `chosen` is the light in hand: its figures are written out, the others are drawn. */
+type Props = { forecast: Forecast | undefined; chosen: number }
 
 const within = ([from, to]: Span): Span => {
   const size = Math.max(SHORTEST_S, Math.min(LONGEST_S * 16, to - from))
@@ -30,7 +31,7 @@ const within = ([from, to]: Span): Span => {
 }
 
 /** What happens in those milliseconds: time across, rows of the frame upwards. */
-export const Moment = memo(function Moment({ forecast }: Props) {
+export const Moment = memo(function Moment({ forecast, chosen }: Props) {
   const svg = useRef<SVGSVGElement>(null)
   const { ref: box, width } = useElementSize()
   const WIDTH = Math.max(400, width)
@@ -42,7 +43,8 @@ export const Moment = memo(function Moment({ forecast }: Props) {
   const moment = forecast?.moment
   const whole = useMemo<Span>(() => {
     if (!moment || !forecast) return [0, 0.02]
-    const end = Math.max(moment.end_s, moment.ignition_s + forecast.pulse.length_s)
+    const ends = forecast.lights.map((light) => light.firing.ignition_s + light.pulse.length_s)
+    const end = Math.max(moment.end_s, ...ends)
     return [-end * 0.02, end * 1.04]
   }, [moment, forecast])
   const span = zoomed ?? whole
@@ -67,10 +69,18 @@ export const Moment = memo(function Moment({ forecast }: Props) {
 
   if (!forecast || !moment) return <section className={classes.moment} aria-label="Moment" aria-busy="true" />
 
-  const { pulse, rows } = forecast
-  const fired = forecast.flash.placement_stops !== null
-  const glow = moment.sync === 'high_speed'
-  const ignition = moment.ignition_s
+  const inHand = forecast.lights[chosen] ?? forecast.lights[forecast.key]!
+  const { pulse, rows, firing } = inHand
+  const fired = inHand.fires
+  const glow = firing.sync === 'high_speed'
+  const ignition = firing.ignition_s
+  const others = forecast.lights.filter((light) => light !== inHand && light.fires)
+  const glows = forecast.lights.some((light) => light.fires && light.firing.sync === 'high_speed')
+  // Lights that fire at once are named together.
+  const flags = [...new Map(others.map((light) => [light.firing.ignition_s, light])).keys()].map((at) => ({
+    at,
+    names: others.filter((light) => light.firing.ignition_s === at).map((light) => light.label.split(' ')[0]),
+  }))
   const x =
     axis === 'log'
       ? scaleLog([LOG_START_S, Math.max(whole[1], LOG_START_S * 10)], [LEFT, RIGHT]).clamp(true)
@@ -83,11 +93,12 @@ export const Moment = memo(function Moment({ forecast }: Props) {
   const second = edge(moment.shutter_s)
   const outline = (points: (readonly [number, number])[]) =>
     points.map(([px, py]) => `${px.toFixed(2)},${py.toFixed(2)}`).join(' ')
-  const shape = area<number>()
-    .x((k) => x(ignition + (pulse.curve_s[k] ?? 0)))
-    .y0(FLOOR)
-    .y1((k) => y(pulse.curve_level[k]! * 0.92))
-    .curve(curveMonotoneX)
+  const drawn = ({ pulse, firing }: LightForecast) =>
+    area<number>()
+      .x((k) => x(firing.ignition_s + (pulse.curve_s[k] ?? 0)))
+      .y0(FLOOR)
+      .y1((k) => y(pulse.curve_level[k]! * 0.92))
+      .curve(curveMonotoneX)(pulse.curve_s.map((_, k) => k)) ?? ''
   const t05: Span = [ignition + pulse.t05_span_s[0]!, ignition + pulse.t05_span_s[1]!]
   const t01: Span = [ignition + pulse.t01_span_s[0]!, ignition + pulse.t01_span_s[1]!]
 
@@ -135,6 +146,7 @@ export const Moment = memo(function Moment({ forecast }: Props) {
       <header className={classes.head}>
         <h2 className={classes.title}>Moment</h2>
         <span className={classes.line} data-testid="moment-line">
+          {forecast.lights.length > 1 && <b>{inHand.label} </b>}
           {fired ? (
             glow ? (
               <>high-speed sync, each row lit for {forecast.exposure.shutter_label}</>
@@ -142,8 +154,8 @@ export const Moment = memo(function Moment({ forecast }: Props) {
               <>
                 t0.1 <b className="mono">{pulse.t01_label}</b> ({axisTime(+pulse.t01_s.toPrecision(3))}) ·
                 t0.5 <b className="mono">{pulse.t05_label}</b> · fires at {axisTime(+ignition.toPrecision(4))}
-                {moment.lag_s > 0 && <> · trigger and unit wait {axisTime(moment.lag_s)}</>}
-                {moment.rear_acts_as_front && <> · rear acts as front</>}
+                {firing.lag_s > 0 && <> · trigger and unit wait {axisTime(firing.lag_s)}</>}
+                {firing.rear_acts_as_front && <> · rear acts as front</>}
                 {' · '}
                 {rows.worst_stops == null
                   ? 'a row gets no flash'
@@ -153,7 +165,7 @@ export const Moment = memo(function Moment({ forecast }: Props) {
               </>
             )
           ) : (
-            <>no flash in this picture</>
+            <>{inHand.silent === 'off' ? 'no flash in this picture' : inHand.silent}</>
           )}
         </span>
         <span className={classes.spacer} />
@@ -209,27 +221,38 @@ export const Moment = memo(function Moment({ forecast }: Props) {
             <polygon points={outline([...first, ...second.toReversed()])} className={classes.open} />
             <polyline points={outline(first)} className={classes.curtain} />
             <polyline points={outline(second)} className={classes.curtain} />
-            {fired && glow && (
+            {glows && (
               <polygon points={outline([...first, ...second.toReversed()])} className={classes.glow} />
             )}
+            {others
+              .filter((light) => light.firing.sync !== 'high_speed')
+              .map((light) => (
+                <path
+                  key={light.label}
+                  d={drawn(light)}
+                  className={classes.other}
+                  data-testid="other-pulse"
+                />
+              ))}
+            {flags.map(({ at, names }) => (
+              <text key={at} x={x(at) - 3} y={FLOOR - 3} textAnchor="end" className={classes.flag}>
+                {names.join(' ')}
+              </text>
+            ))}
             {fired && !glow && (
               <>
-                {moment.lag_s > 0 && (
+                {firing.lag_s > 0 && (
                   <rect
-                    x={x(ignition - moment.lag_s)}
+                    x={x(ignition - firing.lag_s)}
                     y={FLOOR - 5}
-                    width={Math.max(1, x(ignition) - x(ignition - moment.lag_s))}
+                    width={Math.max(1, x(ignition) - x(ignition - firing.lag_s))}
                     height="5"
                     className={classes.lag}
                   >
-                    <title>Trigger and unit wait {axisTime(moment.lag_s)}</title>
+                    <title>Trigger and unit wait {axisTime(firing.lag_s)}</title>
                   </rect>
                 )}
-                <path
-                  d={shape(pulse.curve_s.map((_, k) => k)) ?? ''}
-                  className={classes.pulse}
-                  data-testid="pulse"
-                />
+                <path d={drawn(inHand)} className={classes.pulse} data-testid="pulse" />
                 <rect
                   x={x(t01[0])}
                   y={BARS}

@@ -24,14 +24,15 @@ export function Side({ title, shot, children }: Props) {
       gone = true
     }
   }, [shot])
-  const { camera, flash } = shot
+  const { camera, lights } = shot
+  const key = lights.find((light) => light.role === 'key') ?? lights[0]!
   return (
     <Stack gap={6}>
       <Text fw={700}>{title}</Text>
       <canvas ref={canvas} className={classes.frame} />
       <Text size="sm" className="mono">
-        {camera.shutter} · f/{camera.aperture_f} · ISO {camera.iso} · power {+flash.power.toFixed(3)} at{' '}
-        {flash.distance_m} m
+        {camera.shutter} · f/{camera.aperture_f} · ISO {camera.iso} · power {+key.power.toFixed(3)} at{' '}
+        {key.distance_m} m
       </Text>
       {children && <Group>{children}</Group>}
     </Stack>

@@ -16,6 +16,7 @@ import {
 } from '../api/client'
 import { withValue } from '../api/pointer'
 import { Frames } from './frames'
+import { soloed } from './lights/lights'
 import { Latest } from './latest'
 
 /** How long after the last change a shot is saved: a held key makes one revision, not fifty. */
@@ -23,7 +24,8 @@ const SAVE_AFTER_MS = 350
 /** Asks again when the program did not answer. */
 const RETRY_MS = 1500
 
-export type View = { layers: Layers; crop: Crop; width: number }
+/** What of the picture is looked at; `solo` is the one light that is alone in it. */
+export type View = { layers: Layers; crop: Crop; width: number; solo?: number | undefined }
 export type Saving = 'saved' | 'saving' | 'refused' | 'silent'
 
 type Work = { shot: Shot; view: View }
@@ -58,7 +60,7 @@ export function useBench(initial: ShotAnswer) {
         try {
           const [answer, frame] = await Promise.all([
             answered(client.POST('/api/bench', { body: shot })),
-            picture(shot, view.width, view.layers, view.crop),
+            picture(soloed(shot, view.solo), view.width, view.layers, view.crop),
           ])
           now.current.refused = false
           frames.show(frame)
@@ -176,30 +178,34 @@ export function useBench(initial: ShotAnswer) {
 
   const hold = useMemo(
     () =>
-      new Latest<{ shot: Shot; turned: Held | undefined }>(async ({ shot, turned }) => {
-        try {
-          const answer = await answered(
-            client.POST('/api/hold', { body: { base: base.current, shot, turned: turned ?? null } }),
-          )
-          // Turned further meanwhile: the answer to that is on its way.
-          if (now.current.shot !== shot) return
-          setHeld(answer)
-          if (answer.followed.length > 0)
-            enter(answer.followed.reduce((to, { pointer, value }) => withValue(to, pointer, value), shot))
-        } catch {
-          // What keeps it from being held keeps it from being computed too, and is said there.
-          setHeld(undefined)
-        }
-      }),
+      new Latest<{ shot: Shot; turned: Held | undefined; light: number | undefined }>(
+        async ({ shot, turned, light }) => {
+          try {
+            const answer = await answered(
+              client.POST('/api/hold', {
+                body: { base: base.current, shot, turned: turned ?? null, light: light ?? null },
+              }),
+            )
+            // Turned further meanwhile: the answer to that is on its way.
+            if (now.current.shot !== shot) return
+            setHeld(answer)
+            if (answer.followed.length > 0)
+              enter(answer.followed.reduce((to, { pointer, value }) => withValue(to, pointer, value), shot))
+          } catch {
+            // What keeps it from being held keeps it from being computed too, and is said there.
+            setHeld(undefined)
+          }
+        },
+      ),
     [enter],
   )
 
   /** Turns one control, or the light itself; what is locked stays, and the other controls follow. */
   const turn = useCallback(
-    (turned: Held | undefined, to: Shot) => {
+    (turned: Held | undefined, to: Shot, light?: number) => {
       if (!to.hold?.length) return change(to)
       enter(to)
-      hold.run({ shot: to, turned })
+      hold.run({ shot: to, turned, light })
     },
     [change, enter, hold],
   )

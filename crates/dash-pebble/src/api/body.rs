@@ -1,6 +1,6 @@
 //! Reading documents, identities and versions out of requests.
 
-use super::forecast::HoldRequest;
+use super::forecast::{DragRequest, HoldRequest, MeteringRequest};
 use super::problem::ApiError;
 use super::{LARGEST_BODY, LARGEST_KIT};
 use axum::body::Bytes;
@@ -8,6 +8,7 @@ use axum::extract::{FromRequest, FromRequestParts, Path, Query, Request};
 use axum::http::header;
 use axum::http::request::Parts;
 use pebble_core::daylight::Sky;
+use pebble_core::drag::StreakReading;
 use pebble_core::gear::{FlashUnit, Item, Kit};
 use pebble_core::{Plan, Shot};
 use serde::de::DeserializeOwned;
@@ -44,6 +45,18 @@ impl Sendable for Shot {
 
 impl Sendable for HoldRequest {
     const NAME: &'static str = "look to hold";
+}
+
+impl Sendable for DragRequest {
+    const NAME: &'static str = "streak to draw";
+}
+
+impl Sendable for StreakReading {
+    const NAME: &'static str = "streak as it was seen";
+}
+
+impl Sendable for MeteringRequest {
+    const NAME: &'static str = "list of tones";
 }
 
 impl Sendable for Sky {

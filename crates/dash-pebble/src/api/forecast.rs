@@ -3,9 +3,14 @@
 use super::body::{Checked, Sent};
 use super::problem::{ApiError, Problem};
 use axum::Json;
+use pebble_core::cautions::{Caution, cautions};
 use pebble_core::daylight::{Sky, SkyDay, Way, day, ways};
+use pebble_core::drag::{self, DragAnswer, DragWish, StreakReading};
 use pebble_core::findings::Finding;
+use pebble_core::groups::{GroupAnswer, groups};
 use pebble_core::hold::{self, Equivalent, Followed, Gave, Held, Turned};
+use pebble_core::metering::{MeteringAnswer, biases};
+use pebble_core::shot::Tone;
 use pebble_core::strips::Strip;
 use pebble_core::{Forecast, Plan, Shot, findings, forecast, outlook, strips};
 use serde::{Deserialize, Serialize};
@@ -55,6 +60,8 @@ pub struct BenchAnswer {
     pub findings: Vec<Finding>,
     /// The notches of every control.
     pub strips: Vec<Strip>,
+    /// What can hurt someone, where the plan calls for it.
+    pub cautions: Vec<Caution>,
 }
 
 /// Forecast, findings and the notches of every control.
@@ -62,7 +69,12 @@ pub struct BenchAnswer {
     (status = 200, body = BenchAnswer), (status = 400, body = Problem), (status = 422, body = Problem)))]
 pub async fn bench(body: Checked) -> Result<Json<BenchAnswer>, ApiError> {
     let Answer { forecast, findings, .. } = Answer::of(&body.plan);
-    Ok(Json(BenchAnswer { forecast, findings, strips: strips::strips(&body.plan) }))
+    Ok(Json(BenchAnswer {
+        forecast,
+        findings,
+        strips: strips::strips(&body.plan),
+        cautions: cautions(&body.shot, &body.plan),
+    }))
 }
 
 /// A look to hold.
@@ -112,6 +124,62 @@ pub async fn equivalents(body: Checked) -> Json<Vec<Equivalent>> {
     (status = 200, body = Vec<Way>), (status = 400, body = Problem), (status = 422, body = Problem)))]
 pub async fn daylight(body: Checked) -> Json<Vec<Way>> {
     Json(ways(&body.shot, &body.plan))
+}
+
+/// A streak to be drawn on a shot.
+#[derive(Debug, Deserialize, utoipa::ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct DragRequest {
+    /// The shot.
+    pub shot: Shot,
+    /// What shall be drawn.
+    pub wish: DragWish,
+}
+
+/// Settings for a streak of a length and a steady light of a brightness.
+#[utoipa::path(post, path = "/api/drag", request_body = DragRequest, responses(
+    (status = 200, body = DragAnswer), (status = 400, body = Problem), (status = 422, body = Problem)))]
+pub async fn dragged(Sent(asked): Sent<DragRequest>) -> Result<Json<DragAnswer>, ApiError> {
+    Ok(Json(drag::roads(&Plan::try_from(&asked.shot)?, &asked.wish)?))
+}
+
+/// A lamp known by its streak.
+#[derive(Debug, Serialize, utoipa::ToSchema)]
+pub struct LampLuminance {
+    /// Its luminance.
+    pub luminance_cd_m2: f64,
+}
+
+/// How bright a lamp is, from one streak in a test frame.
+#[utoipa::path(post, path = "/api/streak", request_body = StreakReading, responses(
+    (status = 200, body = LampLuminance), (status = 400, body = Problem), (status = 422, body = Problem)))]
+pub async fn streak(Sent(seen): Sent<StreakReading>) -> Result<Json<LampLuminance>, ApiError> {
+    let luminance_cd_m2 = drag::luminance_of_streak(&seen)?.as_candelas_per_square_metre();
+    Ok(Json(LampLuminance { luminance_cd_m2 }))
+}
+
+/// What depth of field for each group of the shot costs, on camera and lights.
+#[utoipa::path(post, path = "/api/groups", request_body = Shot, responses(
+    (status = 200, body = Vec<GroupAnswer>), (status = 400, body = Problem), (status = 422, body = Problem)))]
+pub async fn grouped(body: Checked) -> Result<Json<Vec<GroupAnswer>>, ApiError> {
+    Ok(Json(groups(&body.plan, &body.shot.groups)?))
+}
+
+/// Tones of the frame now and next.
+#[derive(Debug, Deserialize, utoipa::ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct MeteringRequest {
+    /// Now.
+    pub tones: Vec<Tone>,
+    /// When the next group stands there; may be empty.
+    pub next: Vec<Tone>,
+}
+
+/// What to dial in against automatic flash.
+#[utoipa::path(post, path = "/api/metering", request_body = MeteringRequest, responses(
+    (status = 200, body = MeteringAnswer), (status = 400, body = Problem), (status = 422, body = Problem)))]
+pub async fn metered(Sent(asked): Sent<MeteringRequest>) -> Result<Json<MeteringAnswer>, ApiError> {
+    Ok(Json(biases(&asked.tones, &asked.next)?))
 }
 
 /// Light over a day from place, date and clouds: a forecast, never a reading.

@@ -70,7 +70,7 @@ fn drift(from: &Outlook, to: &Outlook) -> f64 {
 
 fn written(case: Case, to: &Settings, seen: &Outlook) -> Remedy {
     let changes = strips::written_changes(case.plan, to);
-    let label = changes.iter().map(|(_, _, words)| words.as_str()).collect::<Vec<_>>().join(", ");
+    let label = strips::said(case.plan, to);
     let mut effects = Vec::new();
     let ambient = (seen.ambient.placement - case.seen.ambient.placement).as_stops();
     if ambient.abs() > WORTH_SAYING {

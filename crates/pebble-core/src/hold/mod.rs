@@ -141,6 +141,14 @@ pub fn hold(base: &Plan, now: &Plan, held: &[Held], turned: Option<Turned>) -> A
     Answer { settings, followed: written_moves(now, &settings), gave: gave(&look, now, &settings, &seen, &board) }
 }
 
+/// Settings that bring the steady light on the subject to where it is wanted while every flash stays, with only the
+/// controls that are not in `fixed`.
+pub(crate) fn with_ambient(plan: &Plan, wanted: Stops, fixed: &[Held]) -> Settings {
+    let look = Look { ambient: Some(wanted), ..Look::of(plan, &[Held::Key]) };
+    let board = Board::of(plan, &look, fixed, None);
+    search::best(&board).first().map_or(plan.settings, |found| found.settings)
+}
+
 /// Another way to the same look.
 #[derive(Clone, Debug, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]

@@ -273,6 +273,14 @@ limits! {
     SHAKE = "shake", "°/s", 0.0, 50.0;
     /// Zooming during the exposure.
     ZOOM = "growth by zooming", "of the picture", -0.9, 4.0;
+    /// People in a group.
+    PEOPLE = "number of people", "", 1.0, 500.0;
+    /// Rows they stand in.
+    ROWS = "number of rows", "", 1.0, 30.0;
+    /// From row to row.
+    ROW_GAP = "distance of rows", "m", 0.2, 5.0;
+    /// How far the ends of a row come forward.
+    CURVE = "curve of a row", "m", 0.0, 20.0;
     /// How far a dial goes down.
     LOWEST_POWER = "lowest power", "stops below full", 0.0, 12.0;
 }

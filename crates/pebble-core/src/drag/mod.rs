@@ -1,5 +1,11 @@
 //! Dragging the shutter on purpose: one time for the length of a streak, one for the steady light, and what has to make
-//! up the difference.
+//! up the difference. [`roads`] finds the settings for it.
+
+mod lamp;
+mod roads;
+
+pub use lamp::{StreakReading, luminance_of_streak};
+pub use roads::{DragAnswer, DragRoad, DragWish, Drawn, roads};
 
 use crate::quantity::{Lux, LuxSeconds, Metres, MetresPerSecond, Seconds, Stops};
 

@@ -1,0 +1,156 @@
+import { Button, Modal, Select, SimpleGrid, Text } from '@mantine/core'
+import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+import { answered, client, Refusal, type DragAnswer, type Shot } from '../api/client'
+import { Figure } from '../controls/Figure'
+import { SeverityMark } from '../marks/SeverityMark'
+import { applied, saidTogether } from './Applying'
+import { Side } from './Side'
+import { axisTime, percent, signedStops } from './words'
+import classes from './Drag.module.css'
+
+const BY = { filter: 'By filter', aperture: 'By aperture', iso: 'By ISO' } as Record<string, string>
+
+type Props = {
+  shot: Shot
+  /** Where the steady light falls now. */
+  ambient: number | undefined
+  onTake: (shot: Shot) => void
+  onClose: () => void
+}
+
+/** A shutter dragged on purpose: how long the streak, how bright the steady light, and what that takes. */
+export function Drag({ shot, ambient, onTake, onClose }: Props) {
+  const first = Math.max(
+    0,
+    shot.parts.findIndex((part) => part.intent === 'dash'),
+  )
+  const [part, setPart] = useState(first)
+  const [share, setShare] = useState(shot.parts[first]?.streak_share ?? 0.15)
+  const [stops, setStops] = useState(Math.round((ambient ?? -2) * 10) / 10)
+  const [road, setRoad] = useState(0)
+  const body = { shot, wish: { part, share, ambient_stops: stops } }
+  const { data, error } = useQuery({
+    queryKey: ['drag', body],
+    queryFn: () => answered(client.POST('/api/drag', { body })),
+    enabled: shot.parts.length > 0,
+    gcTime: 0,
+    retry: false,
+    placeholderData: (before: DragAnswer | undefined) => before,
+  })
+  const chosen = error ? undefined : data?.roads[road]
+  const wish = (field: string) =>
+    error instanceof Refusal && error.problem.field === field ? error.problem.detail : undefined
+  const to = (sync: 'front' | 'rear') => {
+    const turned = applied(shot, chosen?.changes ?? [])
+    const lights = turned.lights.map((light) => ({ ...light, sync }))
+    const parts = turned.parts.map((one, at) => (at === part ? { ...one, streak_share: share } : one))
+    return { ...turned, lights, parts }
+  }
+  return (
+    <Modal opened onClose={onClose} size={1120} title="Drag the shutter">
+      {shot.parts.length === 0 ? (
+        <Text size="sm">Name a part first: something has to move.</Text>
+      ) : (
+        <div className={classes.drag} data-testid="drag">
+          <div className={classes.wish}>
+            <Select
+              size="xs"
+              label="What draws"
+              allowDeselect={false}
+              data={shot.parts.map(({ name }, index) => ({ value: String(index), label: name }))}
+              value={String(part)}
+              error={wish('part')}
+              onChange={(index) => index && setPart(Number(index))}
+            />
+            <Figure
+              label="Streak"
+              suffix=" of the frame"
+              step={0.01}
+              value={share}
+              error={wish('share')}
+              onChange={setShare}
+            />
+            <Figure
+              label="Steady light at"
+              suffix=" stops"
+              step={0.5}
+              value={stops}
+              error={wish('ambient_stops')}
+              onChange={setStops}
+            />
+          </div>
+          {!error && data && (
+            <p className={classes.said}>
+              The length asks for <b>{data.streak_label}</b>
+              {data.ambient_label && (
+                <>
+                  , the steady light for <b>{data.ambient_label}</b>: the light must change by{' '}
+                  <b>{signedStops(data.light_change_stops ?? 0)}</b> stops, and the flash the other way
+                </>
+              )}
+              . Whoever waits for the movement presses after {percent(data.reaction_share)} of the frame.
+            </p>
+          )}
+          {error && !(error instanceof Refusal) && <Text size="sm">{error.message}</Text>}
+          <SimpleGrid cols={3} spacing="xs">
+            {!error &&
+              data?.roads.map((one, index) => (
+                <button
+                  key={one.by}
+                  type="button"
+                  className={classes.road}
+                  aria-pressed={index === road}
+                  data-road={one.by}
+                  onClick={() => setRoad(index)}
+                >
+                  <b>
+                    <SeverityMark severity={one.not ? 'trouble' : 'fine'} size={14} /> {BY[one.by]}
+                  </b>
+                  <span className="mono">{one.exposure}</span>
+                  <span>{one.not ?? saidTogether(one.changes)}</span>
+                  <small>
+                    streak {percent(one.streak_share)}, steady light{' '}
+                    {one.ambient_stops == null ? 'none' : signedStops(one.ambient_stops)},{' '}
+                    {one.spare_s >= 0 ? 'spare' : 'short'} {axisTime(Math.abs(+one.spare_s.toPrecision(2)))}
+                  </small>
+                </button>
+              ))}
+          </SimpleGrid>
+          {chosen && (
+            <>
+              <SimpleGrid cols={2} spacing="md">
+                <Side
+                  title={`Front sync · fires at ${axisTime(+chosen.front_s.toPrecision(4))}, sharp at the start`}
+                  shot={to('front')}
+                >
+                  <Button size="xs" data-take="front" onClick={() => onTake(to('front'))}>
+                    Take this
+                  </Button>
+                </Side>
+                <Side
+                  title={`Rear sync · fires at ${axisTime(+chosen.rear_s.toPrecision(4))}, sharp at the end`}
+                  shot={to('rear')}
+                >
+                  <Button size="xs" data-take="rear" onClick={() => onTake(to('rear'))}>
+                    Take this
+                  </Button>
+                </Side>
+              </SimpleGrid>
+              <p className={classes.said}>
+                {chosen.also.length === 0
+                  ? 'Nothing else will draw.'
+                  : `Also draws: ${chosen.also
+                      .map(
+                        (one) =>
+                          `${one.name} ${percent(one.share)}, ${one.visibility}${one.wanted ? '' : ' (not wanted)'}`,
+                      )
+                      .join(' · ')}.`}
+              </p>
+            </>
+          )}
+        </div>
+      )}
+    </Modal>
+  )
+}

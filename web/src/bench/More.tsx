@@ -1,0 +1,26 @@
+import { Popover, UnstyledButton } from '@mantine/core'
+import { lazy, Suspense, type ReactNode } from 'react'
+import classes from './Controls.module.css'
+
+// Fetched when they are first opened.
+export const CameraMoves = lazy(() => import('./CameraMoves').then((all) => ({ default: all.CameraMoves })))
+export const Tones = lazy(() => import('./Tones').then((all) => ({ default: all.Tones })))
+export const Lamps = lazy(() => import('./Lamps').then((all) => ({ default: all.Lamps })))
+
+type Props = { word: ReactNode; choose: string; width?: number; children: ReactNode }
+
+/** A small button under a block, with what is turned more rarely behind it. */
+export function More({ word, choose, width = 380, children }: Props) {
+  return (
+    <Popover width={width} trapFocus position="top-start">
+      <Popover.Target>
+        <UnstyledButton className={classes.moreButton} data-choose={choose}>
+          {word}
+        </UnstyledButton>
+      </Popover.Target>
+      <Popover.Dropdown>
+        <Suspense fallback={null}>{children}</Suspense>
+      </Popover.Dropdown>
+    </Popover>
+  )
+}

@@ -1,0 +1,58 @@
+import { Tooltip, UnstyledButton } from '@mantine/core'
+import type { LightForecast, Shot } from '../../api/client'
+import { RoleMark, ROLE_WORDS } from '../../marks/RoleMark'
+import { signedStops } from '../words'
+import { MOST_LIGHTS } from './lights'
+import classes from './Lights.module.css'
+
+type Props = {
+  shot: Shot
+  seen: LightForecast[] | undefined
+  chosen: number
+  solo: number | undefined
+  onChoose: (index: number) => void
+  onAdd: () => void
+}
+
+/** All flashes of the set, each with where it stands; the one in hand is raised. */
+export function LightChips({ shot, seen, chosen, solo, onChoose, onAdd }: Props) {
+  const few = shot.lights.length <= 3
+  return (
+    <div className={classes.chips} role="tablist" aria-label="Lights">
+      {shot.lights.map((light, index) => {
+        const result = seen?.[index]
+        const at = result?.flash.placement_stops
+        const placed = at == null ? (result?.silent ? 'off' : 'dark') : signedStops(at)
+        const silent = light.on && result && !result.fires
+        return (
+          <Tooltip
+            key={index}
+            label={`${result?.spoken ?? light.unit.name}: ${result?.silent ?? placed}${result?.ratio ? `, ${result.ratio} of the key` : ''}`}
+          >
+            <UnstyledButton
+              role="tab"
+              className={classes.chip}
+              data-light={index}
+              data-state={silent ? 'silent' : light.on ? undefined : 'off'}
+              data-alone={solo === index || undefined}
+              aria-selected={index === chosen}
+              aria-label={`${light.group} ${ROLE_WORDS[light.role ?? 'key']}, ${result?.silent ?? placed}`}
+              onClick={() => onChoose(index)}
+            >
+              <RoleMark role={light.role ?? 'key'} />
+              <b>{light.group}</b>
+              {few && <span className="mono">{placed}</span>}
+            </UnstyledButton>
+          </Tooltip>
+        )
+      })}
+      {shot.lights.length < MOST_LIGHTS && (
+        <Tooltip label="One more light, like this one">
+          <UnstyledButton className={classes.chip} data-add aria-label="Add a light" onClick={onAdd}>
+            +
+          </UnstyledButton>
+        </Tooltip>
+      )}
+    </div>
+  )
+}
