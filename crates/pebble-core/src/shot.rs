@@ -93,6 +93,14 @@ word! {
         LanternSlalom,
         /// A flatland bicycle rider on a slipway in the sun.
         SlipwaySpin,
+        /// A fencer's lunge in a dark hall.
+        SabreReach,
+        /// An aerialist in two silks, in a black box.
+        Silks,
+        /// Finishers with their medals before a printed wall.
+        FinishersWall,
+        /// A roller skater's turn in a hall whose lamps are kept.
+        RollerHall,
         /// An even wall and one flat card, for measuring.
         PlainStage,
     }
@@ -449,6 +457,14 @@ word! {
         Lantern,
         /// Wheels and frame of the bicycle.
         Bicycle,
+        /// The blade.
+        Blade,
+        /// The hanging cloth.
+        Silks,
+        /// The medals.
+        Medal,
+        /// The scarf that flies behind.
+        Scarf,
         /// A flat card of the part's own size.
         Card,
     }

@@ -119,6 +119,16 @@ export function Drag({ shot, ambient, onTake, onClose }: Props) {
           </SimpleGrid>
           {chosen && (
             <>
+              <p className={classes.said}>
+                {chosen.also.length === 0
+                  ? 'Nothing else will draw.'
+                  : `Also draws: ${chosen.also
+                      .map(
+                        (one) =>
+                          `${one.name} ${percent(one.share)}, ${one.visibility}${one.wanted ? '' : ' (not wanted)'}`,
+                      )
+                      .join(' · ')}.`}
+              </p>
               <SimpleGrid cols={2} spacing="md">
                 <Side
                   title={`Front sync · fires at ${axisTime(+chosen.front_s.toPrecision(4))}, sharp at the start`}
@@ -137,16 +147,6 @@ export function Drag({ shot, ambient, onTake, onClose }: Props) {
                   </Button>
                 </Side>
               </SimpleGrid>
-              <p className={classes.said}>
-                {chosen.also.length === 0
-                  ? 'Nothing else will draw.'
-                  : `Also draws: ${chosen.also
-                      .map(
-                        (one) =>
-                          `${one.name} ${percent(one.share)}, ${one.visibility}${one.wanted ? '' : ' (not wanted)'}`,
-                      )
-                      .join(' · ')}.`}
-              </p>
             </>
           )}
         </div>

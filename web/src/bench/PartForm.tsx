@@ -12,6 +12,10 @@ const DRAWN: { value: Part['drawn_as']; label: string }[] = [
   { value: 'ropes', label: 'turning ropes' },
   { value: 'lantern', label: 'lantern' },
   { value: 'bicycle', label: 'bicycle' },
+  { value: 'blade', label: 'blade' },
+  { value: 'silks', label: 'hanging cloth' },
+  { value: 'medal', label: 'medals' },
+  { value: 'scarf', label: 'flying scarf' },
   { value: 'card', label: 'a card of its size' },
 ]
 const INTENTS: { value: Intent; label: string }[] = [

@@ -1,9 +1,13 @@
 //! Drawn scenes: a backdrop painted by a function of the place, and figures of simple bodies, back to front.
 
 mod double_ropes;
+mod finishers_wall;
 mod lantern_slalom;
 mod paint;
 mod plain_stage;
+mod roller_hall;
+mod sabre_reach;
+mod silks;
 mod slipway_spin;
 
 use crate::body::Body;
@@ -91,6 +95,10 @@ impl Figure {
 static DOUBLE_ROPES: LazyLock<Scene> = LazyLock::new(double_ropes::scene);
 static LANTERN_SLALOM: LazyLock<Scene> = LazyLock::new(lantern_slalom::scene);
 static SLIPWAY_SPIN: LazyLock<Scene> = LazyLock::new(slipway_spin::scene);
+static SABRE_REACH: LazyLock<Scene> = LazyLock::new(sabre_reach::scene);
+static SILKS: LazyLock<Scene> = LazyLock::new(silks::scene);
+static FINISHERS_WALL: LazyLock<Scene> = LazyLock::new(finishers_wall::scene);
+static ROLLER_HALL: LazyLock<Scene> = LazyLock::new(roller_hall::scene);
 static PLAIN_STAGE: LazyLock<Scene> = LazyLock::new(plain_stage::scene);
 
 /// The scene of a shot.
@@ -99,6 +107,10 @@ pub(crate) fn of(scene: shot::Scene) -> &'static Scene {
         shot::Scene::DoubleRopes => &DOUBLE_ROPES,
         shot::Scene::LanternSlalom => &LANTERN_SLALOM,
         shot::Scene::SlipwaySpin => &SLIPWAY_SPIN,
+        shot::Scene::SabreReach => &SABRE_REACH,
+        shot::Scene::Silks => &SILKS,
+        shot::Scene::FinishersWall => &FINISHERS_WALL,
+        shot::Scene::RollerHall => &ROLLER_HALL,
         shot::Scene::PlainStage => &PLAIN_STAGE,
     }
 }
