@@ -7,10 +7,14 @@ use sqlx::SqlitePool;
 use std::sync::LazyLock;
 
 /// The demo shots, as they also ship as example files.
-pub const EXAMPLES: [&str; 3] = [
+pub const EXAMPLES: [&str; 7] = [
     include_str!("../../../docs/examples/double-ropes.json"),
     include_str!("../../../docs/examples/lantern-slalom.json"),
     include_str!("../../../docs/examples/slipway-spin.json"),
+    include_str!("../../../docs/examples/sabre-reach.json"),
+    include_str!("../../../docs/examples/silks.json"),
+    include_str!("../../../docs/examples/finishers-wall.json"),
+    include_str!("../../../docs/examples/roller-hall.json"),
 ];
 const BLANK: &str = include_str!("../../../docs/examples/card-on-a-wall.json");
 

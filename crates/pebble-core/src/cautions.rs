@@ -127,7 +127,8 @@ pub fn cautions(shot: &Shot, plan: &Plan) -> Vec<Caution> {
              athlete decide, not the picture.",
         );
     }
-    let strobes = lights().find(|(_, light)| light.unit.store.is_some_and(|store| store.recycle(0.05).as_secs() <= STROBING_S));
+    let strobes =
+        lights().find(|(_, light)| light.unit.store.is_some_and(|store| store.recycle(0.05).as_secs() <= STROBING_S));
     if let Some((wire, _)) = strobes.filter(|_| around(Around::Spectators)) {
         say(
             "strobing",

@@ -624,9 +624,9 @@ fn lamps(plan: &Plan, outlook: &Outlook) -> Vec<LampForecast> {
     let lamp = |seen: &crate::outlook::SteadyOutlook| {
         let (name, reaches): (String, &dyn Fn(usize) -> bool) = match seen.of {
             Burns::Lamp(index) => (plan.lamps[index].name.clone(), &move |part| plan.lamps[index].reaches(part)),
-            Burns::Modelling(index) => {
-                (format!("modelling lamp of {}", plan.lights[index].label), &move |part| plan.lights[index].reaches(part))
-            }
+            Burns::Modelling(index) => (format!("modelling lamp of {}", plan.lights[index].label), &move |part| {
+                plan.lights[index].reaches(part)
+            }),
         };
         let drawn = plan.parts.iter().zip(&outlook.parts).enumerate();
         LampForecast {

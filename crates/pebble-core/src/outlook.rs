@@ -8,8 +8,8 @@ mod part;
 mod tint;
 
 pub use light::LightOutlook;
-pub use part::PartOutlook;
 pub(crate) use light::timing;
+pub use part::PartOutlook;
 
 use crate::depth::{Depth, depth};
 use crate::exposure::{Level, reference_exposure};

@@ -10,8 +10,8 @@ pub use steady::Lamp;
 
 use crate::exposure::{illuminance_of_ev100, illuminance_of_reading};
 use crate::gear::check::At;
-use crate::groups;
 use crate::gear::{END_TOLERANCE, FirstRow, ShutterKind};
+use crate::groups;
 use crate::metering::{self, Patch};
 use crate::motion::{Sensor, Usage};
 use crate::pulse::School;
@@ -386,13 +386,10 @@ fn dial(at: &At, wire: &shot::Flash, light: &Light, (body, camera): (&Body, &str
     let sync = wire.sync;
     if sync == SyncMode::HighSpeed && (!body.high_speed || !light.unit.high_speed || body.travel <= Seconds::ZERO) {
         let who = if light.unit.high_speed { camera } else { &wire.unit.name };
-        return Err(at.contradiction(
-            "sync",
-            "high_speed".to_owned(),
-            format!("{who} does not do high-speed sync"),
-        ));
+        return Err(at.contradiction("sync", "high_speed".to_owned(), format!("{who} does not do high-speed sync")));
     }
-    let bias = |automatic: &shot::Automatic| at.inside("automatic").stops("bias_stops", automatic.bias_stops, &bounds::OFFSET);
+    let bias =
+        |automatic: &shot::Automatic| at.inside("automatic").stops("bias_stops", automatic.bias_stops, &bounds::OFFSET);
     Ok(Dial {
         power,
         bias: wire.automatic.as_ref().map(bias).transpose()?,

@@ -3,9 +3,9 @@
 //! Everything here is plain data that may be wrong. [`crate::plan::Plan`] is the same shot, checked. Numbers of camera
 //! settings are labels where they are labels (`5.6`, `"1/250"`, `640`) and literal values otherwise.
 
+use crate::cautions::Around;
 use crate::daylight::Sky;
 use crate::gear::{CameraBody, Filter, FlashUnit, Lamp, Lens, Modifier, Trigger};
-use crate::cautions::Around;
 use crate::ghost::Visibility;
 use crate::groups::GroupShape;
 use crate::hold::Held;
@@ -465,6 +465,8 @@ word! {
         Medal,
         /// The scarf that flies behind.
         Scarf,
+        /// A hand and its arm.
+        Hand,
         /// A flat card of the part's own size.
         Card,
     }

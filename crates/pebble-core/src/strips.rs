@@ -303,7 +303,11 @@ fn of_dial(plan: &Plan, (index, light): (usize, &Light), now: &Dial, to: &Dial) 
 /// A bias as written.
 pub fn bias_label(stops: f64) -> String {
     let tenths = (stops * 10.0).round() / 10.0;
-    if tenths == 0.0 { "±0".to_owned() } else { format!("{}{:.1}", if tenths < 0.0 { '−' } else { '+' }, tenths.abs()) }
+    if tenths == 0.0 {
+        "±0".to_owned()
+    } else {
+        format!("{}{:.1}", if tenths < 0.0 { '−' } else { '+' }, tenths.abs())
+    }
 }
 
 fn clicks(from: i32, to: i32, step: i32) -> impl DoubleEndedIterator<Item = i32> {

@@ -3,7 +3,7 @@
 mod common;
 
 use common::{examples, plan, shot};
-use pebble_core::hold::{Held, Turned, TOLERANCE, equivalents, hold};
+use pebble_core::hold::{Held, TOLERANCE, Turned, equivalents, hold};
 use pebble_core::plan::Settings;
 use pebble_core::shot::{Reading, Shot};
 use pebble_core::shutter::SyncMode;
@@ -166,7 +166,12 @@ fn blur_held_the_power_stays_low_and_something_else_pays() {
     assert!(free.settings.key().power > base.lights[0].power * 1.9, "power pays where it may");
     let answer = hold(&plan(&base), &now, &[Held::Key, Held::Blur], by(Held::Aperture));
     let (was, is) = (outlook(&plan(&base)), outlook(&now.with(answer.settings)));
-    assert!((is.key().freeze / was.key().freeze).log2() <= TOLERANCE, "{:?} for {:?}", is.key().freeze, was.key().freeze);
+    assert!(
+        (is.key().freeze / was.key().freeze).log2() <= TOLERANCE,
+        "{:?} for {:?}",
+        is.key().freeze,
+        was.key().freeze
+    );
     assert!(answer.gave.is_empty() && drift(&plan(&base), &now.with(answer.settings))[0].abs() <= TOLERANCE + 1e-9);
 }
 

@@ -321,6 +321,10 @@ fn rear_sync_ends_before_the_curtain_and_front_sync_begins_after_it() {
             SyncMode::Front => setting.travel_s + 0.2e-3,
             _ => setting.shutter_s - 0.5e-3 - length + 0.2e-3,
         };
-        assert!((core.key().firing.ignition_s - wanted).abs() < 5e-6, "{sync:?}: {} and {wanted}", core.key().firing.ignition_s);
+        assert!(
+            (core.key().firing.ignition_s - wanted).abs() < 5e-6,
+            "{sync:?}: {} and {wanted}",
+            core.key().firing.ignition_s
+        );
     }
 }

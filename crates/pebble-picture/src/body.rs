@@ -57,7 +57,8 @@ pub(crate) struct Direction {
 impl Direction {
     /// From a bearing around the subject (0 at the camera, 90 to the right) and a height, in radians.
     pub fn of(bearing: f64, height: f64) -> Self {
-        let towards = [bearing.sin() * height.cos(), height.sin(), bearing.cos() * height.cos()].map(|part| part as f32);
+        let towards =
+            [bearing.sin() * height.cos(), height.sin(), bearing.cos() * height.cos()].map(|part| part as f32);
         let across = length([towards[0], towards[1]]);
         Self { towards, edge: (towards[2] < 0.0).then(|| 1.0 / across.max(0.05)) }
     }

@@ -1,7 +1,7 @@
 //! Backdrop, figures and tone: one frame.
 
-use crate::body::{Body, Direction, Outline, Point, Tint};
 use crate::backdrop::Backdrop;
+use crate::body::{Body, Direction, Outline, Point, Tint};
 use crate::exposure::{Exposure, RowExposure, SLICES, instant};
 use crate::scenes::{self, Figure, Scene};
 use crate::smear::{Beam, Pixel, Raster, Smeared, Sprite, Sprites};
@@ -170,7 +170,8 @@ struct Group {
 impl Group {
     fn all(plan: &Plan, outlook: &Outlook, window: &Window, scene: &Scene) -> Vec<Self> {
         // What moves fastest in the picture, in its pixels.
-        let fastest = outlook.parts.iter().map(|part| part.image_speed.as_metres_per_second().abs()).fold(0.0, f64::max);
+        let fastest =
+            outlook.parts.iter().map(|part| part.image_speed.as_metres_per_second().abs()).fold(0.0, f64::max);
         let reverse = if scene.figures.iter().any(|figure| figure.swing.is_some()) { 2.0 } else { 1.0 };
         let speed = (fastest / outlook.magnification) as f32 * window.pixels_per_metre * reverse;
         let instant = instant(outlook);
@@ -179,7 +180,8 @@ impl Group {
             let exposure = Exposure::new(plan, outlook, Some(light), instant);
             let rows = window.rows(&exposure);
             let at_once = exposure.is_instant(&rows, speed);
-            let like = groups.iter_mut().find(|(group, other)| (at_once && *other) || group.exposure.same_as(&exposure));
+            let like =
+                groups.iter_mut().find(|(group, other)| (at_once && *other) || group.exposure.same_as(&exposure));
             match like {
                 Some((group, _)) => group.lights.push(light),
                 None => groups.push((Self { lights: vec![light], exposure, rows }, at_once)),
@@ -539,7 +541,9 @@ impl Actor {
         let Sprites { flash, ambient: sprite } = sprites;
         let flashed = stage.groups.iter().zip(flash);
         Self {
-            flashes: flashed.map(|(group, sprite)| Flashed::of(stage, group, &motion, sprite, (&steady, shifts))).collect(),
+            flashes: flashed
+                .map(|(group, sprite)| Flashed::of(stage, group, &motion, sprite, (&steady, shifts)))
+                .collect(),
             ambient: Layer::of(window, &sprite, (&steady, &[1.0]), shifts, Some(held)),
             motion,
             sprite,

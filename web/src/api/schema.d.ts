@@ -1347,7 +1347,7 @@ export interface components {
          * @description The body of the scene that a part is drawn as.
          * @enum {string}
          */
-        DrawnAs: "face" | "body" | "feet" | "ropes" | "lantern" | "bicycle" | "card";
+        DrawnAs: "face" | "body" | "feet" | "ropes" | "lantern" | "bicycle" | "blade" | "silks" | "medal" | "scarf" | "hand" | "card";
         /** @description When the light has dropped by so much. */
         Drop: {
             at?: components["schemas"]["SkyAt"] | null;
@@ -3012,7 +3012,7 @@ export interface components {
          * @description Drawn scenes.
          * @enum {string}
          */
-        Scene: "double_ropes" | "lantern_slalom" | "slipway_spin" | "plain_stage";
+        Scene: "double_ropes" | "lantern_slalom" | "slipway_spin" | "sabre_reach" | "silks" | "finishers_wall" | "roller_hall" | "plain_stage";
         /**
          * @description Which of the three a photographer judges by.
          * @enum {string}

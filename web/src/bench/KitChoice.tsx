@@ -56,6 +56,17 @@ export function Choice<T extends Item>(props: {
   )
 }
 
+const SCENES: { value: Shot['scene']; label: string }[] = [
+  { value: 'double_ropes', label: 'skipping ropes in a hall' },
+  { value: 'lantern_slalom', label: 'a skater at dusk' },
+  { value: 'slipway_spin', label: 'a bicycle in the sun' },
+  { value: 'sabre_reach', label: "a fencer's lunge" },
+  { value: 'silks', label: 'an aerialist in silks' },
+  { value: 'finishers_wall', label: 'portraits before a wall' },
+  { value: 'roller_hall', label: 'a turn in a lit hall' },
+  { value: 'plain_stage', label: 'a plain stage, for measuring' },
+]
+
 export function CameraChoice(props: Props) {
   const { shot, refusal, onChange } = props
   const kit = useKit()
@@ -108,6 +119,15 @@ export function CameraChoice(props: Props) {
             ]}
             value={shot.school}
             onChange={(school) => school && onChange({ ...shot, school: school as Shot['school'] })}
+          />
+          <Select
+            size="xs"
+            label="Drawn as"
+            allowDeselect={false}
+            comboboxProps={{ withinPortal: false }}
+            data={SCENES}
+            value={shot.scene}
+            onChange={(scene) => scene && onChange({ ...shot, scene: scene as Shot['scene'] })}
           />
           <Figure
             label="Depth wanted"

@@ -16,6 +16,7 @@ const DRAWN: { value: Part['drawn_as']; label: string }[] = [
   { value: 'silks', label: 'hanging cloth' },
   { value: 'medal', label: 'medals' },
   { value: 'scarf', label: 'flying scarf' },
+  { value: 'hand', label: 'hand and arm' },
   { value: 'card', label: 'a card of its size' },
 ]
 const INTENTS: { value: Intent; label: string }[] = [

@@ -80,7 +80,8 @@ impl Document for Shot {
             let lamp = light.modelling.iter().map(|modelling| &modelling.lamp.id);
             [&light.unit.id, &light.modifier.id, &light.trigger.id].into_iter().chain(more).chain(lamp)
         });
-        let lamps = self.lamps.iter().flat_map(|lamp| std::iter::once(&lamp.lamp.id).chain(lamp.gel.iter().map(|gel| &gel.id)));
+        let lamps =
+            self.lamps.iter().flat_map(|lamp| std::iter::once(&lamp.lamp.id).chain(lamp.gel.iter().map(|gel| &gel.id)));
         camera.into_iter().chain(lights).chain(lamps).map(String::as_str).collect()
     }
 

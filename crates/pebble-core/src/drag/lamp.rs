@@ -39,7 +39,8 @@ pub fn luminance_of_streak(seen: &StreakReading) -> Result<Luminance, Invalid> {
     let size = bounds::PART_SIZE.check("size_m", seen.size_m)?;
     let placement = bounds::OFFSET.check("streak_stops", seen.streak_stops).map(Stops::from_stops)?;
     if speed <= 0.0 || size <= 0.0 {
-        let (field, what) = if speed <= 0.0 { ("speed_m_s", "a lamp at rest") } else { ("size_m", "a lamp without size") };
+        let (field, what) =
+            if speed <= 0.0 { ("speed_m_s", "a lamp at rest") } else { ("size_m", "a lamp without size") };
         return Err(Invalid::Contradiction {
             field: field.to_owned(),
             given: "0".to_owned(),

@@ -138,7 +138,8 @@ pub fn roads(plan: &Plan, wish: &DragWish) -> Result<DragAnswer, Invalid> {
 
 fn road(plan: &Plan, part: usize, by: Held, streak: Seconds, wanted: Stops) -> DragRoad {
     let off = |time: &ShutterTime| (time.time() / streak).ln().abs();
-    let shutter = strips::shutters(&plan.body).min_by(|a, b| off(a).total_cmp(&off(b))).unwrap_or(plan.settings.shutter);
+    let shutter =
+        strips::shutters(&plan.body).min_by(|a, b| off(a).total_cmp(&off(b))).unwrap_or(plan.settings.shutter);
     let at_length = plan.with(Settings { shutter, ..plan.settings });
     let fixed: Vec<Held> = [Held::Filter, Held::Aperture, Held::Iso, Held::Shutter, Held::FlashDistance]
         .into_iter()
@@ -176,12 +177,15 @@ fn obstacle(plan: &Plan, by: Held, streak: Seconds, wanted: Stops, seen: &Outloo
     }
     if off.abs() > NEAR {
         let side = if off > 0.0 { "bright" } else { "dark" };
-        return Some(format!("The steady light stays {:.1} stops too {side}: the {} ends there.", off.abs(), by.words()));
+        return Some(format!(
+            "The steady light stays {:.1} stops too {side}: the {} ends there.",
+            off.abs(),
+            by.words()
+        ));
     }
     let before = outlook(plan);
-    let moved = before.firing().map(|(light, was)| {
-        (light, (seen.lights[light].lit.placement - was.lit.placement).as_stops())
-    });
+    let moved =
+        before.firing().map(|(light, was)| (light, (seen.lights[light].lit.placement - was.lit.placement).as_stops()));
     let worst = moved.max_by(|a, b| a.1.abs().total_cmp(&b.1.abs())).filter(|(_, by)| by.abs() > FLASH_OFF);
     worst.map(|(light, by)| {
         let side = if by < 0.0 { "full" } else { "lowest" };

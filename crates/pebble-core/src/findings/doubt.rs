@@ -9,6 +9,13 @@ use crate::quantity::scale::power_label;
 
 pub(super) fn find(Case { plan, seen }: Case, found: &mut Vec<Flaw>) {
     for (index, light) in seen.firing() {
+        // What is said of one unit at one power is said of its twins.
+        let like = |(other, twin): (usize, &crate::outlook::LightOutlook)| {
+            other < index && plan.lights[other].name == plan.lights[index].name && twin.power == light.power
+        };
+        if seen.firing().any(like) {
+            continue;
+        }
         let mut doubt = |kind, hurt| found.push(Flaw::of_light(kind, index, Severity::Watch, hurt));
         let (unit, pulse) = (&plan.lights[index].unit, &light.pulse);
         if unit.output_estimated {

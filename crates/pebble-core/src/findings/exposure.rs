@@ -9,6 +9,8 @@ use crate::strips;
 
 /// A third of a stop is a click; less is not worth a word.
 const WORTH_A_CLICK: f64 = 0.34;
+/// White that is beyond by less is white.
+const WORTH_A_WORD: f64 = 0.1;
 /// A stop is a different picture.
 const DIFFERENT_PICTURE: f64 = 1.0;
 /// Reported as missing altogether, so that ranking and words stay finite.
@@ -39,6 +41,9 @@ pub(super) fn find(case @ Case { plan, seen }: Case, found: &mut Vec<Flaw>) {
         // A lamp in the picture is meant to be beyond white.
         if part.luminance.is_none() && of_part.ghost.through.clips() {
             let over = (of_part.ghost.through.value() / CLIP_LEVEL).log2();
+            if over < WORTH_A_WORD {
+                continue;
+            }
             found.push(Flaw::of_part(Kind::Clips, index, Severity::Watch, over));
         }
     }

@@ -118,7 +118,10 @@ fn bad_surface(Case { plan, .. }: Case, index: usize) -> Words {
     });
     Words {
         title: format!("{}: better not by way of this surface", light.label),
-        cause: format!("{} against straight light: {why}. Bring a white panel or light straight.", signed(loss.as_stops())),
+        cause: format!(
+            "{} against straight light: {why}. Bring a white panel or light straight.",
+            signed(loss.as_stops())
+        ),
     }
 }
 
@@ -133,11 +136,7 @@ fn apart(Case { plan, seen }: Case, part: usize) -> Words {
     let between = first.zip(last).map_or(0.0, |(first, last)| (last.1.ignition.at - first.1.ignition.at).as_millis());
     Words {
         title: format!("{}: two images {} apart", plan.parts[part].name, px(pixels(plan, of_part.apart))),
-        cause: format!(
-            "{} fires {between:.2} ms after {}. Give them the same trigger.",
-            name(last),
-            name(first)
-        ),
+        cause: format!("{} fires {between:.2} ms after {}. Give them the same trigger.", name(last), name(first)),
     }
 }
 
@@ -156,9 +155,8 @@ pub(super) fn candidates(Case { plan, seen }: Case, flaw: &Flaw) -> Vec<Candidat
             vec![Candidates::moving_key([weaker])]
         }
         Kind::Shaken => {
-            let faster = (1..=18).map(|clicks| {
-                super::remedy::shutter_by(plan, clicks).map(|shutter| Settings { shutter, ..set })
-            });
+            let faster = (1..=18)
+                .map(|clicks| super::remedy::shutter_by(plan, clicks).map(|shutter| Settings { shutter, ..set }));
             vec![Candidates::keeping_key(faster)]
         }
         _ => Vec::new(),

@@ -1,8 +1,6 @@
 //! What the steady light draws: ghosts where nothing may streak, streaks that are too short, too long or too dim.
 
-use super::remedy::{
-    Candidates, aperture_with_power, clicks_of, filter_with_power, iso_with_power, shutter_by,
-};
+use super::remedy::{Candidates, aperture_with_power, clicks_of, filter_with_power, iso_with_power, shutter_by};
 use super::{Case, Flaw, Kind, Severity, Words, parts, percent, px, signed, stops};
 use crate::drag::{drag, time_of_streak};
 use crate::forecast::pixels;
@@ -110,7 +108,8 @@ fn streak_candidates(Case { plan, seen }: Case, index: usize) -> Vec<Candidates>
     };
     let alone = Settings { shutter, ..set };
     // Hold ambient where it is: the light must change by what the time changes (drag, with today's placement as wanted).
-    let change = drag(shutter.time(), seen.ambient.placement, seen.reference, seen.ambient.exposure / seen.run.time).light_change;
+    let change = drag(shutter.time(), seen.ambient.placement, seen.reference, seen.ambient.exposure / seen.run.time)
+        .light_change;
     let clicks = clicks_of(plan, change);
     let hold = |other: Option<Settings>| other.map(|other| Settings { shutter, ..other });
     let half = clicks / 2;

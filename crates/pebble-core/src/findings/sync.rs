@@ -28,9 +28,10 @@ pub(super) fn find(Case { plan, seen }: Case, found: &mut Vec<Flaw>) {
         }
     }
     // An assumed travel matters only where the time is close to the edge it decides.
-    let near_edge = seen.firing().filter(|(_, light)| light.high_speed.is_none()).any(|(_, light)| {
-        light.usable_sync.is_some_and(|usable| plan.settings.shutter.time() / usable.time() < 1.3)
-    });
+    let near_edge = seen
+        .firing()
+        .filter(|(_, light)| light.high_speed.is_none())
+        .any(|(_, light)| light.usable_sync.is_some_and(|usable| plan.settings.shutter.time() / usable.time() < 1.3));
     if plan.body.travel_assumed && near_edge {
         found.push(Flaw::of_shot(Kind::TravelAssumed, Severity::Watch, 0.1));
     }
@@ -133,9 +134,8 @@ pub(super) fn candidates(Case { plan, seen }: Case, flaw: &Flaw) -> Vec<Candidat
 
 pub(super) fn good(Case { plan, seen }: Case) -> Option<Words> {
     // The light with the least to spare stands for all.
-    let spare = |light: &LightOutlook| {
-        seen.run.close(0.0) - light.ignition.at - light.pulse.pulse.time_of_share(TOUCHED_SHARE)
-    };
+    let spare =
+        |light: &LightOutlook| seen.run.close(0.0) - light.ignition.at - light.pulse.pulse.time_of_share(TOUCHED_SHARE);
     seen.firing().next()?;
     let pulses = seen.firing().map(|(_, light)| light).filter(|light| light.high_speed.is_none());
     let Some(least) = pulses.min_by(|a, b| spare(a).as_secs().total_cmp(&spare(b).as_secs())) else {

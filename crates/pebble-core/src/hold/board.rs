@@ -160,8 +160,7 @@ impl Board {
                 (was / nearness(&depth(plan.body.focal, value, plan.subject_distance, confusion))).log2()
             }),
         };
-        let shutter =
-            |value: ShutterTime| Place { value, stops: (value.time() / now.shutter.time()).log2() };
+        let shutter = |value: ShutterTime| Place { value, stops: (value.time() / now.shutter.time()).log2() };
         let away = |was: Option<Stops>, is: Stops| {
             was.filter(|was| was.as_stops().is_finite() && is.as_stops().is_finite()).map(|was| (is - was).as_stops())
         };
@@ -195,10 +194,8 @@ impl Board {
             let place = |value: Stops| Place { value, stops: (now.filter - value).as_stops() };
             board.filters.extend(strips::filters().map(place).filter(|place| !stays(place.stops)));
         }
-        board.lights = seen
-            .firing()
-            .map(|(index, light)| LightBoard::of(plan, light, seen.run, look, index, &board))
-            .collect();
+        board.lights =
+            seen.firing().map(|(index, light)| LightBoard::of(plan, light, seen.run, look, index, &board)).collect();
         board
     }
 
@@ -232,9 +229,11 @@ impl Board {
                 Held::Iso if self.may(*control) => {
                     at_end(&mut self.isos.iter().map(|p| p.value.number()), to.iso.number())
                 }
-                Held::Power => self.lights.iter().filter(|light| self.may_turn(Held::Power, light.index)).any(|light| {
-                    at_end(&mut light.powers.iter().map(|p| p.value), to.lights[light.index].power)
-                }),
+                Held::Power => self
+                    .lights
+                    .iter()
+                    .filter(|light| self.may_turn(Held::Power, light.index))
+                    .any(|light| at_end(&mut light.powers.iter().map(|p| p.value), to.lights[light.index].power)),
                 _ => false,
             })
             .map(Held::words)

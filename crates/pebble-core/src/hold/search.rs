@@ -108,7 +108,8 @@ impl Found {
     /// One light follows the camera.
     fn follow(&mut self, light: &LightBoard, gain: f64, shutter: usize) {
         let (glow, longer) = light.glow_at(shutter);
-        let flash = flash_for(light, light.off.map(|off| off + gain + glow), self.settings.lights[light.index].distance);
+        let flash =
+            flash_for(light, light.off.map(|off| off + gain + glow), self.settings.lights[light.index].distance);
         let dial = &mut self.settings.lights[light.index];
         (dial.power, dial.distance) = (flash.power.value, flash.distance);
         self.excess += flash.left.map_or(0.0, beyond) + beyond_longer(flash.power.longer) + beyond_longer(longer);

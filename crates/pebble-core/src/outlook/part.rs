@@ -55,7 +55,8 @@ impl PartOutlook {
         let level = |exposure: LuxSeconds, offset: Stops| {
             Level::of_surface(part.reflectance, Stops::placement(exposure, seen.reference) + offset)
         };
-        let own = part.luminance.map_or(Level::BLACK, |luminance| Level::of_luminance(luminance, shutter, seen.reference));
+        let own =
+            part.luminance.map_or(Level::BLACK, |luminance| Level::of_luminance(luminance, shutter, seen.reference));
         let surface = |placement| Level::of_surface(plan.background_reflectance, placement);
         let tones = Tones {
             part_ambient: level(seen.room.exposure, part.ambient_offset)
@@ -94,12 +95,7 @@ struct Drawn {
 fn drawn(plan: &Plan, seen: &Outlook, part: usize) -> Drawn {
     let reaching = || seen.firing().filter(|(light, _)| plan.lights[*light].reaches(part));
     let strongest = reaching().map(|(_, light)| light.seen()).fold(Stops::DARK, Stops::max);
-    let mut drawn = Drawn {
-        frontal: LuxSeconds::ZERO,
-        edge: LuxSeconds::ZERO,
-        slowest: None,
-        between: Seconds::ZERO,
-    };
+    let mut drawn = Drawn { frontal: LuxSeconds::ZERO, edge: LuxSeconds::ZERO, slowest: None, between: Seconds::ZERO };
     // Lights that are tied to different curtains are apart on purpose.
     let mut times: [Option<(Seconds, Seconds)>; 2] = [None; 2];
     for (index, light) in reaching() {

@@ -104,10 +104,7 @@ impl Light {
                 Ok(Glow {
                     lux_at_1m: modelling.lamp.lux_at_1m * (front.change - gel + feathered).as_ratio(),
                     proportional: modelling.mode == shot::ModellingMode::Proportional,
-                    kelvin: colour::shifted(
-                        modelling.lamp.colour_k,
-                        wire.gel.as_ref().map_or(0.0, |gel| gel.mired),
-                    ),
+                    kelvin: colour::shifted(modelling.lamp.colour_k, wire.gel.as_ref().map_or(0.0, |gel| gel.mired)),
                 })
             })
             .transpose()?;
@@ -221,7 +218,8 @@ fn surface(at: &At, wire: &shot::BouncedOff) -> Result<Surface, Invalid> {
 pub(super) fn missed(at: &At, names: &[String], parts: &[Part]) -> Result<u32, Invalid> {
     names.iter().try_fold(0, |bits, name| {
         let part = parts.iter().position(|part| part.name == *name);
-        part.map(|part| bits | 1 << part).ok_or_else(|| at.not_allowed("misses", name, "the name of a part of this shot"))
+        part.map(|part| bits | 1 << part)
+            .ok_or_else(|| at.not_allowed("misses", name, "the name of a part of this shot"))
     })
 }
 

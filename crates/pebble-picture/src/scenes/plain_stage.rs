@@ -5,9 +5,5 @@ use super::{Paint, Scene};
 const EVEN: Paint = Paint { ambient: [1.0; 3], flash: [1.0; 3] };
 
 pub(super) fn scene() -> Scene {
-    Scene {
-        backdrop: |row, out| row.paint(out, |_| EVEN),
-        farthest: 1.0,
-        figures: Vec::new(),
-    }
+    Scene { backdrop: |row, out| row.paint(out, |_| EVEN), farthest: 1.0, figures: Vec::new() }
 }

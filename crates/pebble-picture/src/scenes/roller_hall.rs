@@ -27,6 +27,7 @@ pub(super) fn scene() -> Scene {
             Figure::of(DrawnAs::Scarf, 0.5, scarf()),
             Figure::of(DrawnAs::Feet, 0.4, legs()),
             Figure::of(DrawnAs::Body, 0.3, trunk()),
+            Figure::of(DrawnAs::Hand, 0.3, reaching_arm()),
             Figure::of(DrawnAs::Face, 0.34, head()),
         ],
     }
@@ -87,11 +88,11 @@ fn floor(row: &Row, out: &mut [Paint]) {
 }
 
 fn boot(heel: Point, toe: Point) -> Vec<Body> {
-    let mut bodies = vec![
-        limb([heel[0], heel[1] + 0.1], heel, 0.06, 0.058, BOOT, 1.9),
-        limb(heel, toe, 0.056, 0.046, BOOT, 1.9),
-    ];
-    bodies.extend([(heel, 0.0), (toe, 0.02)].map(|(at, dx)| blob([at[0] + dx, at[1] - 0.095], [0.045, 0.045], 0.0, WHEEL, 1.2)));
+    let mut bodies =
+        vec![limb([heel[0], heel[1] + 0.1], heel, 0.06, 0.058, BOOT, 1.9), limb(heel, toe, 0.056, 0.046, BOOT, 1.9)];
+    bodies.extend(
+        [(heel, 0.0), (toe, 0.02)].map(|(at, dx)| blob([at[0] + dx, at[1] - 0.095], [0.045, 0.045], 0.0, WHEEL, 1.2)),
+    );
     bodies
 }
 
@@ -116,6 +117,11 @@ fn trunk() -> Vec<Body> {
         blob([-0.46, 0.53], [0.044, 0.046], 0.0, SKIN, 1.1),
         limb([-0.06, -0.26], [0.22, 0.12], 0.138, 0.16, SHIRT, 1.0),
         limb([-0.02, -0.1], [0.14, -0.18], 0.014, 0.014, Tint::NEUTRAL, 2.2),
+    ]
+}
+
+fn reaching_arm() -> Vec<Body> {
+    vec![
         limb([0.3, 0.14], [0.58, -0.08], 0.07, 0.054, SHIRT, 1.0),
         limb([0.58, -0.08], [0.84, 0.06], 0.046, 0.036, SKIN, 1.1),
         blob([0.88, 0.08], [0.044, 0.046], 0.0, SKIN, 1.1),
@@ -136,8 +142,12 @@ fn head() -> Vec<Body> {
 }
 
 fn scarf() -> Vec<Body> {
-    [([0.26, 0.24], [0.0, 0.3], 0.05, 0.045), ([0.0, 0.3], [-0.26, 0.22], 0.045, 0.05), ([-0.26, 0.22], [-0.52, 0.31], 0.05, 0.04)]
-        .into_iter()
-        .map(|(from, to, thick, thin)| limb(from, to, thick, thin, SCARF, 1.0))
-        .collect()
+    [
+        ([0.26, 0.24], [0.0, 0.3], 0.05, 0.045),
+        ([0.0, 0.3], [-0.26, 0.22], 0.045, 0.05),
+        ([-0.26, 0.22], [-0.52, 0.31], 0.05, 0.04),
+    ]
+    .into_iter()
+    .map(|(from, to, thick, thin)| limb(from, to, thick, thin, SCARF, 1.0))
+    .collect()
 }
