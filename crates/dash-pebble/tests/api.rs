@@ -58,7 +58,7 @@ async fn a_shot_is_added_removed_and_brought_back() {
     assert_eq!(added.status(), StatusCode::CREATED);
     let added: Value = added.json().await.unwrap();
     let path = format!("/api/shots/{}", added["id"].as_str().unwrap());
-    assert_eq!(api.get("/api/shots").await["shots"].as_array().unwrap().len(), 4);
+    assert_eq!(api.get("/api/shots").await["shots"].as_array().unwrap().len(), 8);
     assert_eq!(api.send(Method::DELETE, &path, Some(1), None).await.status(), StatusCode::NO_CONTENT);
     let (status, _) = problem(api.send(Method::GET, &path, None, None).await).await;
     assert_eq!(status, StatusCode::NOT_FOUND);
@@ -106,7 +106,7 @@ async fn wrong_values_are_named_and_change_nothing() {
     assert_eq!(status, StatusCode::BAD_REQUEST);
     assert!(told["detail"].as_str().unwrap().contains("flair"));
     assert_eq!(api.get(&path).await, shot, "nothing was changed");
-    assert_eq!(api.get("/api/shots").await["shots"].as_array().unwrap().len(), 3);
+    assert_eq!(api.get("/api/shots").await["shots"].as_array().unwrap().len(), 7);
 }
 
 #[tokio::test]
@@ -127,7 +127,7 @@ async fn junk_is_refused_in_bounded_memory() {
             assert!(length > 1_000_000, "only a body over the limit may be cut off");
         }
     }
-    assert_eq!(api.get("/api/shots").await["shots"].as_array().unwrap().len(), 3, "and the server goes on");
+    assert_eq!(api.get("/api/shots").await["shots"].as_array().unwrap().len(), 7, "and the server goes on");
 }
 
 #[tokio::test]

@@ -27,20 +27,20 @@ fn serve(data: &Path) -> Output {
 
 #[test]
 fn a_shot_file_becomes_a_forecast() {
-    for name in ["double-ropes", "lantern-slalom", "slipway-spin", "card-on-a-wall"] {
+    for name in ["double-ropes", "lantern-slalom", "slipway-spin", "roller-hall", "silks", "card-on-a-wall"] {
         let output = run(&["forecast", &example_path(name)]);
         assert!(output.status.success(), "{name}");
         let told: Value = serde_json::from_slice(&output.stdout).expect("JSON");
-        assert_eq!((&told["format"], &told["version"]), (&"dash-pebble/forecast".into(), &1.into()));
+        assert_eq!((&told["format"], &told["version"]), (&"dash-pebble/forecast".into(), &2.into()));
         for pointer in [
             "/forecast/exposure/reference_lxs",
             "/forecast/ambient_subject/illuminance_lx",
             "/forecast/flash/exposure_lxs",
-            "/forecast/pulse/t05_s",
-            "/forecast/pulse/t01_s",
-            "/forecast/pulse/t90_s",
-            "/forecast/moment/ignition_s",
-            "/forecast/rows/first_share",
+            "/forecast/lights/0/pulse/t05_s",
+            "/forecast/lights/0/pulse/t01_s",
+            "/forecast/lights/0/pulse/t90_s",
+            "/forecast/lights/0/firing/ignition_s",
+            "/forecast/lights/0/rows/first_share",
             "/forecast/optics/magnification",
             "/forecast/depth/near_m",
             "/forecast/parts/0/image_speed_px_s",
@@ -67,7 +67,7 @@ fn files_that_are_no_shots_are_refused_with_the_reason() {
     let text = std::fs::read_to_string(example_path("double-ropes")).unwrap();
     let big = "x".repeat(50 * 1024 * 1024);
     let cases = [
-        ("unknown version", text.replace("\"version\": 1", "\"version\": 2"), "version"),
+        ("unknown version", text.replace("\"version\": 2", "\"version\": 3"), "version"),
         ("missing field", text.replace("\"iso\": 200,", ""), "iso"),
         ("wrong field", text.replace("\"focal_mm\"", "\"focal_inch\""), "focal_inch"),
         ("impossible value", text.replace("\"power\": ", "\"power\": 9"), "lights[0].power"),

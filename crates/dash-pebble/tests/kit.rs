@@ -130,7 +130,7 @@ async fn what_is_carried_cannot_be_deleted_and_goes_on_when_it_is_retired() {
     let path = "/api/kit/items/heron-v2";
     let (status, told) = problem(api.send(Method::DELETE, path, Some(1), None).await).await;
     assert_eq!((status, &told["type"]), (StatusCode::CONFLICT, &json!("/problems/in-use")));
-    assert_eq!(told["used_by"].as_array().unwrap().len(), 3);
+    assert_eq!(told["used_by"].as_array().unwrap().len(), 6);
     assert!(told["detail"].as_str().unwrap().contains("Double ropes, both feet up"), "{told}");
 
     let retired: Value = step(&api, "heron-v2", 1, "retire").await.json().await.unwrap();

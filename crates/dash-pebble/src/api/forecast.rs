@@ -37,7 +37,7 @@ impl Answer {
         let outlook = outlook(plan);
         Self {
             format: FORMAT.to_owned(),
-            version: 1,
+            version: 2,
             forecast: forecast::written(plan, &outlook),
             findings: findings::judge(plan, &outlook),
         }
