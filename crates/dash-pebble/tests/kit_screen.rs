@@ -210,7 +210,7 @@ async fn things_are_copied_retired_deleted_and_brought_back() {
     browser.size(1280, 800).await;
     // What shots carry is not deleted; it is said where, and retiring is offered.
     open_kit(&browser, &server, "/kit/camera/heron-v2").await;
-    browser.until("document.querySelectorAll('aside a').length === 3").await;
+    browser.until("document.querySelectorAll('aside a').length === 6").await;
     press(&browser, "Delete").await;
     browser.until("document.querySelector('[role=status]')?.innerText.includes('Slipway spin, noon')").await;
     press(&browser, "Retire it").await;

@@ -200,7 +200,7 @@ fn any_shot_fits_any_gear_and_what_fits_stays() {
             }
         }
     }
-    assert_eq!(fitted, 4 * kit.cameras.len() * kit.lenses.len() * kit.units.len());
+    assert_eq!(fitted, 8 * kit.cameras.len() * kit.lenses.len() * kit.units.len());
 }
 
 #[test]

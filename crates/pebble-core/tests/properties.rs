@@ -144,7 +144,7 @@ proptest! {
     /// the changed shot is read anew.
     #[test]
     fn a_remedy_applied_to_the_file_mends_its_finding(
-        example in 0..4usize, power in 0.01..1.0f64, tv6 in -12..78i32, sv6 in 0..36i32, av6 in 18..54i32, lux in 0.0..4000.0f64,
+        example in 0..8usize, power in 0.01..1.0f64, tv6 in -12..78i32, sv6 in 0..36i32, av6 in 18..54i32, lux in 0.0..4000.0f64,
         speed in 0.0..25.0f64, intent in 0..3usize, distance in 0.5..8.0f64,
     ) {
         let mut shot = common::examples().swap_remove(example);

@@ -87,6 +87,7 @@ export function Groups({ shot, onChange, onTake, onClose }: Props) {
                       <Button
                         size="compact-xs"
                         variant="default"
+                        data-take
                         disabled={!seen || !!seen.not}
                         onClick={() =>
                           seen &&

@@ -6,7 +6,7 @@ use thirtyfour::prelude::*;
 
 pub async fn open_shot(browser: &Browser, server: &Server, title: &str) {
     browser.driver.goto(server.url("/")).await.expect("the list opens");
-    browser.click(&format!("[data-shot='{title}'] a")).await;
+    browser.click(&format!("[data-shot=\"{title}\"] a")).await;
     browser.until("document.querySelector('#frame[data-ready]') && document.querySelector('#strip-aperture')").await;
 }
 

@@ -28,6 +28,10 @@ pub fn examples() -> Vec<Shot> {
         include_str!("../../../../docs/examples/lantern-slalom.json"),
         include_str!("../../../../docs/examples/slipway-spin.json"),
         include_str!("../../../../docs/examples/card-on-a-wall.json"),
+        include_str!("../../../../docs/examples/sabre-reach.json"),
+        include_str!("../../../../docs/examples/silks.json"),
+        include_str!("../../../../docs/examples/finishers-wall.json"),
+        include_str!("../../../../docs/examples/roller-hall.json"),
     ]
     .map(|text| serde_json::from_str(text).expect("the example is a shot"))
     .into()
