@@ -21,7 +21,7 @@ use serde::Serialize;
 /// Points on the drawn pulse.
 const CURVE_POINTS: usize = 48;
 /// Rows in the profile of the frame.
-const PROFILE_ROWS: usize = 33;
+const PROFILE_ROWS: usize = 17;
 /// The ladder's ends, in stops.
 const LADDER: (f64, f64) = (3.0, -9.0);
 
@@ -650,7 +650,13 @@ const ALIKE: f64 = 12.0;
 
 fn colours(plan: &Plan, outlook: &Outlook) -> Colours {
     let key = plan.key_light().kelvin(outlook.key().power);
-    let against = colour::shift_between(key, plan.ambient_kelvin);
+    // All steady light on the subject, each by its share; in mired colours mix nearly evenly.
+    let burning = outlook.steady.iter().map(|lamp| (lamp.kelvin, lamp.on_subject.exposure.as_lux_seconds()));
+    let steady = burning.chain([(plan.ambient_kelvin, outlook.room.exposure.as_lux_seconds())]);
+    let (sum, total) =
+        steady.fold((0.0, 0.0), |(sum, total), (kelvin, light)| (sum + light * 1e6 / kelvin, total + light));
+    let trail = if total > 0.0 { 1e6 * total / sum } else { plan.ambient_kelvin };
+    let against = colour::shift_between(key, trail);
     let word = match against {
         a if a.abs() < ALIKE => "alike",
         a if a > 0.0 => "warmer",
@@ -695,6 +701,7 @@ fn pulse(plan: &Plan, index: usize, seen: &LightOutlook) -> Pulse {
     // A little past the last fall through 10 %, so that the curve is seen to end.
     let end = at.pulse.interval_above(0.02).1.as_secs();
     let curve_s: Vec<f64> = (0..CURVE_POINTS).map(|k| end * k as f64 / (CURVE_POINTS - 1) as f64).collect();
+    let peak = at.pulse.intensity(at.pulse.peak());
     Pulse {
         t05_s: t05.as_secs(),
         t01_s: t01.as_secs(),
@@ -711,7 +718,7 @@ fn pulse(plan: &Plan, index: usize, seen: &LightOutlook) -> Pulse {
         outside_table: at.outside_table,
         estimated: at.estimated,
         misfit: at.misfit,
-        curve_level: curve_s.iter().map(|t| at.pulse.relative_intensity(Seconds::from_secs(*t))).collect(),
+        curve_level: curve_s.iter().map(|t| at.pulse.intensity(Seconds::from_secs(*t)) / peak).collect(),
         curve_s,
         t05_span_s: span(at.pulse.interval_above(0.5)),
         t01_span_s: span(at.pulse.interval_above(0.1)),

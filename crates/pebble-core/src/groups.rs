@@ -48,6 +48,8 @@ report! {
         pub sharp: String,
         /// What has to be turned, on the camera and on each light; the flash stays where it falls.
         pub changes: Vec<Followed>,
+        /// The same as one says it.
+        pub said: String,
         /// Why it cannot be held; nothing when it can.
         #[serde(skip_serializing_if = "Option::is_none")]
         pub not: Option<String>,
@@ -135,6 +137,7 @@ fn answer(plan: &Plan, shape: &GroupShape) -> GroupAnswer {
         aperture: found.map(|aperture| aperture.label(plan.body.grid)),
         sharp: written_depth(&zone),
         changes: written_moves(plan, &held.settings),
+        said: strips::said(plan, &held.settings),
         not,
     }
 }

@@ -1303,6 +1303,8 @@ export interface components {
              * @description When it fires with rear sync.
              */
             rear_s: number;
+            /** @description The same as one says it. */
+            said: string;
             /**
              * Format: double
              * @description Time that the shutter stays open beyond the streak; negative is short of it.
@@ -1809,6 +1811,8 @@ export interface components {
             fits_from_m: number;
             /** @description Why it cannot be held; nothing when it can. */
             not?: string | null;
+            /** @description The same as one says it. */
+            said: string;
             /** @description From where to where it is then sharp. */
             sharp: string;
             /**

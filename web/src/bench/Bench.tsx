@@ -13,6 +13,7 @@ import { Ladder } from './Ladder'
 import { withLight, withParts } from './lights/lights'
 import { Moment } from './Moment'
 import { PartChips } from './PartChips'
+import { applied } from '../api/applied'
 import { withValue } from '../api/pointer'
 import { useBench, type Saving } from './useBench'
 import { Cautions } from './Cautions'
@@ -66,13 +67,7 @@ function Bench({ initial }: { initial: ShotAnswer }) {
   // The list shows what was saved here.
   useEffect(() => () => void queries.invalidateQueries({ queryKey: ['shots'] }), [queries])
 
-  const apply = useCallback(
-    (remedy: Remedy) =>
-      change((shot) =>
-        remedy.changes.reduce((to, { pointer, value }) => withValue(to, pointer, value), shot),
-      ),
-    [change],
-  )
+  const apply = useCallback((remedy: Remedy) => change((shot) => applied(shot, remedy.changes)), [change])
   const aim = useCallback(
     (pointer: string, stops: number) => change((shot) => withValue(shot, pointer, stops)),
     [change],

@@ -41,14 +41,15 @@ export function Cautions({ shot, cautions, onChange }: Props) {
           />
           <path d="M7 5v3.6M7 10.2v1" stroke="currentColor" strokeWidth="1.6" />
         </svg>
-        {open.length > 0 ? (
-          <>
-            {open.length === 1 ? 'Caution' : `${open.length} cautions`}: {open[0]!.title.toLowerCase()}
-            {open.length > 1 && ' …'}
-          </>
-        ) : (
-          <>{acknowledged.length > 0 ? 'Cautions seen' : 'What is around?'}</>
-        )}
+        <span>
+          {open.length > 0 ? (
+            <>
+              {open.length === 1 ? 'Caution' : `${open.length} cautions`}: {open[0]!.title.toLowerCase()}
+            </>
+          ) : (
+            <>{acknowledged.length > 0 ? 'Cautions seen' : 'What is around?'}</>
+          )}
+        </span>
       </UnstyledButton>
       <Modal opened={opened} onClose={() => setOpened(false)} size={720} title="Cautions for this shot">
         <Stack gap="sm" data-testid="cautions">

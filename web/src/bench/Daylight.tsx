@@ -2,7 +2,7 @@ import { Button, Popover, Tabs, Text } from '@mantine/core'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { answered, client, type Shot, type Way } from '../api/client'
-import { withValue } from '../api/pointer'
+import { applied } from '../api/applied'
 import { SeverityMark } from '../marks/SeverityMark'
 import { OverTheDay } from './OverTheDay'
 import { pixels, signedStops } from './words'
@@ -88,12 +88,7 @@ export function Daylight({ shot, onTake, onChange }: Props) {
                         fullWidth
                         disabled={!!way.not}
                         onClick={() => {
-                          onTake(
-                            way.changes.reduce(
-                              (to, { pointer, value }) => withValue(to, pointer, value),
-                              shot,
-                            ),
-                          )
+                          onTake(applied(shot, way.changes))
                           setOpened(false)
                         }}
                       >

@@ -4,7 +4,7 @@ import { useState } from 'react'
 import { answered, client, Refusal, type DragAnswer, type Shot } from '../api/client'
 import { Figure } from '../controls/Figure'
 import { SeverityMark } from '../marks/SeverityMark'
-import { applied, saidTogether } from './Applying'
+import { applied } from '../api/applied'
 import { Side } from './Side'
 import { axisTime, percent, signedStops } from './words'
 import classes from './Drag.module.css'
@@ -108,7 +108,7 @@ export function Drag({ shot, ambient, onTake, onClose }: Props) {
                     <SeverityMark severity={one.not ? 'trouble' : 'fine'} size={14} /> {BY[one.by]}
                   </b>
                   <span className="mono">{one.exposure}</span>
-                  <span>{one.not ?? saidTogether(one.changes)}</span>
+                  <span>{one.not ?? (one.said || 'nothing to turn')}</span>
                   <small>
                     streak {percent(one.streak_share)}, steady light{' '}
                     {one.ambient_stops == null ? 'none' : signedStops(one.ambient_stops)},{' '}
@@ -129,7 +129,7 @@ export function Drag({ shot, ambient, onTake, onClose }: Props) {
                       )
                       .join(' · ')}.`}
               </p>
-              <SimpleGrid cols={2} spacing="md">
+              <SimpleGrid cols={2} spacing="md" maw={930}>
                 <Side
                   title={`Front sync · fires at ${axisTime(+chosen.front_s.toPrecision(4))}, sharp at the start`}
                   shot={to('front')}

@@ -2,7 +2,7 @@ import { ActionIcon, Button, Modal, Table, Text } from '@mantine/core'
 import { useQuery } from '@tanstack/react-query'
 import { answered, client, Refusal, type GroupAnswer, type GroupShape, type Shot } from '../api/client'
 import { Figure } from '../controls/Figure'
-import { applied, saidTogether } from './Applying'
+import { applied } from '../api/applied'
 import classes from './Drag.module.css'
 
 const FIRST: GroupShape[] = [
@@ -76,13 +76,17 @@ export function Groups({ shot, onChange, onTake, onClose }: Props) {
                     <Table.Td>{figure('rows', 1)}</Table.Td>
                     <Table.Td>{figure('row_gap_m', 0.1, ' m')}</Table.Td>
                     <Table.Td>{figure('curve_m', 0.1, ' m')}</Table.Td>
-                    <Table.Td className="mono">{seen && `${seen.depth_m.toFixed(1)} m`}</Table.Td>
+                    <Table.Td className="mono" style={{ whiteSpace: 'nowrap' }}>
+                      {seen && `${seen.depth_m.toFixed(1)} m`}
+                    </Table.Td>
                     <Table.Td className="mono">
                       {seen && `${seen.width_m.toFixed(1)} m`}
                       {seen && !seen.fits && <small> fits from {seen.fits_from_m.toFixed(1)} m</small>}
                     </Table.Td>
-                    <Table.Td className="mono">{seen?.sharp}</Table.Td>
-                    <Table.Td>{seen && (seen.not ?? saidTogether(seen.changes))}</Table.Td>
+                    <Table.Td className="mono" style={{ whiteSpace: 'nowrap' }}>
+                      {seen?.sharp}
+                    </Table.Td>
+                    <Table.Td>{seen && (seen.not ?? (seen.said || 'nothing to turn'))}</Table.Td>
                     <Table.Td style={{ whiteSpace: 'nowrap' }}>
                       <Button
                         size="compact-xs"

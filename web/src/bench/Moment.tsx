@@ -76,15 +76,19 @@ export const Moment = memo(function Moment({ forecast, chosen }: Props) {
   const ignition = firing.ignition_s
   const others = forecast.lights.filter((light) => light !== inHand && light.fires)
   const glows = forecast.lights.some((light) => light.fires && light.firing.sync === 'high_speed')
-  // Lights that fire at once are named together.
-  const flags = [...new Map(others.map((light) => [light.firing.ignition_s, light])).keys()].map((at) => ({
-    at,
-    names: others.filter((light) => light.firing.ignition_s === at).map((light) => light.label.split(' ')[0]),
-  }))
   const x =
     axis === 'log'
       ? scaleLog([LOG_START_S, Math.max(whole[1], LOG_START_S * 10)], [LEFT, RIGHT]).clamp(true)
       : scaleLinear(span, [LEFT, RIGHT])
+  // Lights that fire at once, or too close to be written apart, are named together.
+  const flags: { at: number; names: string[] }[] = []
+  for (const light of others.toSorted((a, b) => a.firing.ignition_s - b.firing.ignition_s)) {
+    const letter = light.label.split(' ')[0]!
+    const last = flags.at(-1)
+    if (last && x(light.firing.ignition_s) - x(last.at) < 14 * (last.names.length + 1))
+      last.names.push(letter)
+    else flags.push({ at: light.firing.ignition_s, names: [letter] })
+  }
   const y = scaleLinear([0, 1], [FLOOR, TOP])
   // On a log axis straight edges bend: enough points along the rows keep them true.
   const edge = (at: number) =>
@@ -236,7 +240,7 @@ export const Moment = memo(function Moment({ forecast, chosen }: Props) {
               ))}
             {flags.map(({ at, names }) => (
               <text key={at} x={x(at) - 3} y={FLOOR - 3} textAnchor="end" className={classes.flag}>
-                {names.join(' ')}
+                {names.toSorted().join(' ')}
               </text>
             ))}
             {fired && !glow && (

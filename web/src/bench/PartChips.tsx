@@ -39,7 +39,7 @@ export const PartChips = memo(function PartChips({ parts, seen, refusal, onChang
     setOpen(parts.length)
   }
   return (
-    <div className={classes.chips} role="group" aria-label="Parts">
+    <div className={classes.chips} role="group" aria-label="Parts" data-many={parts.length > 4 || undefined}>
       {parts.map((part, index) => {
         const result = seen?.[index]?.intent === part.intent ? seen[index] : undefined
         const number =

@@ -2,7 +2,7 @@ import { Button, Popover, Text } from '@mantine/core'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { answered, client, type Equivalent, type Shot } from '../api/client'
-import { withValue } from '../api/pointer'
+import { applied } from '../api/applied'
 import { pixels } from './words'
 import classes from './Ways.module.css'
 
@@ -55,11 +55,7 @@ export function Ways({ shot, onTake }: Props) {
                     variant={way.changes.length === 0 ? 'filled' : 'default'}
                     fullWidth
                     justify="start"
-                    onClick={() =>
-                      onTake(
-                        way.changes.reduce((to, { pointer, value }) => withValue(to, pointer, value), shot),
-                      )
-                    }
+                    onClick={() => onTake(applied(shot, way.changes))}
                   >
                     {way.exposure}
                   </Button>

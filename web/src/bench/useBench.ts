@@ -14,7 +14,7 @@ import {
   type Shot,
   type ShotAnswer,
 } from '../api/client'
-import { withValue } from '../api/pointer'
+import { applied } from '../api/applied'
 import { Frames } from './frames'
 import { soloed } from './lights/lights'
 import { Latest } from './latest'
@@ -189,8 +189,7 @@ export function useBench(initial: ShotAnswer) {
             // Turned further meanwhile: the answer to that is on its way.
             if (now.current.shot !== shot) return
             setHeld(answer)
-            if (answer.followed.length > 0)
-              enter(answer.followed.reduce((to, { pointer, value }) => withValue(to, pointer, value), shot))
+            if (answer.followed.length > 0) enter(applied(shot, answer.followed))
           } catch {
             // What keeps it from being held keeps it from being computed too, and is said there.
             setHeld(undefined)

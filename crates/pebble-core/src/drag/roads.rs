@@ -66,6 +66,8 @@ report! {
         pub exposure: String,
         /// What has to be turned.
         pub changes: Vec<Followed>,
+        /// The same as one says it.
+        pub said: String,
         /// Where the steady light then falls.
         pub ambient_stops: Option<f64>,
         /// Length of the streak on the dial's own time.
@@ -156,6 +158,7 @@ fn road(plan: &Plan, part: usize, by: Held, streak: Seconds, wanted: Stops) -> D
         not: obstacle(plan, by, streak, wanted, &seen),
         exposure: written_exposure(plan, &settings),
         changes: written_moves(plan, &settings),
+        said: strips::said(plan, &settings),
         ambient_stops: seen.ambient.placement.to_wire(),
         streak_share: seen.parts[part].streak_share,
         spare_s: (shutter.time() - streak).as_secs(),

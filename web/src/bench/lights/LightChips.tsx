@@ -18,7 +18,12 @@ type Props = {
 export function LightChips({ shot, seen, chosen, solo, onChoose, onAdd }: Props) {
   const few = shot.lights.length <= 3
   return (
-    <div className={classes.chips} role="tablist" aria-label="Lights">
+    <div
+      className={classes.chips}
+      role="tablist"
+      aria-label="Lights"
+      data-many={shot.lights.length > 4 || undefined}
+    >
       {shot.lights.map((light, index) => {
         const result = seen?.[index]
         const at = result?.flash.placement_stops
