@@ -2,11 +2,11 @@
 
 use super::{CONTROLS, Held, Look, Turned, nearness};
 use crate::depth::depth;
-use crate::outlook::{LightOutlook, outlook};
+use crate::outlook::{LightOutlook, Outlook};
 use crate::plan::{Light, Plan, Settings};
 use crate::pulse::School;
 use crate::quantity::scale::{Aperture, Iso, ShutterTime};
-use crate::quantity::{Metres, Stops};
+use crate::quantity::{LuxSeconds, Metres, Stops};
 use crate::shutter::{Run, high_speed};
 use crate::strips;
 
@@ -73,7 +73,8 @@ pub(super) struct Board {
 #[derive(Clone, Debug)]
 pub(super) struct Distances {
     light: Light,
-    set: Metres,
+    /// Light where it stands.
+    here: LuxSeconds,
 }
 
 impl Distances {
@@ -82,12 +83,10 @@ impl Distances {
 
     /// The distance that gives so many stops more, to the centimetre, and what it gives.
     pub fn with(&self, stops: f64) -> (Metres, f64) {
-        let light = |distance: Metres| self.light.exposure(1.0, 1, distance);
-        let here = light(self.set);
-        let wanted = self.light.distance_for(1.0, 1, here * Stops::from_stops(stops).as_ratio());
+        let wanted = self.light.distance_for(1.0, 1, self.here * Stops::from_stops(stops).as_ratio());
         let metres = wanted.map_or(Self::NEAREST, |distance| distance.as_metres()).clamp(Self::NEAREST, Self::FARTHEST);
         let found = Metres::from_metres((metres * 100.0).round() / 100.0);
-        (found, Stops::from_ratio(light(found) / here).as_stops())
+        (found, Stops::from_ratio(self.light.exposure(1.0, 1, found) / self.here).as_stops())
     }
 }
 
@@ -136,7 +135,8 @@ impl LightBoard {
                 .and_then(|was| super::off(was, seen.lit.placement)),
             powers,
             set,
-            distances: may_walk.then(|| Distances { light: light.clone(), set: dial.distance }),
+            distances: may_walk
+                .then(|| Distances { light: light.clone(), here: light.exposure(1.0, 1, dial.distance) }),
             glow: glows.then(|| board.shutters.iter().map(|place| at(place.value)).collect()),
         }
     }
@@ -149,8 +149,8 @@ impl LightBoard {
 
 impl Board {
     /// Lays out what may move.
-    pub fn of(plan: &Plan, look: &Look, fixed: &[Held], turned: Option<Turned>) -> Self {
-        let (now, seen) = (plan.settings, outlook(plan));
+    pub fn of(plan: &Plan, seen: &Outlook, look: &Look, fixed: &[Held], turned: Option<Turned>) -> Self {
+        let now = plan.settings;
         let stays = |stops: f64| stops.abs() < 1e-9;
         let confusion = plan.usage.allowed_blur(&plan.body.sensor);
         let aperture = |value: Aperture| AperturePlace {

@@ -129,23 +129,23 @@ pub struct Turned {
 /// Brings `now` back to the look of `base`: every quantity in `held`, with the controls in it and the one just `turned`
 /// left alone. With the key every other flash keeps its place too. The fewest and smallest moves that do; where nothing does, what comes nearest.
 pub fn hold(base: &Plan, now: &Plan, held: &[Held], turned: Option<Turned>) -> Answer {
-    let look = Look::of(base, held);
-    let board = Board::of(now, &look, held, turned);
+    let (was, is) = (outlook(base), outlook(now));
+    let look = Look::of(&was, held);
+    let board = Board::of(now, &is, &look, held, turned);
     let found = search::best(&board);
-    let before = outlook(now);
     // A cut frame is never the price of a look, unless it was cut already.
-    let touched = before.touched().max(outlook(base).touched());
-    let whole = |to: &Settings| outlook(&now.with(*to)).touched() <= touched + 1e-9;
-    let settings = found.iter().map(|one| one.settings).find(whole).unwrap_or(now.settings);
-    let seen = outlook(&now.with(settings));
+    let touched = is.touched().max(was.touched()) + 1e-9;
+    let put_together = found.iter().map(|one| (one.settings, outlook(&now.with(one.settings))));
+    let (settings, seen) = { put_together }.find(|(_, seen)| seen.touched() <= touched).unwrap_or((now.settings, is));
     Answer { settings, followed: written_moves(now, &settings), gave: gave(&look, now, &settings, &seen, &board) }
 }
 
 /// Settings that bring the steady light on the subject to where it is wanted while every flash stays, with only the
 /// controls that are not in `fixed`.
 pub(crate) fn with_ambient(plan: &Plan, wanted: Stops, fixed: &[Held]) -> Settings {
-    let look = Look { ambient: Some(wanted), ..Look::of(plan, &[Held::Key]) };
-    let board = Board::of(plan, &look, fixed, None);
+    let seen = outlook(plan);
+    let look = Look { ambient: Some(wanted), ..Look::of(&seen, &[Held::Key]) };
+    let board = Board::of(plan, &seen, &look, fixed, None);
     search::best(&board).first().map_or(plan.settings, |found| found.settings)
 }
 
@@ -178,9 +178,10 @@ pub fn equivalents(plan: &Plan, held: &[Held]) -> Vec<Equivalent> {
         kept = vec![Held::Key, Held::Ambient, Held::Background];
     }
     kept.extend(held.iter().copied().filter(|one| one.control().is_some()));
-    let look = Look::of(plan, &kept);
-    let board = Board::of(plan, &look, &kept, None);
-    let touched = outlook(plan).touched();
+    let seen = outlook(plan);
+    let look = Look::of(&seen, &kept);
+    let board = Board::of(plan, &seen, &look, &kept, None);
+    let touched = seen.touched();
     let mut list: Vec<Equivalent> = Vec::new();
     for candidates in search::per_aperture(&board) {
         let put_together = candidates.iter().map(|one| (one.settings, outlook(&plan.with(one.settings))));
@@ -243,8 +244,7 @@ pub(crate) struct LightLook {
 }
 
 impl Look {
-    fn of(plan: &Plan, held: &[Held]) -> Self {
-        let seen = outlook(plan);
+    fn of(seen: &Outlook, held: &[Held]) -> Self {
         let has = |one: Held| held.contains(&one);
         Self {
             lights: seen
