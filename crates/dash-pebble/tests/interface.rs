@@ -722,6 +722,37 @@ async fn screenshots() {
     browser.until("document.querySelector('[data-testid=sky]').innerText.includes('20:30: about')").await;
     take("bench-sky.png").await;
 
+    for (title, key, done, name) in [
+        ("Roller hall, evening", "", "document.querySelectorAll('[data-light]').length === 6", "bench-lights.png"),
+        (
+            "Silks in the black box",
+            "u",
+            "[...document.querySelectorAll('[data-testid=drag] canvas')].filter((canvas) => canvas.width > 300).length === 2",
+            "bench-drag.png",
+        ),
+        (
+            "Finishers' wall",
+            "z",
+            "document.querySelector('[data-group=\"2\"]')?.innerText.includes('1.4 m')",
+            "bench-groups.png",
+        ),
+        ("Sabre reach", ".", "document.querySelector('[data-light=\"1\"][aria-selected=true]')", "bench-rim.png"),
+    ] {
+        open_shot(&browser, &server, title).await;
+        browser.until("document.querySelector('#frame').width > 500").await;
+        if !key.is_empty() {
+            browser.keys(key).await;
+        }
+        browser.until(done).await;
+        if name == "bench-rim.png" {
+            browser.click("[data-choose='flash']").await;
+            let place = By::XPath("//*[@role='tab'][contains(., 'Place')]");
+            browser.driver.query(place).and_clickable().first().await.unwrap().click().await.unwrap();
+            browser.until("document.querySelector('[role=dialog] [role=slider]')").await;
+        }
+        take(name).await;
+    }
+
     let drawn = "document.querySelectorAll('[data-curve] path').length > 0 && document.querySelectorAll('[data-asked]').length > 1";
     browser.driver.goto(server.url("/kit/unit/dunlin-500")).await.unwrap();
     for id in ["brix-400", "mallow-600", "kiln-2400"] {

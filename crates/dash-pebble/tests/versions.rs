@@ -66,6 +66,22 @@ async fn two_versions_are_laid_side_by_side_and_an_earlier_one_is_brought_back_o
     assert_eq!(differences[0], json!({ "what": "Shutter", "kind": "setting", "before": "1/60", "after": "1/15" }));
     assert!(differences[1..].iter().all(|one| one["kind"] == "number"), "{differences:?}");
 
+    // Any two of them, not only against the one that counts.
+    let second = list[1]["revision"].as_i64().unwrap();
+    let both = season.api.get(&season.path(&format!("/versions/{first}?beside={second}"))).await;
+    assert_eq!(both["beside"]["camera"]["shutter"], "1/30");
+    assert_eq!(both["differences"][0]["after"], "1/30");
+    for wrong in ["999999", "soon"] {
+        let path = season.path(&format!("/versions/{first}?beside={wrong}"));
+        let (status, _) = problem(season.api.send(Method::GET, &path, None, None).await).await;
+        assert!(
+            status == StatusCode::NOT_FOUND
+                || status == StatusCode::BAD_REQUEST
+                || status == StatusCode::UNPROCESSABLE_ENTITY,
+            "{status}"
+        );
+    }
+
     let back = season.path(&format!("/versions/{first}/back"));
     let (status, told) = problem(season.api.send(Method::POST, &back, Some(1), None).await).await;
     assert_eq!(

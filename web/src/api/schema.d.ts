@@ -595,7 +595,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** One version beside the one that counts. */
+        /** One version beside another, or beside the one that counts. */
         get: operations["version"];
         put?: never;
         post?: never;
@@ -1110,11 +1110,13 @@ export interface components {
              */
             white_balance_k: number;
         };
-        /** @description An earlier version beside the one that counts. */
+        /** @description A version beside another. */
         Compared: {
-            /** @description What differs, the earlier one first. */
+            /** @description What it is laid beside. */
+            beside: components["schemas"]["Shot"];
+            /** @description What differs, the version first. */
             differences: components["schemas"]["Difference"][];
-            /** @description The earlier one. */
+            /** @description The version. */
             shot: components["schemas"]["Shot"];
         };
         /** @description How a unit makes less light. */
@@ -4864,7 +4866,10 @@ export interface operations {
     };
     version: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Another version; the one that counts when not said. */
+                beside?: number;
+            };
             header?: never;
             path: {
                 id: string;

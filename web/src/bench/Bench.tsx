@@ -129,7 +129,13 @@ function Bench({ initial }: { initial: ShotAnswer }) {
             onChange={(event) => change({ ...shot, title: event.currentTarget.value })}
           />
         </div>
-        <PartChips parts={shot.parts} seen={answer?.forecast.parts} refusal={refusal} onChange={divide} />
+        <PartChips
+          parts={shot.parts}
+          camera={shot.camera}
+          seen={answer?.forecast.parts}
+          refusal={refusal}
+          onChange={divide}
+        />
         <span className={classes.spacer} />
         <Tooltip label={refusal?.detail ?? 'Everything is saved as you work'} multiline maw={320}>
           <span className={classes.saving} data-saving={saving} role="status">

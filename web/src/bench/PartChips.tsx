@@ -1,6 +1,6 @@
 import { Button, Popover, UnstyledButton } from '@mantine/core'
 import { memo, useState } from 'react'
-import type { Part, PartForecast, Problem } from '../api/client'
+import type { Part, PartForecast, Problem, Shot } from '../api/client'
 import { IntentMark, INTENT_WORDS } from '../marks/IntentMark'
 import { PartForm } from './PartForm'
 import { percent, pixels } from './words'
@@ -22,13 +22,14 @@ const NEW_PART: Part = {
 
 type Props = {
   parts: Part[]
+  camera: Shot['camera']
   seen: PartForecast[] | undefined
   refusal: Problem | undefined
   onChange: (parts: Part[]) => void
 }
 
 /** The parts of the subject, each with its intent, what becomes of it, and whether that is as intended. */
-export const PartChips = memo(function PartChips({ parts, seen, refusal, onChange }: Props) {
+export const PartChips = memo(function PartChips({ parts, camera, seen, refusal, onChange }: Props) {
   const [open, setOpen] = useState<number>()
   const replace = (index: number, part: Part) => onChange(parts.map((old, at) => (at === index ? part : old)))
   const add = () => {
@@ -73,6 +74,7 @@ export const PartChips = memo(function PartChips({ parts, seen, refusal, onChang
             <Popover.Dropdown>
               <PartForm
                 part={part}
+                camera={camera}
                 seen={result}
                 problem={refusal?.field?.startsWith(`parts[${index}].`) ? refusal : undefined}
                 onChange={(to) => replace(index, to)}

@@ -1,6 +1,16 @@
 import { Button, Group, SegmentedControl, Select, SimpleGrid, Stack, TextInput } from '@mantine/core'
-import type { Intent, Part, PartForecast, Problem } from '../api/client'
+import { useState } from 'react'
+import {
+  answered,
+  client,
+  type Intent,
+  type Part,
+  type PartForecast,
+  type Problem,
+  type Shot,
+} from '../api/client'
 import { Figure } from '../controls/Figure'
+import { MaybeFigure } from '../controls/MaybeFigure'
 import { IntentMark } from '../marks/IntentMark'
 import { percent, pixels, signedStops } from './words'
 import classes from './PartForm.module.css'
@@ -27,6 +37,8 @@ const INTENTS: { value: Intent; label: string }[] = [
 
 type Props = {
   part: Part
+  /** The settings of the frame that a streak was seen in. */
+  camera: Shot['camera']
   seen: PartForecast | undefined
   problem: Problem | undefined
   onChange: (part: Part) => void
@@ -34,7 +46,7 @@ type Props = {
 }
 
 /** One part: how fast, where to, how large, how bright, and what it shall look like. */
-export function PartForm({ part, seen, problem, onChange, onRemove }: Props) {
+export function PartForm({ part, camera, seen, problem, onChange, onRemove }: Props) {
   const put = (change: Partial<Part>) => onChange({ ...part, ...change })
   const error = (field: keyof Part) => (problem?.field?.endsWith(`.${field}`) ? problem.detail : undefined)
   return (
@@ -117,6 +129,7 @@ export function PartForm({ part, seen, problem, onChange, onRemove }: Props) {
           onChange={(ambient_offset_stops) => put({ ambient_offset_stops })}
         />
       </SimpleGrid>
+      <OwnLight part={part} camera={camera} error={error('luminance_cd_m2')} onChange={put} />
       <Group grow gap="xs" align="end">
         {part.intent === 'dash' && (
           <Figure
@@ -142,6 +155,55 @@ export function PartForm({ part, seen, problem, onChange, onRemove }: Props) {
         </Button>
       </Group>
     </Stack>
+  )
+}
+
+type OwnLightProps = {
+  part: Part
+  camera: Shot['camera']
+  error: string | undefined
+  onChange: (change: Partial<Part>) => void
+}
+
+/** A part that shines by itself: how bright, known by its figure or by one streak in a test frame at these settings. */
+function OwnLight({ part, camera, error, onChange }: OwnLightProps) {
+  const [stops, setStops] = useState(1)
+  const [refusal, setRefusal] = useState<string>()
+  const calibrate = () => {
+    const { aperture_f, iso, filter_stops } = camera
+    const { speed_m_s, size_m } = part
+    const body = { aperture_f, iso, filter_stops, speed_m_s, size_m, streak_stops: stops }
+    answered(client.POST('/api/streak', { body })).then(
+      ({ luminance_cd_m2 }) => {
+        setRefusal(undefined)
+        onChange({ luminance_cd_m2 })
+      },
+      (failure: Error) => setRefusal(failure.message),
+    )
+  }
+  return (
+    <Group gap="xs" align="end" wrap="nowrap">
+      <MaybeFigure
+        label="Shines by itself"
+        suffix=" cd/m²"
+        placeholder="no lamp"
+        value={part.luminance_cd_m2}
+        error={error}
+        onChange={(luminance_cd_m2) => onChange({ luminance_cd_m2 })}
+      />
+      <Figure
+        w={130}
+        label="Its streak stood at"
+        suffix=" stops"
+        step={0.5}
+        value={stops}
+        error={refusal}
+        onChange={setStops}
+      />
+      <Button size="xs" variant="default" style={{ flex: 'none' }} onClick={calibrate}>
+        Go by that frame
+      </Button>
+    </Group>
   )
 }
 

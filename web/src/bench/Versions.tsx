@@ -12,6 +12,7 @@ export function Versions({ now, kept, onBack, onClose }: Props) {
   const { id } = kept
   const queries = useQueryClient()
   const [chosen, setChosen] = useState<number>()
+  const [beside, setBeside] = useState<number>()
   const list = useQuery({
     queryKey: ['versions', id, kept.version],
     queryFn: () => answered(client.GET('/api/shots/{id}/versions', { params: { path: { id } } })),
@@ -19,10 +20,12 @@ export function Versions({ now, kept, onBack, onClose }: Props) {
   })
   const revision = chosen ?? list.data?.find((version) => !version.is_now)?.revision
   const compared = useQuery({
-    queryKey: ['versions', id, kept.version, revision],
+    queryKey: ['versions', id, kept.version, revision, beside],
     queryFn: () =>
       answered(
-        client.GET('/api/shots/{id}/versions/{revision}', { params: { path: { id, revision: revision! } } }),
+        client.GET('/api/shots/{id}/versions/{revision}', {
+          params: { path: { id, revision: revision! }, query: { beside } },
+        }),
       ),
     enabled: revision !== undefined,
     gcTime: 0,
@@ -64,6 +67,8 @@ export function Versions({ now, kept, onBack, onClose }: Props) {
               <Entry
                 version={version}
                 chosen={version.revision === revision}
+                beside={beside === undefined ? version.is_now : version.revision === beside}
+                onBeside={() => setBeside(version.is_now ? undefined : version.revision)}
                 onChoose={() => setChosen(version.revision)}
                 onCall={(name) => call.mutate({ revision: version.revision, name })}
               />
@@ -73,12 +78,17 @@ export function Versions({ now, kept, onBack, onClose }: Props) {
         {compared && revision !== undefined ? (
           <div>
             <SimpleGrid cols={2}>
-              <Side title="Then" shot={compared.shot}>
+              <Side title={called(list.data?.find((one) => one.revision === revision))} shot={compared.shot}>
                 <Button size="xs" loading={back.isPending} onClick={() => back.mutate(revision)}>
                   Bring this back
                 </Button>
               </Side>
-              <Side title="Now" shot={now} />
+              <Side
+                title={
+                  beside === undefined ? 'Now' : called(list.data?.find((one) => one.revision === beside))
+                }
+                shot={beside === undefined ? now : compared.beside}
+              />
             </SimpleGrid>
             <div className={classes.differences}>
               {compared.differences.length === 0 && <Text size="sm">Nothing differs.</Text>}
@@ -106,9 +116,21 @@ export function Versions({ now, kept, onBack, onClose }: Props) {
   )
 }
 
-type EntryProps = { version: Version; chosen: boolean; onChoose: () => void; onCall: (name: string) => void }
+/** What a version goes by. */
+const called = (version: Version | undefined) =>
+  version ? (version.name ?? new Date(version.made_at).toLocaleTimeString('en-GB')) : 'Then'
 
-function Entry({ version, chosen, onChoose, onCall }: EntryProps) {
+type EntryProps = {
+  version: Version
+  chosen: boolean
+  /** It is the one on the right. */
+  beside: boolean
+  onChoose: () => void
+  onBeside: () => void
+  onCall: (name: string) => void
+}
+
+function Entry({ version, chosen, beside, onChoose, onBeside, onCall }: EntryProps) {
   const [name, setName] = useState(version.name ?? '')
   const made = new Date(version.made_at)
   return (
@@ -121,6 +143,16 @@ function Entry({ version, chosen, onChoose, onCall }: EntryProps) {
             : made.toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })}
         </small>
       </UnstyledButton>
+      {!chosen && (
+        <UnstyledButton
+          className={classes.beside}
+          aria-pressed={beside}
+          aria-label={`Lay ${called(version)} beside it`}
+          onClick={onBeside}
+        >
+          {beside ? 'on the right' : 'beside'}
+        </UnstyledButton>
+      )}
       {chosen && (
         <TextInput
           size="xs"

@@ -1,7 +1,7 @@
 //! Earlier versions of a shot: listed, named, compared, brought back.
 
 use super::App;
-use super::body::{Seen, Sendable, Sent};
+use super::body::{Asked, Seen, Sendable, Sent};
 use super::problem::{ApiError, Problem};
 use super::shots::ShotAnswer;
 use crate::store::shots;
@@ -16,12 +16,14 @@ use serde::{Deserialize, Serialize};
 /// Longest name of a version.
 const LONGEST_NAME: usize = 80;
 
-/// An earlier version beside the one that counts.
+/// A version beside another.
 #[derive(Debug, Serialize, utoipa::ToSchema)]
 pub struct Compared {
-    /// The earlier one.
+    /// The version.
     pub shot: Shot,
-    /// What differs, the earlier one first.
+    /// What it is laid beside.
+    pub beside: Shot,
+    /// What differs, the version first.
     pub differences: Vec<Difference>,
 }
 
@@ -54,17 +56,32 @@ pub async fn list(
     Ok(Json(versions::all(&app.pool, &id).await?))
 }
 
-/// One version beside the one that counts.
+/// What a version is laid beside.
+#[derive(Debug, Deserialize, utoipa::IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct BesideQuery {
+    /// Another version; the one that counts when not said.
+    beside: Option<i64>,
+}
+
+/// One version beside another, or beside the one that counts.
 #[utoipa::path(get, operation_id = "version", path = "/api/shots/{id}/versions/{revision}",
-    params(("id" = String, Path), ("revision" = i64, Path)),
+    params(("id" = String, Path), ("revision" = i64, Path), BesideQuery),
     responses((status = 200, body = Compared), (status = 404, body = Problem)))]
-pub async fn read(State(app): State<App>, path: Which) -> Result<Json<Compared>, ApiError> {
+pub async fn read(
+    State(app): State<App>,
+    path: Which,
+    Asked(query): Asked<BesideQuery>,
+) -> Result<Json<Compared>, ApiError> {
     let (id, revision) = which(path)?;
-    let now = shots::one::<Shot>(&app.pool, &id).await?.thing;
+    let beside: Shot = match query.beside {
+        Some(other) => versions::one(&app.pool, &id, other).await?,
+        None => shots::one::<Shot>(&app.pool, &id).await?.thing,
+    };
     let shot: Shot = versions::one(&app.pool, &id, revision).await?;
-    let (before, after) = (Plan::try_from(&shot)?, Plan::try_from(&now)?);
-    let differences = compare((&shot, &before), (&now, &after));
-    Ok(Json(Compared { shot, differences }))
+    let (before, after) = (Plan::try_from(&shot)?, Plan::try_from(&beside)?);
+    let differences = compare((&shot, &before), (&beside, &after));
+    Ok(Json(Compared { shot, beside, differences }))
 }
 
 /// Gives a version a name, or takes it away.
