@@ -100,6 +100,17 @@ async fn wrong_values_are_named_and_change_nothing() {
             assert!(told["detail"].as_str().unwrap().ends_with("Nothing was changed."), "{told}");
         }
     }
+    // A light with no unit, and forty of them.
+    let mut bare = shot["shot"].clone();
+    let second = bare["lights"][0].clone();
+    bare["lights"].as_array_mut().unwrap().push(second.clone());
+    bare["lights"][1].as_object_mut().unwrap().remove("unit");
+    let (status, told) = problem(api.send(Method::PUT, &path, Some(1), Some(&bare)).await).await;
+    assert_eq!(status, StatusCode::BAD_REQUEST);
+    assert!(told["detail"].as_str().unwrap().contains("unit"), "{told}");
+    bare["lights"] = json!(vec![second; 40]);
+    let (status, told) = problem(api.send(Method::PUT, &path, Some(1), Some(&bare)).await).await;
+    assert_eq!((status, &told["field"]), (StatusCode::UNPROCESSABLE_ENTITY, &json!("lights")));
     let mut unknown = shot["shot"].clone();
     unknown["camera"]["flair"] = json!(1);
     let (status, told) = problem(api.send(Method::PUT, &path, Some(1), Some(&unknown)).await).await;

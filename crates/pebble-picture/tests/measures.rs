@@ -2,7 +2,7 @@
 
 use pebble_core::gear::FirstRow;
 use pebble_core::quantity::Seconds;
-use pebble_core::shot::{DrawnAs, Intent, Reading, Shot};
+use pebble_core::shot::{DrawnAs, Intent, Reading, Role, Shot};
 use pebble_core::shutter::SyncMode;
 use pebble_core::shutter::rows::row_share;
 use pebble_core::{Forecast, Outlook, Plan, forecast, outlook};
@@ -264,7 +264,9 @@ fn a_crop_shows_the_same_place_and_odd_requests_are_drawn() {
 
 #[test]
 fn extreme_plans_are_drawn_without_a_slip() {
-    for name in ["double-ropes", "lantern-slalom", "slipway-spin", "card-on-a-wall"] {
+    for name in
+        ["double-ropes", "lantern-slalom", "sabre-reach", "silks", "finishers-wall", "roller-hall", "card-on-a-wall"]
+    {
         let mut shot = example(name);
         shot.camera.shutter = "30".to_owned();
         for part in &mut shot.parts {
@@ -277,7 +279,8 @@ fn extreme_plans_are_drawn_without_a_slip() {
         shot.parts.iter_mut().for_each(|part| part.drawn_as = DrawnAs::Face);
         let fast = seen(&shot, Layers::Both, Crop { left: 0.9, top: -0.2, size: 0.002 });
         assert_eq!(fast.picture.width, WIDTH);
-        shot.lights[0].on = false;
+        shot.lights.iter_mut().for_each(|light| light.on = false);
+        shot.lamps.clear();
         shot.ambient.subject = Reading::Lux { lux: 0.0 };
         shot.ambient.background = Reading::Lux { lux: 0.0 };
         let dark = seen(&shot, Layers::Both, Crop::WHOLE);
@@ -339,4 +342,92 @@ fn faster_parts_draw_longer_and_dimmer() {
     };
     let trails: Vec<_> = [3.0, 6.0, 12.0, 20.0].map(trail).into();
     assert!(trails.windows(2).all(|pair| pair[1].0 > pair[0].0 && pair[1].1 < pair[0].1), "{trails:?}");
+}
+
+#[test]
+fn lights_that_fire_apart_draw_the_card_twice_as_far_apart_as_forecast() {
+    let mut shot = card();
+    shot.camera.shutter = "1/60".to_owned();
+    (shot.parts[0].speed_m_s, shot.parts[0].size_m) = (12.0, 0.6);
+    shot.lights[0].power /= 4.0;
+    let mut late = shot.lights[0].clone();
+    (late.role, late.group) = (Role::Fill, "B".to_owned());
+    late.trigger.lag_ms += 6.0;
+    shot.lights.push(late);
+    let seen = seen(&shot, Layers::Flash, Crop::WHOLE);
+    let apart = seen.forecast.parts[0].apart_px;
+    assert!(apart > 100.0);
+    // One light's level on either side, both between: the outer ones are as wide as the images are apart.
+    let levels = seen.across();
+    let wall = seen.outlook.parts[0].tones.background_flash.value();
+    let one = 0.5 * seen.forecast.parts[0].flash_level;
+    let alone = levels.iter().filter(|level| **level > wall + 0.3 * one && **level < 1.5 * one).count() as f64 / 2.0;
+    assert!((alone * seen.scale / apart - 1.0).abs() < 0.05, "{} px for {apart}", alone * seen.scale);
+    let both = levels.iter().copied().fold(0.0, f64::max);
+    assert!((both / (2.0 * one) - 1.0).abs() < 0.05, "lights add up: {both} for {}", 2.0 * one);
+}
+
+#[test]
+fn one_light_alone_and_the_other_add_up_to_both() {
+    for name in ["sabre-reach", "roller-hall"] {
+        let shot = example(name);
+        let alone = |light: Option<usize>| {
+            let mut shot = shot.clone();
+            for (index, one) in shot.lights.iter_mut().enumerate() {
+                one.on = light.is_none_or(|light| light == index);
+                // Steady and dim enough that nothing clips.
+                one.power = (one.power / 4.0).max(2f64.powf(-one.unit.lowest_stops));
+            }
+            seen(&shot, Layers::Flash, Crop::WHOLE)
+        };
+        let all = alone(None);
+        let each: Vec<Seen> = (0..shot.lights.len()).map(|light| alone(Some(light))).collect();
+        let mut compared = 0;
+        for row in (0..all.picture.height).step_by(11) {
+            for column in (0..all.picture.width).step_by(13) {
+                let (sum, whole) =
+                    (each.iter().map(|one| one.linear(column, row)).sum::<f64>(), all.linear(column, row));
+                if whole < 0.8 {
+                    // Each is rounded to eight bits, in the dark by a larger share.
+                    assert!((sum - whole).abs() < 0.015 + 0.08 * whole, "{name} at {column}, {row}: {sum} for {whole}");
+                    compared += 1;
+                }
+            }
+        }
+        assert!(compared > 1000);
+    }
+}
+
+#[test]
+fn a_rim_draws_edges_and_a_camera_that_pans_streaks_what_stands_still() {
+    // From behind: the middle of the body stays dark, and something at its edge is lit.
+    let mut shot = example("sabre-reach");
+    shot.lights.truncate(1);
+    let front = seen(&shot, Layers::Flash, Crop::WHOLE);
+    (shot.lights[0].role, shot.lights[0].bearing_deg, shot.lights[0].height_deg) = (Role::Rim, 150.0, 20.0);
+    let behind = seen(&shot, Layers::Flash, Crop::WHOLE);
+    let lit = |seen: &Seen| seen.picture.rgba.chunks_exact(4).filter(|pixel| pixel[1] > 90).count();
+    assert!(lit(&behind) > 200 && lit(&behind) * 3 < lit(&front), "{} of {}", lit(&behind), lit(&front));
+    // Panning: lamps of the hall become lines along the movement, as long as forecast.
+    let mut shot = example("roller-hall");
+    let detail = |seen: &Seen| {
+        let row = seen.picture.height * 35 / 100;
+        (1..seen.picture.width)
+            .map(|column| (seen.linear(column, row) - seen.linear(column - 1, row)).abs())
+            .sum::<f64>()
+    };
+    let panned = seen(&shot, Layers::Ambient, Crop::WHOLE);
+    assert!(panned.forecast.camera.background_travel_px > 100.0);
+    shot.camera.movement = None;
+    let steady = seen(&shot, Layers::Ambient, Crop::WHOLE);
+    assert!(detail(&panned) < 0.7 * detail(&steady), "{} for {}", detail(&panned), detail(&steady));
+    // Colour: the same lamps are warmer under a cooler balance.
+    let warmth = |shot: &Shot| {
+        let picture = seen(shot, Layers::Ambient, Crop::WHOLE).picture;
+        let sum = |lane: usize| picture.rgba.iter().skip(lane).step_by(4).map(|value| f64::from(*value)).sum::<f64>();
+        sum(0) / sum(2)
+    };
+    let home = warmth(&shot);
+    shot.camera.white_balance_k = 2900.0;
+    assert!(warmth(&shot) < 0.8 * home, "balanced for the lamps, they are no longer warm");
 }

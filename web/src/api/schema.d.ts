@@ -3540,8 +3540,6 @@ export interface components {
             blur_px: number;
             /** @description What has to be turned to get there. */
             changes: components["schemas"]["Followed"][];
-            /** @description Whether that is as crisp as the picture needs. */
-            crisp: boolean;
             /** @description From where to where it is sharp. */
             depth: string;
             /** @description Aperture, shutter, ISO, filter as written. */
@@ -3574,11 +3572,15 @@ export interface components {
             recycle_s?: number | null;
             /** @description Which. */
             road: components["schemas"]["Road"];
+            /** @description How well it does. */
+            severity: components["schemas"]["Severity"];
             /**
              * Format: int32
              * @description Units needed.
              */
             units: number;
+            /** @description The same in a few words. */
+            verdict: string;
         };
         /**
          * @description A way of making less light.

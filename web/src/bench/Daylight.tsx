@@ -113,23 +113,13 @@ export function Daylight({ shot, onTake, onChange }: Props) {
                   <th scope="row">Verdict</th>
                   {ways?.map((way) => (
                     <td key={way.road} className={classes.verdict} data-verdict={way.road}>
-                      <SeverityMark
-                        severity={way.not ? 'trouble' : way.units > 1 || !way.crisp ? 'watch' : 'fine'}
-                        size={14}
-                      />{' '}
-                      {way.not ??
-                        [way.units > 1 && `takes ${way.units} units`, !way.crisp && 'pebbles get soft']
-                          .filter(Boolean)
-                          .join(', ')}
-                      {!way.not && way.units === 1 && way.crisp && 'works'}
+                      <SeverityMark severity={way.severity} size={14} /> {way.verdict}
                     </td>
                   ))}
                 </tr>
               </tbody>
             </table>
             <Text size="xs" c="dimmed" mt={4}>
-              {ways?.some((way) => way.units > 1) &&
-                'Where it takes more units than one, the frame shows one. '}
               Flash in full sun runs hot: mind the makers' limits, shade the units, and weigh stands against
               wind.
             </Text>

@@ -1,6 +1,7 @@
 //! The three ways to bring a bright sky down to where it is wanted and light the subject over it: lowest ISO at the sync
 //! speed and a smaller aperture; high-speed sync; a grey filter. Each is solved on the dials and put together in full.
 
+use crate::findings::Severity;
 use crate::hold::{Followed, written_depth, written_exposure, written_moves};
 use crate::motion::Sharpness;
 use crate::outlook::{Outlook, outlook};
@@ -60,8 +61,10 @@ pub struct Way {
     pub freeze: String,
     /// The longest blur of a part that shall be still, in pixels of the camera.
     pub blur_px: f64,
-    /// Whether that is as crisp as the picture needs.
-    pub crisp: bool,
+    /// How well it does.
+    pub severity: Severity,
+    /// The same in a few words.
+    pub verdict: String,
     /// From where to where it is sharp.
     pub depth: String,
     /// Time to be ready again, where known.
@@ -106,6 +109,8 @@ fn way(shot: &Shot, plan: &Plan, road: Road) -> Way {
     let (key, dial) = (seen.key(), settings.key());
     let glow = dial.sync == SyncMode::HighSpeed;
     let unit = &shot.lights[plan.key].unit;
+    let crisp = Sharpness::of(Metres::from_metres(worst), seen.allowed) == Sharpness::Crisp;
+    let (severity, verdict) = verdict(not.as_deref(), units, crisp);
     Way {
         road,
         not,
@@ -118,7 +123,8 @@ fn way(shot: &Shot, plan: &Plan, road: Road) -> Way {
         lost_stops: key.high_speed.map_or(0.0, |loss| -loss.as_stops()),
         freeze: if glow { settings.shutter.label(plan.body.grid) } else { duration_label(key.pulse.durations.t01) },
         blur_px: worst / pitch,
-        crisp: Sharpness::of(Metres::from_metres(worst), seen.allowed) == Sharpness::Crisp,
+        severity,
+        verdict,
         depth: written_depth(&seen.depth),
         recycle_s: plan
             .key_light()
@@ -228,6 +234,16 @@ fn solved(plan: &Plan, road: Road, mut to: Settings, wanted: Stops, safe: Shutte
 fn power_needed(plan: &Plan, to: &Settings) -> f64 {
     let full = outlook(&plan.with(at_full_power(plan, to)));
     (plan.key_target - full.key().lit.placement).as_ratio()
+}
+
+fn verdict(not: Option<&str>, units: u32, crisp: bool) -> (Severity, String) {
+    match (not, units, crisp) {
+        (Some(not), ..) => (Severity::Trouble, not.to_owned()),
+        (None, 1, true) => (Severity::Fine, "works".to_owned()),
+        (None, 1, false) => (Severity::Watch, "pebbles get soft".to_owned()),
+        (None, units, true) => (Severity::Watch, format!("takes {units} units")),
+        (None, units, false) => (Severity::Watch, format!("takes {units} units, pebbles get soft")),
+    }
 }
 
 fn obstacle(plan: &Plan, road: Road, wanted: Stops, seen: &Outlook, units: u32) -> Option<String> {
