@@ -51,6 +51,27 @@ fn what_was_turned_comes_first_and_its_numbers_after() {
     assert!(found.contains(&"Ambient on the subject: −6.0 → no light".to_owned()), "{found:?}");
 }
 
+#[test]
+fn with_several_lights_each_line_says_whose_it_is() {
+    let hall = examples().remove(7);
+    let mut other = hall.clone();
+    other.lights[2].power /= 2.0;
+    other.lights[1].channel = 5;
+    other.lights[4].heads = 2;
+    let found = between(&hall, &other);
+    for line in ["C rim: power: ", "B fill: channel: 1 → 5", "E backdrop: heads: 1 → 2", "C rim: −", "B fill: −"]
+    {
+        assert!(found.iter().any(|one| one.starts_with(line)), "{line} in {found:?}");
+    }
+    assert!(found.iter().any(|one| one.starts_with("B fill: ") && one.ends_with("no light")), "a deaf light is dark");
+    assert!(!found.iter().any(|one| one.starts_with("A key") || one.starts_with("D rim")), "{found:?}");
+    let mut lamps = examples().remove(5);
+    let before = lamps.clone();
+    lamps.lamps[0].on = false;
+    let found = between(&before, &lamps);
+    assert!(found.iter().any(|one| one.starts_with("Lamp Ember 650 flood: 90 % at 6.0 m → off")), "{found:?}");
+}
+
 proptest! {
     #![proptest_config(ProptestConfig { cases: 48, ..ProptestConfig::default() })]
 

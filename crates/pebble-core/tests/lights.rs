@@ -7,9 +7,11 @@ use pebble_core::cautions::{Around, cautions};
 use pebble_core::findings::{self, Severity};
 use pebble_core::output::{colour, grazing};
 use pebble_core::quantity::Angle;
-use pebble_core::shot::{Automatic, BouncedOff, Flash, Movement, Reading, Role, SetLamp, Shot, Tone};
+use pebble_core::shot::{
+    Automatic, BouncedOff, Flash, Modelling, ModellingMode, Movement, Reading, Role, SetLamp, Shot, Tone,
+};
 use pebble_core::shutter::SyncMode;
-use pebble_core::{Forecast, Plan, forecast, outlook};
+use pebble_core::{Forecast, Plan, forecast, outlook, strips};
 use proptest::prelude::*;
 
 /// The double-ropes shot with a second light like its first.
@@ -256,6 +258,66 @@ fn a_camera_that_follows_streaks_the_background() {
     let shaken = told(&shot);
     assert!(shaken.parts[0].flash_blur_px > told(&common::shot()).parts[0].flash_blur_px);
     assert!(ids(&shot).contains(&"shaken".to_owned()));
+}
+
+#[test]
+fn every_light_has_its_strips_and_each_notch_is_a_shot() {
+    for shot in examples() {
+        let plan = plan(&shot);
+        let all = strips::strips(&plan);
+        for light in 0..plan.lights.len() {
+            let own: Vec<&str> =
+                all.iter().filter(|strip| strip.light == Some(light)).map(|strip| strip.id.as_str()).collect();
+            assert_eq!(own, ["power", "flash_distance", "sync"], "{}", shot.title);
+        }
+        let file = serde_json::to_value(&shot).unwrap();
+        for strip in &all {
+            assert!(file.pointer(&strip.pointer).is_some(), "{}: {}", shot.title, strip.pointer);
+            assert!(strip.index < strip.notches.len());
+            for notch in [strip.notches.first().unwrap(), strip.notches.last().unwrap()] {
+                let mut turned = file.clone();
+                *turned.pointer_mut(&strip.pointer).unwrap() = serde_json::to_value(&notch.value).unwrap();
+                let turned: Shot = serde_json::from_value(turned).unwrap();
+                assert!(Plan::try_from(&turned).is_ok(), "{}: {} {}", shot.title, strip.id, notch.label);
+            }
+        }
+    }
+    let mut left = shot();
+    left.lights[0].automatic = Some(Automatic { bias_stops: 0.5 });
+    let strips = strips::strips(&plan(&left));
+    let bias = strips.iter().find(|strip| strip.id == "bias").expect("an automatic is turned by its bias");
+    assert_eq!((bias.pointer.as_str(), bias.notches.len()), ("/lights/0/automatic/bias_stops", 19));
+    assert!(strips.iter().all(|strip| strip.id != "power"));
+}
+
+#[test]
+fn a_modelling_lamp_burns_with_its_flash_and_through_what_is_before_it() {
+    let kit: serde_json::Value = serde_json::from_str(include_str!("../../../docs/examples/kit.json")).unwrap();
+    let model = kit["lamps"].as_array().unwrap().iter().find(|lamp| lamp["id"] == "brix-model").unwrap().clone();
+    let mut shot = shot();
+    shot.ambient.subject = Reading::Lux { lux: 0.0 };
+    let at = |mode, power| {
+        let mut shot = shot.clone();
+        shot.lights[0].power = power;
+        shot.lights[0].modelling = Some(Modelling { lamp: serde_json::from_value(model.clone()).unwrap(), mode });
+        shot
+    };
+    let lux = |shot: &Shot| told(shot).ambient_subject.illuminance_lx.unwrap();
+    let full = at(ModellingMode::Full, 0.25);
+    // By hand: candela through the modifier, over distance and face.
+    let light = plan(&full).lights[0].clone();
+    let wanted = 420.0 * light.throw.modifier.as_ratio()
+        / light.throw.face.spread(pebble_core::quantity::Metres::from_metres(full.lights[0].distance_m));
+    assert!((lux(&full) / wanted - 1.0).abs() < 1e-9);
+    assert_eq!(lux(&full), lux(&at(ModellingMode::Full, 1.0)), "it burns fully at any power");
+    assert!((lux(&at(ModellingMode::Proportional, 0.25)) / lux(&full) - 0.25).abs() < 1e-9);
+    let mut off = full.clone();
+    off.lights[0].on = false;
+    assert_eq!(lux(&off), 0.0, "a unit that is off burns nothing");
+    assert!(
+        told(&full).lamps[0].name.contains("A key")
+            && told(&full).lamps[0].kelvin == model["colour_k"].as_f64().unwrap()
+    );
 }
 
 #[test]

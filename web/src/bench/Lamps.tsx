@@ -2,6 +2,7 @@ import { ActionIcon, Button, Checkbox, Group, SimpleGrid, Stack, Switch, Text } 
 import type { Forecast, Problem, SetLamp, Shot } from '../api/client'
 import { Figure } from '../controls/Figure'
 import { Choice, useKit } from './KitChoice'
+import { Reaches } from './Reaches'
 import { signedStops } from './words'
 
 const NONE = { id: 'none', name: 'none' }
@@ -95,24 +96,7 @@ export function Lamps({ shot, forecast, refusal, onChange }: Props) {
                 checked={lamp.lights_background}
                 onChange={(event) => change({ lights_background: event.currentTarget.checked })}
               />
-              {shot.parts.map(({ name }) => {
-                const misses = lamp.misses ?? []
-                return (
-                  <Checkbox
-                    key={name}
-                    size="xs"
-                    label={name}
-                    checked={!misses.includes(name)}
-                    onChange={(event) =>
-                      change({
-                        misses: event.currentTarget.checked
-                          ? misses.filter((one) => one !== name)
-                          : [...misses, name],
-                      })
-                    }
-                  />
-                )
-              })}
+              <Reaches parts={shot.parts} misses={lamp.misses} onChange={(misses) => change({ misses })} />
               <ActionIcon
                 size="sm"
                 variant="default"

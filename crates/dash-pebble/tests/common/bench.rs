@@ -23,3 +23,9 @@ pub async fn choose(browser: &Browser, place: &str, label: &str, name: &str) {
     browser.keys(Key::Escape + "").await;
     browser.until("!document.querySelector('[role=dialog]')").await;
 }
+
+/// Opens a tab by its name.
+pub async fn open_tab(browser: &Browser, name: &str) {
+    let path = format!("//*[@role='tab'][contains(., '{name}')]");
+    browser.driver.query(By::XPath(path)).and_clickable().first().await.unwrap().click().await.unwrap();
+}

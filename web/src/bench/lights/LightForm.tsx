@@ -15,6 +15,7 @@ import { Figure } from '../../controls/Figure'
 import { MaybeFigure } from '../../controls/MaybeFigure'
 import { ROLE_WORDS } from '../../marks/RoleMark'
 import { Choice, useKit, useOtherGear } from '../KitChoice'
+import { Reaches } from '../Reaches'
 import { signedStops } from '../words'
 import { withLight } from './lights'
 import { Stand } from './Stand'
@@ -228,24 +229,7 @@ export function LightForm({ shot, index, seen, problem, refusal, onChange, onMov
         {shot.parts.length > 0 && light.role !== 'backdrop' && (
           <Group gap={8} mt="xs">
             <Text size="xs">Reaches</Text>
-            {shot.parts.map(({ name }) => {
-              const misses = light.misses ?? []
-              return (
-                <Checkbox
-                  key={name}
-                  size="xs"
-                  label={name}
-                  checked={!misses.includes(name)}
-                  onChange={(event) =>
-                    put({
-                      misses: event.currentTarget.checked
-                        ? misses.filter((one) => one !== name)
-                        : [...misses, name],
-                    })
-                  }
-                />
-              )
-            })}
+            <Reaches parts={shot.parts} misses={light.misses} onChange={(misses) => put({ misses })} />
           </Group>
         )}
       </Tabs.Panel>
