@@ -302,7 +302,6 @@ fn no_other_set_up_holds_better_than_the_one_that_is_chosen() {
     for start in examples()
         .into_iter()
         .filter(|shot| shot.lights.len() == 1)
-        .into_iter()
         .filter(|shot| shot.lights[0].sync != SyncMode::HighSpeed)
     {
         let base = plan(&start);

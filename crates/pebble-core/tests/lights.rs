@@ -370,7 +370,8 @@ fn cautions_come_where_the_plan_calls_for_them() {
     still.parts.truncate(1);
     still.parts[0].speed_m_s = 0.2;
     assert!(said(&still).is_empty(), "quiet when all is well: {:?}", said(&still));
-    let cases: [(&str, fn(&mut Shot)); 9] = [
+    type Change = fn(&mut Shot);
+    let cases: [(&str, Change); 9] = [
         ("overhead", |shot| shot.lights[0].height_deg = 70.0),
         ("wind", |shot| shot.around = vec![Around::Outdoors]),
         ("stands", |shot| shot.parts[0].speed_m_s = 3.0),

@@ -40,7 +40,7 @@ export const PartChips = memo(function PartChips({ parts, camera, seen, refusal,
     setOpen(parts.length)
   }
   return (
-    <div className={classes.chips} role="group" aria-label="Parts" data-many={parts.length > 4 || undefined}>
+    <div className={classes.chips} role="group" aria-label="Parts" data-many={parts.length > 3 || undefined}>
       {parts.map((part, index) => {
         const result = seen?.[index]?.intent === part.intent ? seen[index] : undefined
         const number =
@@ -88,7 +88,7 @@ export const PartChips = memo(function PartChips({ parts, camera, seen, refusal,
         )
       })}
       <Button size="compact-sm" radius="xl" variant="default" onClick={add} aria-label="Add a part">
-        + part
+        {parts.length > 3 ? '+' : '+ part'}
       </Button>
     </div>
   )
