@@ -111,6 +111,28 @@ async fn wrong_values_are_named_and_change_nothing() {
     bare["lights"] = json!(vec![second; 40]);
     let (status, told) = problem(api.send(Method::PUT, &path, Some(1), Some(&bare)).await).await;
     assert_eq!((status, &told["field"]), (StatusCode::UNPROCESSABLE_ENTITY, &json!("lights")));
+    // What nobody would send: each is named, and the shot is as it was.
+    for (pointer, wrong, word) in [
+        ("/lights/0/heads", json!(1.5), "heads"),
+        ("/lights/0/heads", json!(0), "heads"),
+        ("/lights/0/bearing_deg", json!(720), "bearing"),
+        ("/lights/0/role", json!("hero"), "hero"),
+        ("/lights/0/group", json!(""), "group"),
+        ("/lights/0/channel", json!(-1), "channel"),
+        ("/lights/0/automatic", json!({ "bias_stops": 1e9 }), "bias_stops"),
+        ("/lights/0/bounce", json!({ "surface_m": 2, "tilt_deg": 0, "reflectance": 0.8 }), "tilt"),
+        ("/lights", json!("all of them"), "lights"),
+        ("/lights", json!([]), "a list of 0"),
+        ("/version", json!(3), "version"),
+    ] {
+        let mut odd = shot["shot"].clone();
+        let (parent, field) = pointer.rsplit_once('/').unwrap();
+        odd.pointer_mut(parent).unwrap()[field] = wrong;
+        let (status, told) = problem(api.send(Method::PUT, &path, Some(1), Some(&odd)).await).await;
+        assert!(status == StatusCode::BAD_REQUEST || status == StatusCode::UNPROCESSABLE_ENTITY, "{pointer}: {status}");
+        assert!(told["detail"].as_str().unwrap().contains(word), "{pointer}: {told}");
+        assert_eq!(api.get(&path).await, shot, "{pointer}: nothing was changed");
+    }
     let mut unknown = shot["shot"].clone();
     unknown["camera"]["flair"] = json!(1);
     let (status, told) = problem(api.send(Method::PUT, &path, Some(1), Some(&unknown)).await).await;

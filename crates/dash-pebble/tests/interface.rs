@@ -3,7 +3,7 @@
 mod common;
 
 use common::Server;
-use common::bench::{choose, open_shot, saved};
+use common::bench::{choose, open_shot, open_tab, saved};
 use common::browser::Browser;
 use thirtyfour::prelude::*;
 
@@ -420,15 +420,7 @@ async fn the_sun_is_kept_down_three_ways_and_a_cloud_is_one_key() {
     // How it will change: a place, a day, a time on the curve, and how long to wait for less of it.
     browser.keys("r").await;
     browser.until("document.querySelectorAll('[data-road] button').length === 3").await;
-    browser
-        .driver
-        .query(By::XPath("//*[@role='tab'][contains(., 'Over the day')]"))
-        .first()
-        .await
-        .unwrap()
-        .click()
-        .await
-        .unwrap();
+    open_tab(&browser, "Over the day").await;
     let day = browser.labelled("Day").await;
     browser.type_over(&day, "2026-06-31").await;
     browser.until("document.querySelector('[data-testid=sky]').innerText.includes('a day such as')").await;
@@ -704,15 +696,7 @@ async fn screenshots() {
     browser.keys("r").await;
     browser.until("document.querySelectorAll('[data-road] button').length === 3").await;
     take("bench-sun.png").await;
-    browser
-        .driver
-        .query(By::XPath("//*[@role='tab'][contains(., 'Over the day')]"))
-        .first()
-        .await
-        .unwrap()
-        .click()
-        .await
-        .unwrap();
+    open_tab(&browser, "Over the day").await;
     for (label, text) in
         [("Latitude", "54.2"), ("Longitude", "-2.9"), ("Day", "2026-06-21"), ("Clock ahead", "1"), ("Time", "20:30")]
     {
@@ -746,8 +730,7 @@ async fn screenshots() {
         browser.until(done).await;
         if name == "bench-rim.png" {
             browser.click("[data-choose='flash']").await;
-            let place = By::XPath("//*[@role='tab'][contains(., 'Place')]");
-            browser.driver.query(place).and_clickable().first().await.unwrap().click().await.unwrap();
+            open_tab(&browser, "Place").await;
             browser.until("document.querySelector('[role=dialog] [role=slider]')").await;
         }
         take(name).await;
@@ -793,7 +776,7 @@ async fn change_to_picture() {
     let server = Server::demo();
     let browser = Browser::open().await;
     browser.size(1280, 800).await;
-    for title in ["Double ropes, both feet up", "Lantern slalom", "Slipway spin, noon"] {
+    for title in ["Double ropes, both feet up", "Lantern slalom", "Slipway spin, noon", "Roller hall, evening"] {
         open_shot(&browser, &server, title).await;
         browser.until("document.querySelector('#frame').width > 500").await;
         browser.keys("i").await;

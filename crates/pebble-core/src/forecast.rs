@@ -103,6 +103,9 @@ report! {
 report! {
     /// A lamp that burns while the shutter is open.
     pub struct LampForecast {
+        /// Its place in the shot's list of lamps; nothing for a modelling lamp.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        pub lamp: Option<usize>,
         /// What it is.
         pub name: String,
         /// Where it stands on the subject; `null` is no light.
@@ -593,7 +596,12 @@ fn light(plan: &Plan, outlook: &Outlook, index: usize) -> LightForecast {
         } else if seen.fires {
             None
         } else {
-            Some(format!("listens on channel {}, the trigger sends on {}", dial.channel, plan.channel))
+            Some(match of.channels {
+                Some(channels) if dial.channel > channels => {
+                    format!("set to channel {}, and its trigger has {channels}", dial.channel)
+                }
+                _ => format!("listens on channel {}, the trigger sends on {}", dial.channel, plan.channel),
+            })
         },
         flash: flash(plan, index, seen),
         ratio: (index != plan.key).then(|| ratio(seen.lit.placement - outlook.key().lit.placement)).flatten(),
@@ -630,6 +638,10 @@ fn lamps(plan: &Plan, outlook: &Outlook) -> Vec<LampForecast> {
         };
         let drawn = plan.parts.iter().zip(&outlook.parts).enumerate();
         LampForecast {
+            lamp: match seen.of {
+                Burns::Lamp(index) => Some(plan.lamps[index].place),
+                Burns::Modelling(_) => None,
+            },
             name,
             placement_stops: seen.on_subject.placement.to_wire(),
             background_stops: seen.on_background.placement.to_wire(),
@@ -812,7 +824,9 @@ fn ladder(plan: &Plan, outlook: &Outlook) -> Ladder {
     for (index, (light, seen)) in plan.lights.iter().zip(&outlook.lights).enumerate() {
         // What is off is not looked for on the ladder; the key's place is, and the spill counts a backdrop's light.
         if index != plan.key && seen.fires && light.role != Role::Backdrop {
-            rungs.push(rung(&format!("light-{index}"), &light.label, RungKind::Flash, seen.seen()));
+            let label =
+                if seen.grazing > Stops::ZERO { format!("{}, as seen", light.label) } else { light.label.clone() };
+            rungs.push(rung(&format!("light-{index}"), &label, RungKind::Flash, seen.seen()));
         }
     }
     for (index, lamp) in outlook.steady.iter().enumerate().filter(|(_, lamp)| lamp.on_subject.placement > Stops::DARK) {

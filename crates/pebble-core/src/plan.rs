@@ -195,9 +195,14 @@ impl Plan {
         &self.lights[self.key]
     }
 
-    /// Whether a light fires: it is on, and listens to the channel of the trigger.
+    /// Whether a light fires: it is on, and hears the trigger. A cord or a light cell has no channels to miss.
     pub fn fires(&self, light: usize) -> bool {
-        self.lights[light].on && self.settings.lights[light].channel == self.channel
+        self.lights[light].on && self.hears(light)
+    }
+
+    fn hears(&self, light: usize) -> bool {
+        let channel = self.settings.lights[light].channel;
+        self.lights[light].channels.is_none_or(|channels| channel == self.channel && channel <= channels)
     }
 
     /// The same with one light only, as on a set: the others are switched off.
@@ -422,7 +427,7 @@ fn lamps(shot: &Shot, parts: &[Part], behind: Metres) -> Result<Arc<[Lamp]>, Inv
         let given = format!("a list of {}", shot.lamps.len());
         return Err(root.not_allowed("lamps", &given, "a list of at most 12 lamps"));
     }
-    let of = |(index, wire)| Lamp::of(&root.row("lamps", index), wire, parts, behind.as_metres()).transpose();
+    let of = |(index, wire)| Lamp::of(index, wire, parts, behind.as_metres()).transpose();
     shot.lamps.iter().enumerate().filter_map(of).collect()
 }
 

@@ -136,6 +136,23 @@ fn a_light_on_another_channel_is_silent_and_one_press_mends_it() {
 }
 
 #[test]
+fn a_cord_hears_whatever_is_sent_and_a_radio_only_its_own_channels() {
+    let mut corded = pair(|light| light.channel = 4);
+    corded.lights[1].trigger.channels = None;
+    assert!(told(&corded).lights[1].fires, "a cord has no channel to be wrong");
+    // Both are set to 20, and the radio of the second has sixteen.
+    let mut beyond = pair(|light| (light.channel, light.trigger.channels) = (20, Some(16)));
+    (beyond.channel, beyond.lights[0].channel) = (20, 20);
+    let seen = told(&beyond);
+    assert!(seen.lights[0].fires && !seen.lights[1].fires);
+    assert!(seen.lights[1].silent.as_deref().unwrap().contains("its trigger has 16"), "{:?}", seen.lights[1].silent);
+    let plan = plan(&beyond);
+    let judged = findings::judge(&plan, &outlook(&plan));
+    assert!(judged[0].id == "silent-light-1" && judged[0].cause.contains("its trigger has 16"));
+    assert!(judged[0].remedies.is_empty(), "turning it to a channel it lacks would mend nothing");
+}
+
+#[test]
 fn rims_look_brighter_than_they_are_read() {
     let at = |bearing: f64| grazing::allowance(Angle::from_degrees(bearing), Angle::from_degrees(0.0), 0.3).as_stops();
     // By hand: half of 150° is 75°, its cosine 0.2588; F = 0.04 + 0.96·0.7412⁵ = 0.2548; log2(0.5548/0.34).
@@ -176,6 +193,9 @@ fn feathering_bounce_and_backdrop_lights_by_hand() {
     let wanted = 0.8 * bare * (2.0 / 13f64.sqrt()) / 13.0;
     assert!((seen.flash.exposure_lxs / wanted - 1.0).abs() < 1e-9, "{} for {wanted}", seen.flash.exposure_lxs);
     assert!(seen.lights[0].flash.bounce_stops.unwrap() < -0.5 && !ids(&up).contains(&"surface".to_owned()));
+    // It comes from the spot above the flash, not from the flash.
+    let (_, height) = plan(&up).key_light().comes_from(pebble_core::quantity::Metres::from_metres(3.0));
+    assert!((height.as_radians() - 2f64.atan2(3.0)).abs() < 1e-12);
     for spoil in [
         |bounce: &mut BouncedOff| bounce.reflectance = 0.3,
         |bounce: &mut BouncedOff| bounce.coloured = true,
@@ -214,6 +234,13 @@ fn an_automatic_aims_at_middle_grey_and_says_when_it_cannot() {
     assert_eq!(seen.lights[0].flash.power, 1.0);
     assert!(seen.lights[0].flash.automatic_short_stops.unwrap() > 1.0);
     assert!(ids(&shot).contains(&"automatic".to_owned()));
+    // Somewhat too far: more ISO gives it room again, and that is what is offered.
+    shot.lights[0].distance_m = 14.0;
+    let plan = plan(&shot);
+    let judged = findings::judge(&plan, &outlook(&plan));
+    let short = judged.iter().find(|one| one.id == "automatic").expect("it is short");
+    assert!(short.remedies[0].label.starts_with("ISO "), "{short:?}");
+    assert!(!ids(&common::applied(&shot, &short.remedies[0].changes)).contains(&"automatic".to_owned()));
     shot.tones = vec![tone("nothing", 0.0, 0.5)];
     assert!(refused(&shot).1.contains("no tone has a share"));
 }
@@ -227,7 +254,11 @@ fn lamps_draw_where_they_reach_in_their_own_colour() {
     // 400 lx at a metre, half of it, two metres away.
     let seen = told(&lit);
     assert!((seen.ambient_subject.illuminance_lx.unwrap() - 400.0 * 0.5 / 4.0).abs() < 1e-9);
-    assert_eq!((seen.parts[0].ambient_level, seen.lamps.len()), (0.0, 1));
+    assert_eq!((seen.parts[0].ambient_level, seen.lamps.len(), seen.lamps[0].lamp), (0.0, 1, Some(0)));
+    // One that is off before it does not take its place.
+    let mut second = lit.clone();
+    second.lamps.insert(0, SetLamp { on: false, ..lamp() });
+    assert_eq!((told(&second).lamps.len(), told(&second).lamps[0].lamp), (1, Some(1)));
     assert!(seen.parts[1].ambient_level > 0.0 && seen.lamps[0].draws_on.contains(&"Shoes".to_owned()));
     assert_eq!(seen.ambient_background.exposure_lxs, told(&dark).ambient_background.exposure_lxs);
     lit.lamps[0].on = false;

@@ -284,10 +284,11 @@ impl Stage<'_> {
                     continue;
                 }
                 let level = linear(Level::of_surface(reflectance, seen.seen() + offset)) * gain;
+                let (bearing, height) = of.comes_from(plan.settings.lights[light].distance);
                 beams.push(Beam {
                     group,
                     colour: coloured(outlook.flash_tint(plan, light), level),
-                    from: Direction::of(of.bearing.as_radians(), of.height.as_radians()),
+                    from: Direction::of(bearing.as_radians(), height.as_radians()),
                 });
             }
         }

@@ -2106,6 +2106,8 @@ export interface components {
              * @description Its colour.
              */
             kelvin: number;
+            /** @description Its place in the shot's list of lamps; nothing for a modelling lamp. */
+            lamp?: number | null;
             /**
              * Format: double
              * @description Against the white balance; positive is warmer.

@@ -11,6 +11,11 @@ import classes from './Drag.module.css'
 
 const BY = { filter: 'By filter', aperture: 'By aperture', iso: 'By ISO' } as Record<string, string>
 
+const SIDES = [
+  { sync: 'front', name: 'Front sync', sharp: 'start' },
+  { sync: 'rear', name: 'Rear sync', sharp: 'end' },
+] as const
+
 type Props = {
   shot: Shot
   /** Where the steady light falls now. */
@@ -130,22 +135,20 @@ export function Drag({ shot, ambient, onTake, onClose }: Props) {
                       .join(' · ')}.`}
               </p>
               <SimpleGrid cols={2} spacing="md" maw={930}>
-                <Side
-                  title={`Front sync · fires at ${axisTime(+chosen.front_s.toPrecision(4))}, sharp at the start`}
-                  shot={to('front')}
-                >
-                  <Button size="xs" data-take="front" onClick={() => onTake(to('front'))}>
-                    Take this
-                  </Button>
-                </Side>
-                <Side
-                  title={`Rear sync · fires at ${axisTime(+chosen.rear_s.toPrecision(4))}, sharp at the end`}
-                  shot={to('rear')}
-                >
-                  <Button size="xs" data-take="rear" onClick={() => onTake(to('rear'))}>
-                    Take this
-                  </Button>
-                </Side>
+                {SIDES.map(({ sync, name, sharp }) => {
+                  const at = sync === 'front' ? chosen.front_s : chosen.rear_s
+                  return (
+                    <Side
+                      key={sync}
+                      title={`${name} · fires at ${axisTime(+at.toPrecision(4))}, sharp at the ${sharp}`}
+                      shot={to(sync)}
+                    >
+                      <Button size="xs" data-take={sync} onClick={() => onTake(to(sync))}>
+                        Take this
+                      </Button>
+                    </Side>
+                  )
+                })}
               </SimpleGrid>
             </>
           )}

@@ -21,10 +21,6 @@ export function Lamps({ shot, forecast, refusal, onChange }: Props) {
   const gels = kit?.filters?.filter((filter) => filter.used_as === 'gel') ?? []
   const put = (lamps: SetLamp[]) => onChange({ ...shot, lamps })
   const colour = forecast?.colour
-  // The program lists those that burn; off ones stand between them.
-  const burning = lamps.map((lamp, index) =>
-    lamp.on ? forecast?.lamps[lamps.slice(0, index).filter((one) => one.on).length] : undefined,
-  )
   const start = kit?.lamps?.find((lamp) => !lamp.modelling)
   return (
     <Stack gap="xs" data-testid="lamps">
@@ -50,7 +46,7 @@ export function Lamps({ shot, forecast, refusal, onChange }: Props) {
           put(lamps.map((one, at) => (at === index ? { ...one, ...to } : one)))
         const error = (field: string) =>
           refusal?.field === `lamps[${index}].${field}` ? refusal.detail : undefined
-        const seen = burning[index]
+        const seen = forecast?.lamps.find((one) => one.lamp === index)
         return (
           <Stack key={index} gap={4} data-lamp={index}>
             <SimpleGrid cols={4} spacing="xs">

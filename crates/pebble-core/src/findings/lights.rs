@@ -66,10 +66,15 @@ pub(super) fn words(case @ Case { plan, seen }: Case, flaw: &Flaw) -> Words {
     match flaw.kind {
         Kind::Silent => Words {
             title: format!("{} will not fire", light.spoken),
-            cause: format!(
-                "It listens on channel {}; the trigger on the camera sends on {}.",
-                dial.channel, plan.channel
-            ),
+            cause: match light.channels {
+                Some(channels) if dial.channel > channels => {
+                    format!("It is set to channel {}; its trigger has {channels}.", dial.channel)
+                }
+                _ => format!(
+                    "It listens on channel {}; the trigger on the camera sends on {}.",
+                    dial.channel, plan.channel
+                ),
+            },
         },
         Kind::RimOutshines => Words {
             title: format!(
@@ -153,6 +158,13 @@ pub(super) fn candidates(Case { plan, seen }: Case, flaw: &Flaw) -> Vec<Candidat
             let over = (seen.lights[index].seen() - seen.key().lit.placement).as_stops();
             let weaker = power_near(plan, index, dial.power * (-over).exp2()).map(|power| at_power(plan, index, power));
             vec![Candidates::moving_key([weaker])]
+        }
+        // The automatic follows the ISO, which is what it lacks or has too much of.
+        Kind::AutomaticShort => {
+            let side = if seen.lights[index].automatic_short > Stops::ZERO { 1 } else { -1 };
+            let turned =
+                (1..=12).map(|clicks| super::remedy::iso_by(plan, side * clicks).map(|iso| Settings { iso, ..set }));
+            vec![Candidates::moving_key(turned)]
         }
         Kind::Shaken => {
             let faster = (1..=18)

@@ -32,6 +32,8 @@ pub struct Light {
     pub feathered: Stops,
     /// Trigger and unit together.
     pub lag: Seconds,
+    /// Channels of its trigger; a cord has none.
+    pub channels: Option<u32>,
     /// Whether it is switched on.
     pub on: bool,
     /// Where it stands around the subject.
@@ -122,6 +124,7 @@ impl Light {
             gel,
             feathered,
             lag: unit.lag + trigger,
+            channels: wire.trigger.channels,
             on: wire.on,
             bearing: at.degrees("bearing_deg", wire.bearing_deg, &bounds::BEARING)?,
             height: at.degrees("height_deg", wire.height_deg, &bounds::HEIGHT)?,
@@ -174,6 +177,15 @@ impl Light {
             return None;
         }
         self.throw.distance_for(power * f64::from(heads), exposure)
+    }
+
+    /// Where its light comes from, as bearing and height at the subject: bounced, it is the lit spot that shines.
+    pub fn comes_from(&self, distance: Metres) -> (Angle, Angle) {
+        self.bounce.map_or((self.bearing, self.height), |surface| {
+            let forward = surface.away.as_metres() / surface.tilt.as_radians().tan();
+            let height = surface.away.as_metres().atan2(distance.as_metres() - forward);
+            (self.bearing, Angle::from_radians(height))
+        })
     }
 
     /// Loss by way of the surface against straight light from the same place, negative; nothing when not bounced.

@@ -11,6 +11,8 @@ use crate::shot;
 /// A lamp that burns.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Lamp {
+    /// Its place in the shot's list, where those that are off stand too.
+    pub place: usize,
     /// Its name.
     pub name: String,
     /// What it gives on the subject.
@@ -29,14 +31,21 @@ impl Lamp {
     }
 
     /// A lamp in the plan; `None` when it is off. `behind_m` is the background behind the subject.
-    pub(super) fn of(at: &At, wire: &shot::SetLamp, parts: &[Part], behind_m: f64) -> Result<Option<Self>, Invalid> {
+    pub(super) fn of(
+        place: usize,
+        wire: &shot::SetLamp,
+        parts: &[Part],
+        behind_m: f64,
+    ) -> Result<Option<Self>, Invalid> {
+        let at = At::default().row("lamps", place);
         wire.lamp.check(&at.inside("lamp"))?;
         let gel = wire.gel.as_ref().map_or(Ok(crate::quantity::Stops::ZERO), |gel| gel.check(&at.inside("gel")))?;
         let level = bounds::LEVEL.check(&at.of("level_share"), wire.level_share)?;
         let distance = bounds::FLASH_DISTANCE.check(&at.of("distance_m"), wire.distance_m)?;
-        let misses = missed(at, &wire.misses, parts)?;
+        let misses = missed(&at, &wire.misses, parts)?;
         let lux = |metres: f64| Lux::from_lux(wire.lamp.lux_at_1m * level * (-gel).as_ratio() / metres.powi(2));
         Ok(wire.on.then(|| Self {
+            place,
             name: wire.lamp.name.clone(),
             on_subject: lux(distance),
             on_background: if wire.lights_background { lux(distance + behind_m) } else { Lux::from_lux(0.0) },

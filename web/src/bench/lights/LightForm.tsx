@@ -86,7 +86,14 @@ export function LightForm({ shot, index, seen, problem, refusal, onChange, onMov
                 put({ modelling: lamp && { lamp, mode: light.modelling?.mode ?? 'full' } })
               }}
             />
-            {light.modelling ? (
+            <Figure
+              label="Heads side by side"
+              min={1}
+              value={light.heads ?? 1}
+              error={error('heads')}
+              onChange={(heads) => put({ heads: Math.trunc(heads) })}
+            />
+            {light.modelling && (
               <Select
                 size="xs"
                 label="It burns"
@@ -102,14 +109,6 @@ export function LightForm({ shot, index, seen, problem, refusal, onChange, onMov
                   light.modelling &&
                   put({ modelling: { ...light.modelling, mode: mode as 'full' | 'proportional' } })
                 }
-              />
-            ) : (
-              <Figure
-                label="Heads side by side"
-                min={1}
-                value={light.heads ?? 1}
-                error={error('heads')}
-                onChange={(heads) => put({ heads: Math.trunc(heads) })}
               />
             )}
           </SimpleGrid>
