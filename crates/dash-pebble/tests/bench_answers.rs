@@ -143,3 +143,32 @@ async fn every_light_and_lamp_of_a_shot_follows_the_kit() {
     let silks = api.get(&format!("/api/shots/{}", id("Silks in the black box"))).await;
     assert_eq!(silks["shot"]["lamps"][0]["lamp"]["lux_at_1m"], json!(16000.0));
 }
+
+#[tokio::test]
+async fn a_held_look_keeps_every_light_and_leaves_the_one_that_was_turned() {
+    let api = Api::demo();
+    let base = example("roller-hall");
+    let mut shot = base.clone();
+    shot["hold"] = json!(["key", "aperture", "shutter", "filter", "flash_distance"]);
+    // The fill is turned up by a stop and stays: the ISO pays for it, and the others make up for the ISO.
+    shot["lights"][1]["power"] = json!(base["lights"][1]["power"].as_f64().unwrap() * 2.0);
+    let body = json!({ "base": base, "shot": shot, "turned": "power", "light": 1 });
+    let answer = asked(&api, "/api/hold", body).await;
+    let pointers: Vec<&str> =
+        answer["followed"].as_array().unwrap().iter().map(|one| one["pointer"].as_str().unwrap()).collect();
+    assert!(!pointers.contains(&"/lights/1/power"), "what was turned stays: {pointers:?}");
+    let moved = |pointer: &str| pointers.contains(&pointer);
+    let gave = answer["gave"].as_array().unwrap();
+    assert!(
+        moved("/camera/iso") || gave.iter().any(|one| one["sentence"].as_str().unwrap().starts_with("B fill")),
+        "{answer}"
+    );
+    // A light that is not there is no light that was turned.
+    let body = json!({ "base": base, "shot": shot, "turned": "power", "light": 40 });
+    assert_eq!(api.send(Method::POST, "/api/hold", None, Some(&body)).await.status(), StatusCode::OK);
+    // The base has fewer lights than the shot: what was not there is held to nothing.
+    let mut fewer = base.clone();
+    fewer["lights"].as_array_mut().unwrap().truncate(2);
+    let answer = asked(&api, "/api/hold", json!({ "base": fewer, "shot": shot, "turned": null })).await;
+    assert!(answer["gave"].as_array().unwrap().iter().all(|one| !one["sentence"].as_str().unwrap().starts_with("F ")));
+}

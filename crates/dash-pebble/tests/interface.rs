@@ -491,6 +491,16 @@ async fn versions_are_named_laid_side_by_side_and_brought_back() {
     browser.until("!document.querySelector('[role=dialog]')").await;
     browser.until(&reads("shutter", &planned)).await;
     saved(&browser).await;
+    // Any two of them: the two that are alike differ in nothing.
+    browser.keys("v").await;
+    browser.until("document.querySelectorAll('[data-version]').length === 3").await;
+    let oldest = "[data-testid=versions] li:last-child [data-version] button";
+    browser.click(oldest).await;
+    browser.until("document.querySelector('[data-testid=versions]').innerText.includes('Nothing differs')").await;
+    browser.click("[data-testid=versions] li:nth-child(2) [aria-label^='Lay']").await;
+    browser.until("document.querySelector('[data-difference=Shutter]')").await;
+    browser.keys(Key::Escape + "").await;
+    browser.until("!document.querySelector('[role=dialog]')").await;
     // One undo, and the version in between counts again; the name is kept over a restart.
     browser.run("document.activeElement.blur()", vec![]).await;
     browser.keys((Key::Control + "z").to_string()).await;

@@ -322,3 +322,45 @@ fn no_other_set_up_holds_better_than_the_one_that_is_chosen() {
         }
     }
 }
+
+/// With several lights the search is held against every pair of an ISO and a power for each of them.
+#[test]
+fn no_other_iso_holds_several_lights_better() {
+    for start in examples().into_iter().filter(|shot| shot.lights.len() > 1) {
+        let base = plan(&start);
+        let held = [Held::Key, Held::Aperture, Held::Shutter, Held::Filter, Held::FlashDistance];
+        for clicks in [-4, 2, 5] {
+            let now = turned(&start, "aperture", clicks);
+            let beyond = |to: &Plan| -> f64 {
+                let (was, is) = (outlook(&base), outlook(to));
+                let off =
+                    |light: usize| (is.lights[light].lit.placement - was.lights[light].lit.placement).as_stops().abs();
+                (0..is.lights.len()).map(|light| (off(light) - TOLERANCE).max(0.0)).sum()
+            };
+            let chosen = hold(&base, &now, &held, by(Held::Aperture));
+            let found = beyond(&now.with(chosen.settings));
+            // Lights do not lean on each other: for each ISO the best power of each is the best of all.
+            let best = strips::isos(&now.body)
+                .map(|iso| {
+                    let mut to = Settings { iso, ..now.settings };
+                    for light in 0..now.lights.len() {
+                        let with = |power| Settings { lights: to.lights.with(light, |dial| dial.power = power), ..to };
+                        let own = |settings: &Settings| {
+                            let (was, is) = (outlook(&base), outlook(&now.with(*settings)));
+                            (is.lights[light].lit.placement - was.lights[light].lit.placement).as_stops().abs()
+                        };
+                        let all = strips::powers(&now.lights[light]).map(with);
+                        to = all.min_by(|a, b| own(a).total_cmp(&own(b))).unwrap();
+                    }
+                    beyond(&now.with(to))
+                })
+                .fold(f64::INFINITY, f64::min);
+            assert!(found <= best + 0.01, "{}, aperture {clicks:+}: {found} against {best}", start.title);
+            // What still gives is said of each light by its name.
+            for gave in &chosen.gave {
+                let named = now.lights.iter().any(|light| gave.sentence.starts_with(&light.label));
+                assert!(named || gave.sentence.starts_with("Key "), "{}", gave.sentence);
+            }
+        }
+    }
+}

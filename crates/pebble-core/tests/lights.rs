@@ -292,6 +292,60 @@ fn a_camera_that_follows_streaks_the_background() {
 }
 
 #[test]
+fn what_is_wrong_among_lights_is_said_with_its_number_and_whose_it_is() {
+    let said = |shot: &Shot, id: &str| {
+        let plan = plan(shot);
+        let judged = findings::judge(&plan, &outlook(&plan));
+        let found = judged.iter().find(|one| one.id == id).unwrap_or_else(|| panic!("{id}: {:?}", ids(shot)));
+        format!("{} | {}", found.title, found.cause)
+    };
+    let deaf = said(&pair(|light| light.channel = 3), "silent-light-1");
+    assert_eq!(
+        deaf,
+        "B fill (Brix 400) will not fire | It listens on channel 3; the trigger on the camera sends on 1."
+    );
+    let apart = said(&pair(|light| light.trigger.lag_ms += 1.4), "apart-Shoes");
+    assert!(apart.starts_with("Shoes: two images ") && apart.contains("B fill fires 1.40 ms after A key"), "{apart}");
+    let rim = said(
+        &pair(|light| (light.role, light.bearing_deg, light.grazing_stops) = (Role::Rim, 150.0, Some(1.0))),
+        "rim-light-1",
+    );
+    assert_eq!(
+        rim,
+        "B rim looks 1.0 stop over the key | It is read at +0.0; grazing light looks brighter by about 1.0 stop."
+    );
+    let bounced = said(
+        &pair(|light| {
+            light.bounce = Some(BouncedOff { surface_m: 6.0, tilt_deg: 90.0, reflectance: 0.8, coloured: false });
+        }),
+        "surface-light-1",
+    );
+    assert!(bounced.starts_with("B fill: better not") && bounced.contains("the light spreads on the way"), "{bounced}");
+    // Slow, as bright as the key: the blur is said of the light that draws it, and its remedy turns that light.
+    let slow = pair(|light| (light.power, light.distance_m) = (1.0, light.distance_m * 5f64.sqrt()));
+    let blur = said(&slow, "blur-Shoes");
+    assert!(blur.contains("B fill (Brix 400) at 1/1 lasts"), "{blur}");
+    let plan = plan(&slow);
+    let judged = findings::judge(&plan, &outlook(&plan));
+    for remedy in judged.iter().filter(|one| one.id == "blur-Shoes").flat_map(|one| &one.remedies) {
+        let pointers: Vec<&str> = remedy.changes.iter().map(|change| change.pointer.as_str()).collect();
+        assert!(pointers.iter().any(|pointer| pointer.starts_with("/lights/1/")), "{remedy:?}");
+    }
+}
+
+#[test]
+fn lights_that_are_turned_alike_are_named_together() {
+    // A still part leaves a trail: less ISO mends it, and both lights follow by as much.
+    let mut lit = pair(|_| ());
+    lit.ambient.subject = Reading::Lux { lux: 4000.0 };
+    let plan = plan(&lit);
+    let judged = findings::judge(&plan, &outlook(&plan));
+    let labels: Vec<&str> = judged.iter().flat_map(|one| &one.remedies).map(|remedy| remedy.label.as_str()).collect();
+    assert!(labels.iter().any(|label| label.contains("all lights +")), "{labels:?}");
+    assert!(labels.iter().all(|label| label.matches("power").count() < 2), "{labels:?}");
+}
+
+#[test]
 fn every_light_has_its_strips_and_each_notch_is_a_shot() {
     for shot in examples() {
         let plan = plan(&shot);

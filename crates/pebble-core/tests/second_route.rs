@@ -328,3 +328,50 @@ fn rear_sync_ends_before_the_curtain_and_front_sync_begins_after_it() {
         );
     }
 }
+
+/// Three flashes of one unit at powers and delays of their own: every row is opened and closed for each of them, what falls on
+/// the subject is added up, and the part is followed from the first ignition to the last.
+#[test]
+fn several_lights_add_up_when_each_is_stepped_through_by_itself() {
+    let (mut shot, setting, _) = both(0.25, "1/250", 1.0 / 256.0, 0.25, 6.0, (300.0, 300.0));
+    let like = shot.lights[0].clone();
+    let set = [(0.25, 0.25, 1.0), (0.5, 0.9, 1.4), (0.03, 2.4, 1.6)];
+    shot.lights = set
+        .iter()
+        .map(|(power, lag_ms, farther)| {
+            let mut light = like.clone();
+            light.power = *power;
+            light.trigger.lag_ms = *lag_ms - light.unit.lag_ms;
+            light.distance_m = like.distance_m * farther;
+            light
+        })
+        .collect();
+    let core = told(&shot);
+    let mut on_subject = 0.0;
+    for (light, (power, lag_ms, farther)) in core.lights.iter().zip(set) {
+        let pulse = SteppedPulse::quenched(1.4e-3, 0.04e-3, 0.02e-3, power);
+        let ignition_s = setting.travel_s + lag_ms * 1e-3;
+        near("ignition", light.firing.ignition_s, ignition_s, 1e-9);
+        let last = (light.rows.profile_share.len() - 1) as f64;
+        for (row, share) in light.rows.profile_share.iter().enumerate() {
+            let open = row as f64 / last * setting.travel_s - ignition_s;
+            let stepped = pulse.between(open, open + setting.shutter_s);
+            assert!((share - stepped).abs() < 0.004, "row {row} at {power}: core {share}, simulation {stepped}");
+        }
+        // The face is small against the distance, and is counted all the same.
+        let spread = |metres: f64| {
+            let (offset, radius) = (like.modifier.source_offset_m, like.modifier.face_radius_m);
+            (metres + offset).powi(2) + radius.powi(2)
+        };
+        let one = setting.flash_lxs * (power / 0.25) * spread(like.distance_m) / spread(like.distance_m * farther);
+        near("exposure", light.flash.exposure_lxs, one, 2e-3);
+        near("t0.1", light.pulse.t01_s, pulse.above(0.1), 0.02);
+        on_subject += one;
+    }
+    near("together", core.flash.exposure_lxs, on_subject, 2e-3);
+    // The third is more than three stops below the first, and tells no image of its own; the second lasts longest.
+    let part = &core.parts[0];
+    let slow = SteppedPulse::quenched(1.4e-3, 0.04e-3, 0.02e-3, 0.5).above(0.1);
+    near("blur", part.flash_blur_px, part.image_speed_px_s * slow, 0.02);
+    near("apart", part.apart_px, part.image_speed_px_s * (0.9e-3 - 0.25e-3), 1e-6);
+}
