@@ -12,6 +12,7 @@ use pebble_core::metering::biases;
 use pebble_core::quantity::Metres;
 use pebble_core::shot::{Reading, Shot, Tone};
 use pebble_core::{Plan, outlook, strips};
+use proptest::prelude::*;
 
 /// The shot with what is said put into its file.
 fn turned(shot: &Shot, changes: &[Followed]) -> Plan {
@@ -148,4 +149,68 @@ fn white_clothes_after_dark_ones_turn_the_bias() {
     assert!((answer.bias_stops - (0.15f64 / 0.18).log2()).abs() < 1e-9);
     assert!((answer.change_stops.unwrap() - 3f64.log2()).abs() < 1e-9);
     assert!(biases(&[tone(1.2, 0.5)], &[]).unwrap_err().to_string().contains("tones[0].reflectance"));
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig { cases: 96, ..ProptestConfig::default() })]
+
+    /// Whatever is wished on whatever shot: an answer with numbers in it, or a refusal that names a field.
+    #[test]
+    fn any_wish_is_answered_or_refused_and_never_by_nothing(
+        which in 0..8usize, part in 0..7usize, share in -0.5..2.0f64, stops in -14.0..14.0f64, lux in 0.0..50_000.0f64,
+        speed in 0.0..40.0f64,
+    ) {
+        let mut shot = examples().remove(which);
+        shot.ambient.subject = Reading::Lux { lux };
+        shot.parts[0].speed_m_s = speed;
+        let before = plan(&shot);
+        match roads(&before, &DragWish { part, share, ambient_stops: stops }) {
+            Err(refusal) => {
+                let field = refusal.field().to_owned();
+                prop_assert!(["part", "share", "ambient_stops"].contains(&field.as_str()), "{}", refusal);
+            }
+            Ok(answer) => {
+                let told = format!("{answer:?}");
+                prop_assert!(!told.contains("NaN") && !told.contains("inf,") && !told.contains("inf)"), "{}", told);
+                prop_assert!(answer.streak_s > 0.0 && answer.roads.len() == 3);
+                for road in &answer.roads {
+                    // Each way turns its own control, the shutter and the flash, and nothing else.
+                    for change in &road.changes {
+                        let own = match road.by {
+                            pebble_core::hold::Held::Filter => "/camera/filter_stops",
+                            pebble_core::hold::Held::Aperture => "/camera/aperture_f",
+                            _ => "/camera/iso",
+                        };
+                        let allowed = change.pointer == own
+                            || change.pointer == "/camera/shutter"
+                            || change.pointer.ends_with("/power");
+                        prop_assert!(allowed, "{:?} turns {}", road.by, change.pointer);
+                    }
+                    // What it says it does is what comes of it.
+                    let after = outlook(&turned(&shot, &road.changes));
+                    let told = road.ambient_stops.unwrap_or(f64::NEG_INFINITY);
+                    let is = after.ambient.placement.as_stops();
+                    prop_assert!(told == is || (told - is).abs() < 1e-9, "{} for {}", told, is);
+                }
+            }
+        }
+    }
+
+    /// More people, more rows or more curve never take a wider aperture.
+    #[test]
+    fn a_larger_group_never_takes_a_wider_aperture(
+        which in 0..8usize, people in 1..40u32, rows in 1..6u32, gap in 0.3..2.0f64, curve in 0.0..2.0f64,
+    ) {
+        let before = plan(&examples().remove(which));
+        let rows = rows.min(people);
+        let shape = |rows, curve_m| GroupShape { people, rows, row_gap_m: gap, curve_m };
+        let shapes = [shape(rows, curve), shape((rows + 1).min(people), curve), shape(rows, curve + 0.5)];
+        let answers = groups(&before, &shapes).unwrap();
+        let number = |index: usize| -> f64 {
+            answers[index].aperture.as_ref().map_or(f64::INFINITY, |label| label.parse().unwrap())
+        };
+        prop_assert!(number(1) >= number(0) && number(2) >= number(0), "{:?}", answers);
+        prop_assert!(answers.iter().all(|one| one.aperture.is_some() || one.not.is_some()));
+        prop_assert!(answers.iter().all(|one| one.fits == (one.fits_from_m <= before.subject_distance.as_metres())));
+    }
 }

@@ -431,3 +431,26 @@ fn a_rim_draws_edges_and_a_camera_that_pans_streaks_what_stands_still() {
     shot.camera.white_balance_k = 2900.0;
     assert!(warmth(&shot) < 0.8 * home, "balanced for the lamps, they are no longer warm");
 }
+
+#[test]
+fn zooming_draws_the_edges_outwards_and_leaves_the_middle() {
+    let mut shot = example("roller-hall");
+    shot.camera.movement = None;
+    let detail = |seen: &Seen, from: f64, to: f64| {
+        let row = seen.picture.height * 35 / 100;
+        let at = |share: f64| (share * f64::from(seen.picture.width)) as u32;
+        (at(from).max(1)..at(to)).map(|x| (seen.linear(x, row) - seen.linear(x - 1, row)).abs()).sum::<f64>()
+    };
+    let still = seen(&shot, Layers::Ambient, Crop::WHOLE);
+    shot.camera.movement =
+        Some(pebble_core::shot::Movement { pan_m_s: 0.0, direction_deg: 0.0, shake_deg_s: 0.0, zoom_share: 0.3 });
+    let zoomed = seen(&shot, Layers::Ambient, Crop::WHOLE);
+    assert!((zoomed.forecast.camera.zoom_px - 0.15 * zoomed.plan.body.sensor.pixels).abs() < 1.0);
+    let edge = detail(&zoomed, 0.0, 0.15) / detail(&still, 0.0, 0.15).max(1e-9);
+    assert!(edge < 0.8, "the edge is drawn out: {edge}");
+    // What the flash draws stands as it stood.
+    let flash = |shot: &Shot| seen(shot, Layers::Flash, Crop::WHOLE).picture;
+    let with = flash(&shot);
+    shot.camera.movement = None;
+    assert_eq!(with, flash(&shot));
+}
