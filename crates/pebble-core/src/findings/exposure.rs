@@ -58,7 +58,7 @@ pub(super) fn words(case @ Case { plan, seen }: Case, flaw: &Flaw) -> Words {
             Words {
                 title: format!("{}: {} beyond white", part.name, stops(over)),
                 cause: format!(
-                    "A tone of {:.0} % under key {} and ambient {}.",
+                    "A tone of {:.0} % under flash {} and ambient {}.",
                     part.reflectance * 100.0,
                     spoken(seen.flash.placement + part.flash_offset),
                     spoken(seen.ambient.placement + part.ambient_offset)
