@@ -28,6 +28,7 @@ pub mod gear;
 pub mod ghost;
 pub mod groups;
 pub mod hold;
+pub mod matching;
 pub mod metering;
 pub mod motion;
 pub mod outlook;

@@ -9,6 +9,7 @@ use crate::gear::{CameraBody, Filter, FlashUnit, Lamp, Lens, Modifier, Trigger};
 use crate::ghost::Visibility;
 use crate::groups::GroupShape;
 use crate::hold::Held;
+use crate::matching::Wish;
 use crate::motion::Usage;
 use crate::pulse::School;
 use crate::shutter::SyncMode;
@@ -81,6 +82,9 @@ wire! {
         /// What stays while something else is turned.
         #[serde(default, skip_serializing_if = "Vec::is_empty")]
         pub hold: Vec<Held>,
+        /// What units and settings are looked for under, where it is not what the shot itself says.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub wish: Option<Wish>,
     }
 }
 

@@ -100,6 +100,7 @@ impl FlashUnit {
         at.maybe("colour_k", self.colour_k, &bounds::KELVIN)?;
         at.maybe("lowest_power_mired", self.lowest_power_mired, &bounds::MIRED)?;
         at.maybe("mass_kg", self.mass_kg, &bounds::MASS)?;
+        at.maybe("owned", self.owned.map(f64::from), &bounds::OWNED)?;
         Ok(Unit {
             entry: entry(&at.inside("output"), &self.output)?,
             share: 1.0 / heads,

@@ -97,6 +97,9 @@ wire! {
         /// Weight with battery.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         pub mass_kg: Option<f64>,
+        /// How many like this are owned; one when not said. A shot does not carry it.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub owned: Option<u32>,
     }
 }
 
@@ -291,10 +294,11 @@ word! {
 }
 
 impl FlashUnit {
-    /// The unit as a shot carries it: all that a forecast needs, without the pictures of its recordings.
+    /// The unit as a shot carries it: all that a forecast needs, without the pictures of its recordings and without how
+    /// many there are of it.
     pub fn to_carry(&self) -> Self {
         let recordings = self.recordings.iter().map(|one| Recording { curve: None, ..one.clone() }).collect();
-        Self { recordings, ..self.clone() }
+        Self { recordings, owned: None, ..self.clone() }
     }
 
     /// Whether its output is known from joules alone or was entered as a guess.

@@ -87,7 +87,7 @@ struct Colour {
 const USUAL_FLASH_K: f64 = 5500.0;
 
 impl Light {
-    pub(super) fn of(at: &At, wire: &shot::Flash, parts: &[Part]) -> Result<Self, Invalid> {
+    pub(crate) fn of(at: &At, wire: &shot::Flash, parts: &[Part]) -> Result<Self, Invalid> {
         let unit = wire.unit.check(&at.inside("unit"))?;
         let front = wire.modifier.check(&at.inside("modifier"))?;
         let gel = wire.gel.as_ref().map_or(Ok(Stops::ZERO), |gel| gel.check(&at.inside("gel")))?;

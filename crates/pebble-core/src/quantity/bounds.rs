@@ -281,6 +281,18 @@ limits! {
     ROW_GAP = "distance of rows", "m", 0.2, 5.0;
     /// How far the ends of a row come forward.
     CURVE = "curve of a row", "m", 0.0, 20.0;
+    /// How many of a thing are owned.
+    OWNED = "number owned", "", 1.0, 100.0;
+    /// Frames of a burst.
+    FRAMES = "frames in a row", "", 1.0, 10_000.0;
+    /// Flashes on one charge.
+    FLASHES = "flashes on one charge", "", 0.0, 1_000_000.0;
+    /// How far the key may be from its target.
+    WITHIN = "allowed miss of the key", "stops", 0.02, 6.0;
+    /// How visible a trail may be.
+    TRAIL = "visible trail", "of L*", 0.1, 100.0;
+    /// Blur in pixels.
+    BLUR = "blur", "px", 0.05, 10_000.0;
     /// How far a dial goes down.
     LOWEST_POWER = "lowest power", "stops below full", 0.0, 12.0;
 }

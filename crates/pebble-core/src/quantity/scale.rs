@@ -199,6 +199,11 @@ impl ShutterTime {
         Self((-f64::from(tv6) / 6.0).exp2())
     }
 
+    /// The position of the grid of sixths nearest to a time.
+    pub fn near(time: Seconds) -> Self {
+        Self::from_tv6(nearest(-6.0 * time.as_secs().log2()))
+    }
+
     /// From text as on the dial: `1/250`, `0.5`, `0.5"`, `2 s`.
     ///
     /// # Errors
@@ -250,6 +255,11 @@ impl ShutterTime {
 }
 
 impl Iso {
+    /// The position of the grid of sixths nearest to a sensitivity.
+    pub fn near(number: f64) -> Self {
+        Self::from_sv6(nearest(6.0 * (number / 100.0).log2()))
+    }
+
     /// The exact value at a position: `100·2^(sv6/6)`.
     pub fn from_sv6(sv6: i32) -> Self {
         Self(100.0 * (f64::from(sv6) / 6.0).exp2())
