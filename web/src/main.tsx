@@ -33,6 +33,10 @@ const router = createBrowserRouter([
         path: '/kit/:kind?/:id?',
         lazy: async () => ({ Component: (await import('./kit/KitScreen')).KitScreen }),
       },
+      {
+        path: '/notes/:page?',
+        lazy: async () => ({ Component: (await import('./notes/Notes')).Notes }),
+      },
       { path: '*', element: <ShotsScreen /> },
     ],
   },

@@ -5,6 +5,8 @@ use crate::api::{self, App, LARGEST_BODY};
 use crate::{demo, launch, store};
 use anyhow::{Context, bail};
 use clap::{Parser, Subcommand};
+use pebble_core::gear::Kit;
+use pebble_core::matching::{Priority, Stock};
 use pebble_core::{Plan, Shot};
 use std::io::Read;
 use std::net::SocketAddr;
@@ -29,6 +31,7 @@ const EXAMPLES: &str = "Examples:
   dash-pebble serve --demo                       look around with demo data
   dash-pebble serve --data season.dashpebble     work in a file of your own
   dash-pebble forecast docs/examples/double-ropes.json
+  dash-pebble match docs/examples/sabre-reach.json --kit docs/examples/kit.json
   cat shot.json | dash-pebble forecast -         forecast from a script
 
 A shot file is described in docs/formats.md; the pages of the model are in docs/model.md.";
@@ -56,8 +59,49 @@ enum Command {
         /// A shot file, or - for standard input
         file: PathBuf,
     },
+    /// Find which units can do a shot and write the list as JSON
+    ///
+    /// Units, modifiers and filters are those of a kit file, or those taken along in a data file. What is asked beyond the
+    /// shot is in its `wish`. Where nothing works, the nearest set-ups say what would have to give.
+    Match {
+        /// A shot file, or - for standard input
+        file: PathBuf,
+        /// A kit file to choose from
+        #[arg(long, value_name = "FILE", conflicts_with = "data")]
+        kit: Option<PathBuf>,
+        /// A data file to choose from
+        #[arg(long, value_name = "FILE")]
+        data: Option<PathBuf>,
+        /// What counts first
+        #[arg(long, value_enum, default_value = "balanced")]
+        priority: PriorityName,
+    },
     /// Write the OpenAPI document of the HTTP interface
     Openapi,
+}
+
+/// The priorities as they are typed.
+#[derive(Clone, Copy, Debug, clap::ValueEnum)]
+enum PriorityName {
+    Balanced,
+    ShortestPulse,
+    LowestIso,
+    LongestBattery,
+    LeastToCarry,
+    FastestBurst,
+}
+
+impl From<PriorityName> for Priority {
+    fn from(name: PriorityName) -> Self {
+        match name {
+            PriorityName::Balanced => Self::Balanced,
+            PriorityName::ShortestPulse => Self::ShortestPulse,
+            PriorityName::LowestIso => Self::LowestIso,
+            PriorityName::LongestBattery => Self::LongestBattery,
+            PriorityName::LeastToCarry => Self::LeastToCarry,
+            PriorityName::FastestBurst => Self::FastestBurst,
+        }
+    }
 }
 
 /// Runs the command that was given.
@@ -71,7 +115,21 @@ pub fn run(arguments: Arguments) -> anyhow::Result<()> {
             runtime.block_on(serve(demo, data, listen))
         }
         Command::Forecast { file } => {
-            println!("{}", serde_json::to_string_pretty(&Answer::of(&plan_of(&file)?))?);
+            println!("{}", serde_json::to_string_pretty(&Answer::of(&shot_of(&file)?.1))?);
+            Ok(())
+        }
+        Command::Match { file, kit, data, priority } => {
+            let (shot, plan) = shot_of(&file)?;
+            let stock = match kit {
+                Some(kit) => stock_of(&kit)?,
+                None => {
+                    tokio::runtime::Builder::new_current_thread().enable_all().build()?.block_on(kept_stock(data))?
+                }
+            };
+            let going = pebble_core::matching::Going::default();
+            let answer = api::matching::answer(&shot, &plan, &stock, priority.into(), &going, |_| {})
+                .map_err(|error| anyhow::anyhow!("{}: {error}", file.display()))?;
+            println!("{}", serde_json::to_string_pretty(&answer)?);
             Ok(())
         }
         Command::Openapi => {
@@ -125,7 +183,30 @@ async fn stopped() {
     let _ = interrupt.await;
 }
 
-fn plan_of(file: &Path) -> anyhow::Result<Plan> {
+/// A kit file as something to choose from.
+fn stock_of(file: &Path) -> anyhow::Result<Stock> {
+    let name = file.display();
+    let bytes = std::fs::read(file).with_context(|| format!("{name} cannot be read"))?;
+    let kit: Kit = api::body::read(&bytes).map_err(|error| match error {
+        api::problem::ApiError::Unreadable { reason, .. } => anyhow::anyhow!("{name} is not a kit: {reason}"),
+        other => anyhow::anyhow!("{name} is not a kit: {other:?}"),
+    })?;
+    Stock::of_kit(&kit).map_err(|error| anyhow::anyhow!("{name}: {error}"))
+}
+
+/// What is taken along in a data file, which must be there.
+async fn kept_stock(data: Option<PathBuf>) -> anyhow::Result<Stock> {
+    let path = data.unwrap_or_else(|| default_file(false));
+    if !path.exists() {
+        bail!("{} is not there. Name a data file with --data, or a kit file with --kit.", path.display());
+    }
+    let pool = store::open(&path).await?;
+    let stock = api::matching::stock(&pool).await.map_err(|error| anyhow::anyhow!("the kit cannot be read: {error:?}"));
+    pool.close().await;
+    stock
+}
+
+fn shot_of(file: &Path) -> anyhow::Result<(Shot, Plan)> {
     let name = if file == Path::new("-") { "standard input".to_owned() } else { file.display().to_string() };
     let mut bytes = Vec::new();
     let limit = LARGEST_BODY as u64 + 1;
@@ -142,5 +223,6 @@ fn plan_of(file: &Path) -> anyhow::Result<Plan> {
         api::problem::ApiError::Unreadable { reason, .. } => anyhow::anyhow!("{name} is not a shot: {reason}"),
         other => anyhow::anyhow!("{name} is not a shot: {other:?}"),
     })?;
-    Plan::try_from(&shot).map_err(|error| anyhow::anyhow!("{name}: {error}"))
+    let plan = Plan::try_from(&shot).map_err(|error| anyhow::anyhow!("{name}: {error}"))?;
+    Ok((shot, plan))
 }

@@ -48,6 +48,17 @@ export type Version = Schemas['Version']
 export type Sky = Schemas['Sky']
 export type SkyDay = Schemas['SkyDay']
 export type Severity = Schemas['Severity']
+export type Wish = Schemas['Wish']
+export type Priority = Schemas['Priority']
+export type Setup = Schemas['Setup']
+export type MatchRow = Schemas['MatchRow']
+export type NearestRow = Schemas['NearestRow']
+export type MatchAnswer = Schemas['MatchAnswer']
+export type MatchEvent = Schemas['MatchEvent']
+export type MarkMap = Schemas['MarkMap']
+export type UnitMark = Schemas['Mark']
+export type CrewRow = Schemas['CrewRow']
+export type JobAnswer = Schemas['JobAnswer']
 
 /** A refusal of the program, in its own sentence. */
 export class Refusal extends Error {

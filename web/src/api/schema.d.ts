@@ -415,6 +415,108 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/match": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Which units can do it, told while it is searched: one line of JSON for each event. Whoever stops reading stops it. */
+        post: operations["match_search"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/match/apply": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The shot with a set-up in place; lights that it does not name follow the camera. */
+        post: operations["match_apply"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/match/explain": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A set-up explained: from joules to pixels, step by step. */
+        post: operations["match_explain"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/match/job": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What to take along for some shots, and what to hire. */
+        post: operations["match_job"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/match/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The same as a table. */
+        post: operations["match_table"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/match/whole": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Units for all lights of a shot at once. */
+        post: operations["match_whole"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/metering": {
         parameters: {
             query?: never;
@@ -771,6 +873,13 @@ export interface components {
              */
             distance_m: number;
         };
+        /** @description A set-up for a shot. */
+        ApplyRequest: {
+            /** @description The set-up. */
+            setup: components["schemas"]["Setup"];
+            /** @description The shot. */
+            shot: components["schemas"]["Shot"];
+        };
         /**
          * @description What is around the set.
          * @enum {string}
@@ -912,6 +1021,39 @@ export interface components {
             forecast: components["schemas"]["Forecast"];
             /** @description The notches of every control. */
             strips: components["schemas"]["Strip"][];
+        };
+        /** @description A range of placements, in stops; an end that is not said is open. */
+        Between: {
+            /**
+             * Format: double
+             * @description Not brighter than this.
+             */
+            high_stops?: number | null;
+            /**
+             * Format: double
+             * @description Not darker than this.
+             */
+            low_stops?: number | null;
+        };
+        /** @description How much a part may blur. */
+        BlurLimit: {
+            /** @description Its name. */
+            part: string;
+            /**
+             * Format: double
+             * @description In pixels of the camera.
+             */
+            px: number;
+        };
+        /** @description Units that could be had beyond those that are owned. */
+        Borrowed: {
+            /**
+             * Format: int32
+             * @description How many more.
+             */
+            count: number;
+            /** @description Identity of the unit in the kit. */
+            unit: string;
         };
         /** @description A surface that a flash is bounced off. */
         BouncedOff: {
@@ -1078,6 +1220,13 @@ export interface components {
             /** @description What it is about, in a few words. */
             title: string;
         };
+        /** @description The steps of one light. */
+        Chain: {
+            /** @description The light, as it is called. */
+            light: string;
+            /** @description From joules to pixels. */
+            steps: components["schemas"]["Step"][];
+        };
         /** @description One value in the shot. */
         Change: {
             /** @description JSON pointer (RFC 6901). */
@@ -1119,6 +1268,11 @@ export interface components {
             /** @description The version. */
             shot: components["schemas"]["Shot"];
         };
+        /**
+         * @description What a set-up has to meet; where two relaxations cost the same, the earlier one is named first.
+         * @enum {string}
+         */
+        Condition: "iso" | "shutter" | "filter" | "key" | "ambient" | "background" | "darker" | "near" | "far" | "modifier" | "high_speed" | "blur" | "depth" | "frames" | "rate" | "charge" | "heads" | "owned" | "weight" | "sync" | "streak" | "ghost" | "trail";
         /** @description How a unit makes less light. */
         Control: {
             /**
@@ -1185,6 +1339,44 @@ export interface components {
             rows: components["schemas"]["TableRow"][];
             /** @enum {string} */
             way: "table";
+        };
+        /** @description Whole shots: every light with a unit of the kit, none twice. */
+        CrewAnswer: {
+            /** @description Best first. */
+            rows: components["schemas"]["CrewRow"][];
+            /** @description Why there is none, or what to have beside. */
+            why?: string | null;
+        };
+        /** @description One light of a whole shot. */
+        CrewLight: {
+            /** @description Freezing time. */
+            freeze: string;
+            /** @description Group and channel of its receiver. */
+            group: string;
+            /** @description Power, distance and what is in front. */
+            how: string;
+            /** @description Group and role. */
+            label: string;
+            /** @description Units. */
+            title: string;
+        };
+        /** @description A whole shot with all its lights. */
+        CrewRow: {
+            /** @description Aperture, time, ISO, filter. */
+            exposure: string;
+            /** @description One line a light. */
+            lights: components["schemas"]["CrewLight"][];
+            /** @description As it is put into the shot. */
+            setup: components["schemas"]["Setup"];
+            /** @description Troubles that the forecast would find. */
+            troubles: number;
+            /** @description What it would find worth watching. */
+            watches: number;
+            /**
+             * Format: double
+             * @description Weight of units and modifiers, where all was weighed.
+             */
+            weight_kg?: number | null;
         };
         /** @description A piece of a duration curve. */
         CurvePiece: {
@@ -1700,6 +1892,11 @@ export interface components {
             output: components["schemas"]["Output"];
             /** @description Where that comes from. */
             output_from?: components["schemas"]["Source"];
+            /**
+             * Format: int32
+             * @description How many like this are owned; one when not said. A shot does not carry it.
+             */
+            owned?: number | null;
             /** @description Pulses recorded on this very unit. They are used in place of `control` where they reach. */
             recordings?: components["schemas"]["Recording"][];
             /**
@@ -1787,6 +1984,18 @@ export interface components {
             held: components["schemas"]["Held"];
             /** @description In a sentence. */
             sentence: string;
+        };
+        /** @description One thing that would have to give. */
+        GiveSaid: {
+            /** @description The condition. */
+            condition: components["schemas"]["Condition"];
+            /** @description In the user's units: `ISO 640 instead of 400`. */
+            said: string;
+            /**
+             * Format: double
+             * @description Its price in stops.
+             */
+            stops: number;
         };
         /**
          * @description How finely a camera's dials are cut.
@@ -1997,6 +2206,45 @@ export interface components {
             version: number;
             /** @description Its kind. */
             what: components["schemas"]["Kind"];
+        };
+        /** @description What to take along for a job. */
+        JobAnswer: {
+            /** @description What has to be hired beyond, for the other shots. */
+            hire: components["schemas"]["Taken"][];
+            /**
+             * Format: double
+             * @description What they weigh without their modifiers, where all of them were weighed.
+             */
+            mass_kg?: number | null;
+            /** @description Whether it is known that no smaller set does. */
+            proven: boolean;
+            /** @description The shots in the order given. */
+            shots: components["schemas"]["JobShot"][];
+            /** @description The smallest set of units with which all shots that can be done are done. */
+            take: components["schemas"]["Taken"][];
+            /**
+             * Format: int32
+             * @description How many units that is.
+             */
+            units: number;
+        };
+        /** @description Some of the saved shots. */
+        JobRequest: {
+            /** @description Their identities; none are all of them. */
+            shots: string[];
+        };
+        /** @description One shot of a job. */
+        JobShot: {
+            /** @description Its lights can be done with the kit. */
+            can: boolean;
+            /** @description What to hire for it, where that helps. */
+            hire: components["schemas"]["Taken"][];
+            /** @description What is the matter, or what else would help, in a sentence. */
+            note?: string | null;
+            /** @description What it is called. */
+            title: string;
+            /** @description With which units. */
+            with: components["schemas"]["Taken"][];
         };
         /**
          * @description Kinds of things in a kit.
@@ -2224,6 +2472,171 @@ export interface components {
          * @enum {string}
          */
         LowBattery: "slower" | "dim" | "refuses";
+        /** @description How a set-up fares under one condition. */
+        Margin: {
+            /** @description The condition. */
+            condition: components["schemas"]["Condition"];
+            /** @description As said. */
+            label: string;
+            /**
+             * Format: double
+             * @description Stops to spare; `null` where there is no end.
+             */
+            room_stops?: number | null;
+            /** @description The figures. */
+            said: string;
+            /**
+             * Format: double
+             * @description Share of what is allowed that is used, 0 to 1; beyond 1 it is missed.
+             */
+            used: number;
+        };
+        /** @description One power of a unit. */
+        Mark: {
+            /**
+             * Format: double
+             * @description Blur of the strictest part, in pixels of the camera; `null` where no part has a limit.
+             */
+            blur_px?: number | null;
+            /** @description What fails first, with its figures. */
+            fails?: string | null;
+            /** @description As written. */
+            freeze: string;
+            /**
+             * Format: double
+             * @description Freezing time.
+             */
+            freeze_s: number;
+            /** @description As written. */
+            label: string;
+            /**
+             * Format: double
+             * @description Power fraction.
+             */
+            power: number;
+            /**
+             * Format: double
+             * @description f-number at ISO 100 that its light is right for, at the distance of the map.
+             */
+            reach_f: number;
+            /** @description There is a set-up at this power. */
+            works: boolean;
+        };
+        /** @description Where all units stand. */
+        MarkMap: {
+            /** @description What the marks are reached at and through: `3.0 m, Octa 90`. */
+            at: string;
+            /**
+             * Format: double
+             * @description Longest freezing time that holds every part; `null` where no part has a limit.
+             */
+            freeze_limit_s?: number | null;
+            /** @description f-numbers at ISO 100 between which some camera setting and place are right; `null` where there are none. */
+            reach_f?: [
+                number,
+                number
+            ] | null;
+            /** @description Freezing time by the school of the shot: `t0.1`. */
+            school: string;
+            /** @description The part that sets it. */
+            strictest?: string | null;
+            /** @description All units, in the order of the kit. */
+            trails: components["schemas"]["Trail"][];
+        };
+        /** @description What the kit answers. */
+        MatchAnswer: {
+            /** @description `dash-pebble/match`. */
+            format: string;
+            /** @description Where nothing works: what comes nearest, and what would have to give. */
+            nearest: components["schemas"]["NearestRow"][];
+            /** @description What counted first. */
+            priority: components["schemas"]["Priority"];
+            /** @description Set-ups, best first; folded where they differ in the modifier alone. */
+            rows: components["schemas"]["MatchRow"][];
+            /**
+             * Format: int32
+             * @description Version of the format.
+             */
+            version: number;
+            /**
+             * Format: int64
+             * @description Ways in all: settings of camera, power and distance with any unit.
+             */
+            ways: number;
+            /** @description What was asked, all of it. */
+            wish: components["schemas"]["Wish"];
+        };
+        /** @description What is told while a search goes on, one line of JSON each. */
+        MatchEvent: {
+            /** @enum {string} */
+            is: "asked";
+            /** @description All units. */
+            map: components["schemas"]["MarkMap"];
+            /** @description The wish. */
+            wish: components["schemas"]["Wish"];
+        } | {
+            /** @description Units done. */
+            done: number;
+            /** @enum {string} */
+            is: "progress";
+            /** @description It is looking for what would have to give. */
+            nearest: boolean;
+            /** @description Units in all. */
+            of: number;
+        } | {
+            /** @description The answer. */
+            answer: components["schemas"]["MatchAnswer"];
+            /** @enum {string} */
+            is: "found";
+        };
+        /** @description A question to the kit. */
+        MatchRequest: {
+            /** @description What counts first. */
+            priority?: components["schemas"]["Priority"];
+            /** @description The shot; what is asked beyond it is in its `wish`. */
+            shot: components["schemas"]["Shot"];
+        };
+        /** @description A set-up that works. */
+        MatchRow: {
+            /** @description Other modifiers that work with the same units. */
+            also: string[];
+            /**
+             * Format: double
+             * @description The strictest part's blur, in pixels of the camera; `null` where no part has a limit.
+             */
+            blur_px?: number | null;
+            /** @description Output or durations are estimates. */
+            estimated: boolean;
+            /** @description Aperture, time, ISO, filter. */
+            exposure: string;
+            /** @description Freezing time of the key. */
+            freeze: string;
+            /** @description Power, distance and what is in front: `1/16 · 2.4 m · Octa 90`. */
+            how: string;
+            /** @description Every condition, what has least to spare first. */
+            margins: components["schemas"]["Margin"][];
+            /**
+             * Format: double
+             * @description Time to be ready again, where known.
+             */
+            ready_s?: number | null;
+            /** @description As it is put into the shot. */
+            setup: components["schemas"]["Setup"];
+            /** @description Sync of the key. */
+            sync: string;
+            /** @description Units: `2 × Brix 400`. */
+            title: string;
+            /**
+             * Format: int64
+             * @description Settings of camera, power and distance that work with the same things.
+             */
+            ways: number;
+            /**
+             * Format: double
+             * @description Weight of units and modifiers, where all was weighed.
+             */
+            weight_kg?: number | null;
+        };
         /** @description What to dial in against the automatic. */
         MeteringAnswer: {
             /**
@@ -2363,6 +2776,20 @@ export interface components {
          * @enum {string}
          */
         Moves: "flash" | "ambient" | "depth" | "freeze";
+        /** @description A set-up that works when something gives. */
+        NearestRow: {
+            /** @description What has to give. */
+            gives: components["schemas"]["GiveSaid"][];
+            /**
+             * Format: double
+             * @description Its price in stops.
+             */
+            price_stops: number;
+            /** @description The set-up. */
+            row: components["schemas"]["MatchRow"];
+            /** @description The wish with that given, to be put into the shot. */
+            wish: components["schemas"]["Wish"];
+        };
         /** @description One position of a control. */
         Notch: {
             /** @description As written on the dial. */
@@ -2703,6 +3130,11 @@ export interface components {
             /** @description Its name. */
             name: string;
         };
+        /**
+         * @description What counts first among set-ups that all work.
+         * @enum {string}
+         */
+        Priority: "balanced" | "shortest_pulse" | "lowest_iso" | "longest_battery" | "least_to_carry" | "fastest_burst";
         /** @description A problem as it is sent. */
         Problem: {
             /** @description What would have been allowed. */
@@ -3048,6 +3480,54 @@ export interface components {
             /** @description Whether it burns. */
             on: boolean;
         };
+        /** @description One light of a set-up. */
+        SetLight: {
+            /**
+             * Format: double
+             * @description To the subject.
+             */
+            distance_m: number;
+            /**
+             * Format: int32
+             * @description Equal units side by side.
+             */
+            heads: number;
+            /** @description Its place in the shot's list. */
+            light: number;
+            /** @description Identity of what is in front of it. */
+            modifier: string;
+            /**
+             * Format: double
+             * @description Power fraction of each.
+             */
+            power: number;
+            /** @description How it is tied to the shutter. */
+            sync: components["schemas"]["SyncMode"];
+            /** @description Identity of the unit. */
+            unit: string;
+        };
+        /** @description Units and settings that meet a wish. */
+        Setup: {
+            /**
+             * Format: double
+             * @description f-number.
+             */
+            aperture_f: number;
+            /**
+             * Format: double
+             * @description Grey in front of the lens, in stops.
+             */
+            filter_stops: number;
+            /**
+             * Format: double
+             * @description ISO.
+             */
+            iso: number;
+            /** @description The lights; those of the shot that are not named stay, and follow the camera with their power. */
+            lights: components["schemas"]["SetLight"][];
+            /** @description Shutter time. */
+            shutter: string;
+        };
         /**
          * @description How much a finding matters.
          * @enum {string}
@@ -3132,6 +3612,7 @@ export interface components {
              * @description Version of the format, 2.
              */
             version: number;
+            wish?: components["schemas"]["Wish"] | null;
         };
         /** @description A shot and where it stands. */
         ShotAnswer: {
@@ -3260,6 +3741,19 @@ export interface components {
             /** @description With what. */
             with?: string | null;
         };
+        /** @description One step. */
+        Step: {
+            /** @description The same with the figures in it. */
+            figures: string;
+            /** @description The rule. */
+            formula: string;
+            /** @description Page of the model: its file under docs/model. */
+            page: string;
+            /** @description What comes out. */
+            result: string;
+            /** @description What it gives. */
+            title: string;
+        };
         /** @description A streak as it was seen in a test frame, longer than the lamp itself. */
         StreakReading: {
             /**
@@ -3347,6 +3841,23 @@ export interface components {
              * @description t0.5.
              */
             t05_ms?: number | null;
+        };
+        /** @description A unit that is taken along, or hired. */
+        Taken: {
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            count: number;
+            /**
+             * Format: double
+             * @description All of them, where weighed.
+             */
+            mass_kg?: number | null;
+            /** @description Maker and model. */
+            name: string;
+            /** @description Its identity. */
+            unit: string;
         };
         /** @description Where things shall fall, in stops against the metered tone. */
         Targets: {
@@ -3449,6 +3960,15 @@ export interface components {
             t90_s?: number | null;
             /** @description The shortest interval that holds 90 % of the light. */
             t90_span_s?: number[] | null;
+        };
+        /** @description A unit. */
+        Trail: {
+            /** @description Dim to bright. */
+            marks: components["schemas"]["Mark"][];
+            /** @description Maker and model. */
+            name: string;
+            /** @description Its identity. */
+            unit: string;
         };
         /** @description The trigger. */
         Trigger: {
@@ -3599,6 +4119,98 @@ export interface components {
          * @enum {string}
          */
         WhenHot: "waits" | "refuses";
+        /** @description What a set-up has to meet, where it is not what the shot itself says. */
+        Wish: {
+            ambient?: components["schemas"]["Between"] | null;
+            /** @description Whether something else may be put in front of the light. */
+            any_modifier?: boolean | null;
+            background?: components["schemas"]["Between"] | null;
+            /** @description How much parts may blur, where it is not what their intent and the use of the picture allow. */
+            blur?: components["schemas"]["BlurLimit"][];
+            /** @description Units that could be had beyond those that are owned. */
+            borrowed?: components["schemas"]["Borrowed"][];
+            /**
+             * Format: double
+             * @description Steady light that is expected to be gone by then, in stops, positive: dusk, or lamps turned down.
+             */
+            darker_stops?: number | null;
+            /**
+             * Format: double
+             * @description Depth that has to be sharp.
+             */
+            depth_m?: number | null;
+            /**
+             * Format: double
+             * @description No farther than this.
+             */
+            farthest_m?: number | null;
+            /** @description Fastest time. */
+            fastest?: string | null;
+            /**
+             * Format: double
+             * @description Most grey in front of the lens.
+             */
+            filter_max_stops?: number | null;
+            /**
+             * Format: int32
+             * @description Flashes on one charge.
+             */
+            flashes?: number | null;
+            /**
+             * Format: int32
+             * @description Frames in a row that must all be whole.
+             */
+            frames?: number | null;
+            /**
+             * Format: double
+             * @description At this rate.
+             */
+            frames_per_second?: number | null;
+            /**
+             * Format: int32
+             * @description Equal heads side by side at most.
+             */
+            heads?: number | null;
+            /** @description Whether a light may glow for high-speed sync. */
+            high_speed?: boolean | null;
+            /**
+             * Format: double
+             * @description Highest ISO: the ceiling of noise.
+             */
+            iso_max?: number | null;
+            /**
+             * Format: double
+             * @description Lowest ISO.
+             */
+            iso_min?: number | null;
+            /**
+             * Format: double
+             * @description How far the key may be from its target.
+             */
+            key_within_stops?: number | null;
+            /**
+             * Format: double
+             * @description No nearer than this; where not said, no nearer than keeps the light out of the frame.
+             */
+            nearest_m?: number | null;
+            /** @description Slowest time. */
+            slowest?: string | null;
+            /**
+             * Format: int32
+             * @description Stands on the whole set at most.
+             */
+            stands?: number | null;
+            /**
+             * Format: double
+             * @description How visible the trail of a part that shall be still may be: a difference of L*, 3 where not said.
+             */
+            trail?: number | null;
+            /**
+             * Format: double
+             * @description Weight of units and modifiers at most.
+             */
+            weight_kg?: number | null;
+        };
         /** @description A row that cannot be. */
         WrongRow: {
             /** @description Column, counted from 1. */
@@ -4428,6 +5040,208 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Imported"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    match_search: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MatchRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/x-ndjson": components["schemas"]["MatchEvent"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    match_apply: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ApplyRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shot"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    match_explain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ApplyRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Chain"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    match_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobAnswer"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    match_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MatchRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": unknown;
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    match_whole: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MatchRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CrewAnswer"];
                 };
             };
             422: {

@@ -1,7 +1,7 @@
 import { Button, CloseButton, TextInput, Tooltip } from '@mantine/core'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { lazy, Suspense, useCallback, useEffect, useState } from 'react'
-import { useParams } from 'react-router'
+import { useParams, useSearchParams } from 'react-router'
 import { answered, client, WHOLE, type Remedy, type Shot, type ShotAnswer } from '../api/client'
 import { useKeys } from '../shell/keys'
 import { Waiting } from '../shell/Waiting'
@@ -21,6 +21,7 @@ import classes from './Bench.module.css'
 
 // Fetched when they are first opened.
 const Drag = lazy(() => import('./Drag').then(({ Drag }) => ({ default: Drag })))
+const Match = lazy(() => import('../match/Match').then(({ Match }) => ({ default: Match })))
 const Groups = lazy(() => import('./Groups').then(({ Groups }) => ({ default: Groups })))
 const Versions = lazy(() => import('./Versions').then(({ Versions }) => ({ default: Versions })))
 
@@ -60,6 +61,8 @@ function Bench({ initial }: { initial: ShotAnswer }) {
   const light = Math.min(chosen, shot.lights.length - 1)
   const solo = view.solo !== undefined && view.solo < shot.lights.length ? view.solo : undefined
   const queries = useQueryClient()
+  const [place, setPlace] = useSearchParams()
+  const matching = place.has('match')
 
   useEffect(() => {
     document.title = `${shot.title} · Dash Pebble`
@@ -81,8 +84,9 @@ function Bench({ initial }: { initial: ShotAnswer }) {
   // What is set now is saved first: it is one of the versions too.
   const openVersions = () => void bench.settled().then(() => setOver('versions'))
 
-  useKeys({
+  const onTheBench = {
     v: openVersions,
+    c: () => setPlace({ match: '' }),
     u: () => setOver('drag'),
     z: () => setOver('groups'),
     ...Object.fromEntries(
@@ -105,8 +109,23 @@ function Bench({ initial }: { initial: ShotAnswer }) {
     'mod+z': () => void step('undo'),
     'mod+shift+z': () => void step('redo'),
     'mod+y': () => void step('redo'),
-  })
+  }
+  useKeys(matching ? {} : onTheBench)
 
+  if (matching) {
+    return (
+      <Suspense fallback={null}>
+        <Match
+          shot={shot}
+          saving={SAVING_WORDS[saving]}
+          onChange={change}
+          onUndo={() => void step('undo')}
+          onClose={() => setPlace({})}
+        />
+        <Conflict mine={shot} theirs={bench.conflict} onSettle={bench.settle} />
+      </Suspense>
+    )
+  }
   const dirty = shot !== kept.shot
   return (
     <main className={classes.bench}>
@@ -141,6 +160,11 @@ function Bench({ initial }: { initial: ShotAnswer }) {
           <span className={classes.saving} data-saving={saving} role="status">
             {SAVING_WORDS[saving]}
           </span>
+        </Tooltip>
+        <Tooltip label="Which of my units can do this · C">
+          <Button size="compact-sm" radius="xl" variant="default" onClick={() => setPlace({ match: '' })}>
+            Match
+          </Button>
         </Tooltip>
         <Tooltip label="Earlier versions · V">
           <Button size="compact-sm" radius="xl" variant="default" onClick={openVersions}>

@@ -221,6 +221,7 @@ function unit(of: Of<'unit'>): Group[] {
         maybe('/colour_k', 'Colour at full', ' K'),
         maybe('/lowest_power_mired', 'Shift at lowest', ' mired'),
         MASS,
+        maybe('/owned', 'Owned'),
       ],
     },
   ]

@@ -12,7 +12,7 @@ const MOST = 12
 /** Every shot, every thing of the kit and every command, by a part of its name. */
 export function Palette({ onClose }: { onClose: () => void }) {
   const navigate = useNavigate()
-  const { pathname } = useLocation()
+  const { pathname, search } = useLocation()
   const [wanted, setWanted] = useState('')
   const [at, setAt] = useState(0)
   const shots = useQuery({ queryKey: ['shots'], queryFn: () => answered(client.GET('/api/shots')) }).data
@@ -28,14 +28,14 @@ export function Palette({ onClose }: { onClose: () => void }) {
         hint: 'shot',
         run: () => void navigate(`/shots/${shot.id}`),
       })),
-      ...commandsOf(pathname),
+      ...commandsOf(pathname, search),
       ...(items ?? []).map((item) => ({
         name: item.name,
         hint: item.what,
         run: () => void navigate(`/kit/${item.what}/${item.id}`),
       })),
     ],
-    [shots, items, pathname, navigate],
+    [shots, items, pathname, search, navigate],
   )
   const words = wanted.toLowerCase().split(/\s+/).filter(Boolean)
   const found = all

@@ -1,5 +1,5 @@
 /** Keys by screen, as they are listed and as they can be run by name. */
-export type Keys = { title: string; where?: 'bench' | 'kit'; keys: [string, string][] }
+export type Keys = { title: string; where?: 'bench' | 'match' | 'kit'; keys: [string, string][] }
 
 export const KEYS: Keys[] = [
   {
@@ -27,6 +27,7 @@ export const KEYS: Keys[] = [
       ['U', 'Drag the shutter'],
       ['Z', 'Groups and depth'],
       ['O', 'The other sky'],
+      ['C', 'Match: which of my units can do this'],
     ],
   },
   {
@@ -40,6 +41,19 @@ export const KEYS: Keys[] = [
       ['V', 'Versions, side by side'],
       ['M', 'Moment: + − zoom, ← → move, Enter pulse, 0 all'],
       ['↑ ↓', 'On a rung of the ladder: set its target'],
+    ],
+  },
+  {
+    title: 'Match',
+    where: 'match',
+    keys: [
+      ['1 2 3', 'The key, all lights, the whole job'],
+      ['↑ ↓', 'The set-up before, after; on the units: another unit'],
+      ['← →', 'On the units: one step of its power'],
+      ['Enter', 'Set the shot so, or let it give'],
+      ['P', 'Pin the set-up'],
+      ['S', 'Pinned ones side by side'],
+      ['E', 'From joules to pixels'],
     ],
   },
   {
@@ -84,8 +98,9 @@ function press(key: string) {
 }
 
 /** Commands of the screen that is open: every key that does something at once. */
-export function commandsOf(path: string): Command[] {
-  const here = path.startsWith('/shots/') ? 'bench' : path.startsWith('/kit') ? 'kit' : undefined
+export function commandsOf(path: string, search: string): Command[] {
+  const bench = new URLSearchParams(search).has('match') ? 'match' : 'bench'
+  const here = path.startsWith('/shots/') ? bench : path.startsWith('/kit') ? 'kit' : undefined
   return KEYS.filter(({ where }) => !where || where === here).flatMap(({ keys }) =>
     keys
       .filter(([key]) => /^(.|Ctrl\+(Shift\+)?Z)$/.test(key) && key !== '/')

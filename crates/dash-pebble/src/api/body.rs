@@ -1,6 +1,7 @@
 //! Reading documents, identities and versions out of requests.
 
 use super::forecast::{DragRequest, HoldRequest, MeteringRequest};
+use super::matching::{ApplyRequest, JobRequest, MatchRequest};
 use super::problem::ApiError;
 use super::{LARGEST_BODY, LARGEST_KIT};
 use axum::body::Bytes;
@@ -61,6 +62,18 @@ impl Sendable for MeteringRequest {
 
 impl Sendable for Sky {
     const NAME: &'static str = "place and time under the sky";
+}
+
+impl Sendable for MatchRequest {
+    const NAME: &'static str = "question to the kit";
+}
+
+impl Sendable for ApplyRequest {
+    const NAME: &'static str = "set-up for a shot";
+}
+
+impl Sendable for JobRequest {
+    const NAME: &'static str = "list of shots";
 }
 
 impl Sendable for Item {

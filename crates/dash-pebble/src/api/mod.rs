@@ -4,6 +4,7 @@ pub mod body;
 pub mod forecast;
 mod guard;
 pub mod kit;
+pub mod matching;
 pub mod picture;
 pub mod problem;
 pub mod shots;
@@ -68,6 +69,12 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(forecast::streak))
         .routes(routes!(forecast::grouped))
         .routes(routes!(forecast::metered))
+        .routes(routes!(matching::search))
+        .routes(routes!(matching::whole))
+        .routes(routes!(matching::job))
+        .routes(routes!(matching::apply))
+        .routes(routes!(matching::explain))
+        .routes(routes!(matching::table))
         .routes(routes!(shots::fitted))
         .routes(routes!(shots::asks))
         .routes(routes!(kit::offered))

@@ -377,6 +377,7 @@ fn new_unit(id: &str) -> FlashUnit {
         colour_k: None,
         lowest_power_mired: None,
         mass_kg: None,
+        owned: None,
     }
 }
 

@@ -105,6 +105,17 @@ impl Sky {
     }
 }
 
+impl Sky {
+    /// How many minutes until the light has fallen by so many stops (positive), and when that is; nothing where it does not
+    /// on this day.
+    pub(crate) fn falls_by(&self, stops: Stops) -> Result<Option<(u32, String)>, Invalid> {
+        let clock = self.clock(&At::default())?;
+        let enough = sky_at(self, &clock, clock.minute).lux * (-stops).as_ratio();
+        let found = (clock.minute..=DAY).map(|minute| sky_at(self, &clock, minute)).find(|one| one.lux <= enough);
+        Ok(found.map(|found| (found.minute - clock.minute, found.time)))
+    }
+}
+
 /// Whole numbers with signs between them, each of its own length.
 fn numbers(text: &str, between: char, lengths: &[usize]) -> Option<Vec<u32>> {
     let fields: Vec<&str> = text.split(between).collect();

@@ -28,6 +28,8 @@ word! {
 
 /// A stop of change of what is set now, against a stop of what counts first.
 const CHANGE: f64 = 0.01;
+/// What one light may weigh before it counts as much as a limit that is used up, where no limit is said, in kg.
+const USUAL_WEIGHT: f64 = 10.0;
 /// The same for a light that is moved: a stand is walked to.
 const MOVE: f64 = 0.02;
 /// A stop of the key off its target.
@@ -126,9 +128,10 @@ impl Aim {
     }
 
     /// What a light costs whatever its power.
-    pub fn weight(&self, weight_kg: Option<f64>) -> f64 {
+    pub fn weight(&self, problem: &Problem, weight_kg: Option<f64>) -> f64 {
         match self.priority {
             Some(Priority::LeastToCarry) => weight_kg.map_or(20.0, |kg| kg.max(1e-2).log2()),
+            Some(Priority::Balanced) => weight_kg.map_or(0.0, |kg| kg / problem.bounds.weight_kg.min(USUAL_WEIGHT)),
             _ => 0.0,
         }
     }

@@ -5,19 +5,29 @@
 //! [`nearest`] prices relaxations in stops.
 
 mod aim;
+mod crew;
+mod job;
+mod marks;
 mod nearest;
 mod problem;
+mod report;
 mod seek;
 mod setup;
+mod steps;
 mod stock;
 mod tables;
 mod wish;
 
 pub use aim::Priority;
+pub use crew::{Crew, whole_shot};
+pub use job::{JobAnswer, JobShot, Taken, whole_job, why_not};
+pub use marks::{Mark, MarkMap, Trail, marks};
 pub use nearest::{Give, Nearest, nearest};
 pub use problem::{Candidate, Condition, Fares, Problem};
+pub use report::{CrewLight, CrewRow, GiveSaid, Margin, MatchRow, NearestRow, crew_rows, nearest_rows, row, rows};
 pub use seek::{Found, Going};
 pub use setup::{SetLight, Setup, applied};
+pub use steps::{Chain, Step, chain};
 pub use stock::{Offered, Stock};
 pub use wish::{Between, BlurLimit, Borrowed, Bounds, Wish};
 

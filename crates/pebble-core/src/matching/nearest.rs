@@ -16,6 +16,8 @@ use crate::quantity::scale::{Iso, ShutterTime};
 const MOST_PARTS: u32 = 18;
 /// With so many single relaxations nobody reads pairs.
 const ENOUGH_SINGLES: usize = 4;
+/// Two conditions together give no more than this, in stops: then it is another picture.
+const MOST_TOGETHER: f64 = 4.0;
 /// A relaxation is written a hair beyond what it must be, so that reading it back is enough.
 const HAIR: f64 = 1e-9;
 
@@ -64,7 +66,7 @@ pub fn nearest(problem: &mut Problem, stock: &Stock, going: &Going) -> Option<Ve
             }
         }
         // A pair of which one alone is enough is not a pair.
-        pairs.retain(|pair: &Nearest| pair.gives.len() == 2);
+        pairs.retain(|pair: &Nearest| pair.gives.len() == 2 && pair.price() <= MOST_TOGETHER);
         by_price(&mut pairs);
     }
     singles.extend(pairs);

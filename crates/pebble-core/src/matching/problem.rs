@@ -344,14 +344,22 @@ impl<'a> Problem<'a> {
         let off = (key.lit.placement - plan.key_target).as_stops().abs();
         say(Condition::Key, None, bounds.key_within.as_stops() - off);
         say(Condition::Ambient, None, Self::within(self.seen.ambient.placement.as_stops() + steady, bounds.ambient));
-        say(Condition::Background, None, Self::within(self.seen.background.placement.as_stops() + steady, bounds.background));
+        say(
+            Condition::Background,
+            None,
+            Self::within(self.seen.background.placement.as_stops() + steady, bounds.background),
+        );
         say(Condition::Near, None, 2.0 * (candidate.distance / nearest).log2());
         say(Condition::Far, None, 2.0 * (bounds.farthest / candidate.distance).log2());
         let as_now = bounds.any_modifier || *candidate.modifier == *self.present_modifier();
         let change = (plan_then.lights[plan.key].throw.modifier - plan.key_light().throw.modifier).as_stops();
         say(Condition::Modifier, None, if as_now { f64::INFINITY } else { -modifier_price(change) });
         let glows = !candidate.glow || bounds.high_speed;
-        say(Condition::HighSpeed, None, if glows { f64::INFINITY } else { key.high_speed.map_or(0.0, Stops::as_stops) });
+        say(
+            Condition::HighSpeed,
+            None,
+            if glows { f64::INFINITY } else { key.high_speed.map_or(0.0, Stops::as_stops) },
+        );
         for (index, need) in self.needs.iter().enumerate() {
             if let Some(limit) = need.limit {
                 say(Condition::Blur, Some(index), (limit / (need.speed * key.freeze)).log2());
@@ -362,14 +370,22 @@ impl<'a> Problem<'a> {
         say(Condition::Charge, None, candidate.unit.on_one_charge(key.power).room(bounds.flashes));
         say(Condition::Heads, None, (f64::from(bounds.heads.min(bounds.stands)) / f64::from(candidate.heads)).log2());
         say(Condition::Owned, None, (f64::from(self.at_hand(candidate.unit)) / f64::from(candidate.heads)).log2());
-        say(Condition::Weight, None, weight_room(bounds.weight_kg, weight(candidate.unit, candidate.modifier, candidate.heads)));
+        say(
+            Condition::Weight,
+            None,
+            weight_room(bounds.weight_kg, weight(candidate.unit, candidate.modifier, candidate.heads)),
+        );
         let dark = key.rows.touched > 0.0 || key.ignition.rear_acts_as_front;
         let spare = key.usable_sync.map_or(f64::NEG_INFINITY, |usable| (time / usable.time()).log2());
-        say(Condition::Sync, None, match (candidate.glow, dark) {
-            (true, _) => f64::INFINITY,
-            (false, true) => spare.min(-EDGE * 10.0),
-            (false, false) => spare.max(0.0),
-        });
+        say(
+            Condition::Sync,
+            None,
+            match (candidate.glow, dark) {
+                (true, _) => f64::INFINITY,
+                (false, true) => spare.min(-EDGE * 10.0),
+                (false, false) => spare.max(0.0),
+            },
+        );
         let lifted = self.other_spill + key.on_background.exposure / seen.reference;
         for (index, need) in self.needs.iter().enumerate() {
             if need.wanted_streak.is_some() {
@@ -421,8 +437,7 @@ pub(super) fn weight_room(limit: f64, weight: Option<f64>) -> f64 {
 /// `d·sin β·cos h − R ≥ k·(D − d·cos β·cos h)` or the same upwards, `k` half the frame over the distance `D`.
 fn frame_edge(light: &Light, subject: Metres, half_wide: Metres, half_high: Metres) -> Metres {
     let (bearing, height) = (light.bearing.as_radians(), light.height.as_radians());
-    let (side, up, forward) =
-        ((bearing.sin() * height.cos()).abs(), height.sin().abs(), bearing.cos() * height.cos());
+    let (side, up, forward) = ((bearing.sin() * height.cos()).abs(), height.sin().abs(), bearing.cos() * height.cos());
     let radius = light.throw.face.radius;
     let out = |sine: f64, half: Metres| {
         let slope = half / subject;

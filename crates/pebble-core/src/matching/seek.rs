@@ -12,9 +12,10 @@ use super::wish;
 use crate::gear::Modifier;
 use crate::outlook::timing;
 use crate::plan::Light;
-use crate::quantity::scale::ShutterTime;
+use crate::pulse::School;
 use crate::quantity::Metres;
-use crate::shutter::sync::{OVER_SHARE, ignition, leaves_no_row_dark};
+use crate::quantity::scale::ShutterTime;
+use crate::shutter::sync::{OVER_SHARE, Timing, ignition, leaves_no_row_dark};
 use crate::shutter::{Run, SyncMode};
 use rayon::prelude::*;
 use std::ops::Range;
@@ -55,21 +56,21 @@ pub struct Found {
 pub(super) struct Row {
     pub power: f64,
     log_power: f64,
-    cost: f64,
+    pub cost: f64,
     /// Pulsing: so many of the times, slow to fast, leave all rows lit.
-    slow_enough: usize,
+    pub slow_enough: usize,
     /// Rear sync: which of the times do.
-    these: Option<u128>,
+    pub these: Option<u128>,
 }
 
 /// Places for a light behind a modifier, near to far.
 pub(super) struct Reach {
     pub places: Vec<Metres>,
     /// log2 of the exposure there by an output of one.
-    log_light: Vec<f64>,
+    pub log_light: Vec<f64>,
     /// log2 of the same on the background.
     log_spill: Vec<f64>,
-    cost: Vec<f64>,
+    pub cost: Vec<f64>,
     /// Change of light by what is in front of it, in stops.
     pub change: f64,
 }
@@ -113,8 +114,8 @@ pub(super) struct Seek<'a> {
     pub stock: &'a Stock,
     pub aim: &'a Aim,
     pub tables: &'a Tables,
-    fronts: Vec<&'a Modifier>,
-    reaches: Vec<Option<Reach>>,
+    pub(super) fronts: Vec<&'a Modifier>,
+    pub(super) reaches: Vec<Option<Reach>>,
 }
 
 /// All modifiers of a search: those of the stock, then the key's own where the stock lacks it.
@@ -158,7 +159,8 @@ impl<'a> Seek<'a> {
             let room = |limit: u32| (f64::from(limit) / f64::from(heads)).log2();
             let bounds = &self.problem.bounds;
             let heads_room = room(bounds.heads.min(bounds.stands));
-            if !self.aim.open(Condition::Heads, None, heads_room) || !self.aim.open(Condition::Owned, None, room(owned)) {
+            if !self.aim.open(Condition::Heads, None, heads_room) || !self.aim.open(Condition::Owned, None, room(owned))
+            {
                 continue;
             }
             let several = self.aim.price(Condition::Heads, None, heads_room)
@@ -174,22 +176,34 @@ impl<'a> Seek<'a> {
                     continue;
                 }
                 let cost = several
-                    + self.aim.weight(weight)
+                    + self.aim.weight(self.problem, weight)
                     + self.aim.price(Condition::Weight, None, weight_room)
                     + self.front_price(front, reach);
                 let output = offered.unit.entry.output() * offered.unit.share;
                 let log_output = (output.as_lux_seconds_square_metres() * f64::from(heads)).log2();
-                let mut class = Class { seek: self, reach, log_output, cost, ways: 0, best: None, limit: f64::INFINITY };
+                let mut class = Class::new(self, reach, log_output, cost);
                 class.pulsing(&pulsing);
                 found.extend(class.found(index, modifier, heads, false));
                 if let Some((rows, gains)) = &glow {
-                    let mut class = Class { seek: self, reach, log_output, cost, ways: 0, best: None, limit: f64::INFINITY };
+                    let mut class = Class::new(self, reach, log_output, cost);
                     class.glowing(rows, gains);
                     found.extend(class.found(index, modifier, heads, true));
                 }
             }
         }
         found
+    }
+
+    /// Without modifiers of its own, for lights whose modifier stays.
+    pub(super) fn bare(problem: &'a Problem<'a>, stock: &'a Stock, aim: &'a Aim, tables: &'a Tables) -> Self {
+        Self { problem, stock, aim, tables, fronts: Vec::new(), reaches: Vec::new() }
+    }
+
+    /// Whether some camera setting and place are right for a power; `log_at_power` is the output at that power as log2.
+    pub(super) fn works(&self, row: &Row, log_at_power: f64, reach: &Reach) -> bool {
+        let mut class = Class::new(self, reach, log_at_power - row.log_power, 0.0);
+        class.levels(row, 0.0, None);
+        class.ways > 0
     }
 
     fn front_price(&self, front: &Modifier, reach: &Reach) -> f64 {
@@ -200,41 +214,80 @@ impl<'a> Seek<'a> {
         self.aim.price(Condition::Modifier, None, -modifier_price(reach.change - now))
     }
 
-    /// Powers of a pulsing unit that hold what is asked of them.
+    /// Powers of a pulsing unit that hold what is asked of them at the key.
     fn rows(&self, offered: &Offered) -> Vec<Row> {
-        let (problem, aim) = (self.problem, self.aim);
-        let school = problem.plan.school;
-        offered
-            .unit
-            .powers()
-            .filter_map(|power| {
-                let (t05, t01) = offered.unit.control.times(power);
-                let known = match school {
-                    crate::pulse::School::T05 => Some(t05),
-                    crate::pulse::School::T01 => Some(t01),
-                    crate::pulse::School::T90 => None,
-                };
-                let freeze = known.unwrap_or_else(|| offered.unit.control.at(power).durations.t90);
-                let cost = self.power_cost(offered, power, freeze.as_secs(), aim)?;
-                let pulse = offered.unit.control.at(power).pulse;
-                let lag = problem.plan.key_light().lag - key_unit_lag(problem) + offered.unit.lag;
-                let timing = crate::shutter::sync::Timing { lag, ..timing(problem.plan, problem.plan.key, pulse.time_of_share(OVER_SHARE)) };
-                let mode = problem.pulsed();
-                let lit = |time: &ShutterTime| {
-                    let run = Run { travel: problem.plan.body.travel, time: time.time() };
-                    leaves_no_row_dark(run, mode, timing, &pulse) && !ignition(run, mode, timing).rear_acts_as_front
-                };
-                let times = &self.tables.times;
-                // With front sync a longer time only helps.
-                let (slow_enough, these) = if mode == SyncMode::Rear {
-                    let bits = times.iter().enumerate().filter(|(_, time)| lit(time)).fold(0_u128, |bits, (at, _)| bits | 1 << at);
-                    (times.len(), Some(bits))
-                } else {
-                    (times.partition_point(lit), None)
-                };
-                (slow_enough > 0 && these != Some(0)).then_some(Row { power, log_power: power.log2(), cost, slow_enough, these })
+        let plan = self.problem.plan;
+        self.rows_for(offered, (plan.key, plan.key_light()), self.problem.pulsed(), None)
+    }
+
+    /// The same at any light, with the parts judged one by one or by the longest freezing time allowed, in seconds.
+    pub(super) fn rows_for(
+        &self,
+        offered: &Offered,
+        (index, light): (usize, &Light),
+        mode: SyncMode,
+        longest_s: Option<f64>,
+    ) -> Vec<Row> {
+        let (problem, control) = (self.problem, &offered.unit.control);
+        let row = |power: f64| {
+            let (t05, t01) = control.times(power);
+            let freeze = match problem.plan.school {
+                School::T05 => t05,
+                School::T01 => t01,
+                School::T90 => control.at(power).durations.t90,
+            };
+            let cost = match longest_s {
+                None => self.power_cost(offered, power, freeze.as_secs())?,
+                Some(longest_s) => self.cost_below(offered, power, freeze.as_secs(), longest_s)?,
+            };
+            let pulse = control.at(power).pulse;
+            // The trigger stays, the unit's own delay is another.
+            let lag = light.lag - light.unit.lag + offered.unit.lag;
+            let timing = Timing { lag, ..timing(problem.plan, index, pulse.time_of_share(OVER_SHARE)) };
+            let lit = |time: &ShutterTime| {
+                let run = Run { travel: problem.plan.body.travel, time: time.time() };
+                leaves_no_row_dark(run, mode, timing, &pulse) && !ignition(run, mode, timing).rear_acts_as_front
+            };
+            let times = &self.tables.times;
+            // With front sync a longer time only helps.
+            let (slow_enough, these) = if mode == SyncMode::Rear {
+                let lit = times.iter().enumerate().filter(|(_, time)| lit(time));
+                (times.len(), Some(lit.fold(0_u128, |bits, (at, _)| bits | 1 << at)))
+            } else {
+                (times.partition_point(lit), None)
+            };
+            (slow_enough > 0 && these != Some(0)).then_some(Row {
+                power,
+                log_power: power.log2(),
+                cost,
+                slow_enough,
+                these,
             })
-            .collect()
+        };
+        offered.unit.powers().filter_map(row).collect()
+    }
+
+    /// What a power costs at a light with one limit of freezing time.
+    fn cost_below(&self, offered: &Offered, power: f64, freeze_s: f64, longest_s: f64) -> Option<f64> {
+        let blur_room = (longest_s / freeze_s).log2();
+        if blur_room < -EDGE {
+            return None;
+        }
+        let (frames_room, charge_room, more) = self.store(offered, power)?;
+        let flashes = strongest(offered.on_one_charge(power));
+        let ready_s = offered.ready_s(power);
+        let figures = PowerFigures { freeze_s, blur_room, frames_room, charge_room, flashes, ready_s };
+        Some(self.aim.power(&figures) + more)
+    }
+
+    /// Powers of a unit that glows.
+    pub(super) fn glow_rows(&self, offered: &Offered) -> Vec<Row> {
+        let times = self.tables.times.len();
+        let row = |power: f64| {
+            let cost = self.store_cost(offered, power)?;
+            Some(Row { power, log_power: power.log2(), cost, slow_enough: times, these: None })
+        };
+        offered.unit.powers().filter_map(row).collect()
     }
 
     /// Powers of a glowing unit and what the glow takes at each time; nothing where it may not or cannot glow.
@@ -263,12 +316,7 @@ impl<'a> Seek<'a> {
             Some((loss, blur.1 + price + first))
         });
         let gains: Vec<_> = gains.collect();
-        let times = self.tables.times.len();
-        let rows = offered.unit.powers().filter_map(|power| {
-            let cost = self.store_cost(offered, power, aim)?;
-            Some(Row { power, log_power: power.log2(), cost, slow_enough: times, these: None })
-        });
-        Some((rows.collect(), gains))
+        Some((self.glow_rows(offered), gains))
     }
 
     /// Stops of blur to spare on the strictest part, and what is lacking at its price; `None` where it may not lack.
@@ -286,31 +334,18 @@ impl<'a> Seek<'a> {
         Some((least, price))
     }
 
-    fn power_cost(&self, offered: &Offered, power: f64, freeze_s: f64, aim: &Aim) -> Option<f64> {
+    fn power_cost(&self, offered: &Offered, power: f64, freeze_s: f64) -> Option<f64> {
         let (blur_room, price) = self.blur(freeze_s)?;
         let (frames_room, charge_room, more) = self.store(offered, power)?;
-        let figures = PowerFigures {
-            freeze_s,
-            blur_room,
-            frames_room,
-            charge_room,
-            flashes: strongest(offered.on_one_charge(power)),
-            ready_s: offered.ready_s(power),
-        };
-        Some(aim.power(&figures) + price + more)
+        let flashes = strongest(offered.on_one_charge(power));
+        let ready_s = offered.ready_s(power);
+        let figures = PowerFigures { freeze_s, blur_room, frames_room, charge_room, flashes, ready_s };
+        Some(self.aim.power(&figures) + price + more)
     }
 
-    fn store_cost(&self, offered: &Offered, power: f64, aim: &Aim) -> Option<f64> {
-        let (frames_room, charge_room, more) = self.store(offered, power)?;
-        let figures = PowerFigures {
-            freeze_s: 1e-6,
-            blur_room: f64::INFINITY,
-            frames_room,
-            charge_room,
-            flashes: strongest(offered.on_one_charge(power)),
-            ready_s: offered.ready_s(power),
-        };
-        Some(aim.power(&figures) + more)
+    /// What a power costs while the unit glows: the freezing is counted with the time.
+    fn store_cost(&self, offered: &Offered, power: f64) -> Option<f64> {
+        self.cost_below(offered, power, 1e-6, f64::INFINITY)
     }
 
     /// Stops of frames and charge to spare, and what is lacking at its price.
@@ -336,13 +371,11 @@ impl<'a> Seek<'a> {
     }
 }
 
-/// Lag of the key's own unit, which another takes its own for.
-fn key_unit_lag(problem: &Problem) -> crate::quantity::Seconds {
-    problem.plan.key_light().unit.lag
-}
-
 fn reach(problem: &Problem, aim: &Aim, modifier: &Modifier) -> Option<Reach> {
-    if !problem.bounds.any_modifier && modifier != problem.present_modifier() && !aim.is_loose(Condition::Modifier, None) {
+    if !problem.bounds.any_modifier
+        && modifier != problem.present_modifier()
+        && !aim.is_loose(Condition::Modifier, None)
+    {
         return None;
     }
     let wire = crate::shot::Flash { modifier: modifier.clone(), ..problem.shot.lights[problem.plan.key].clone() };
@@ -368,7 +401,11 @@ impl Reach {
         one.throw.output = crate::quantity::FlashOutput::from_lux_seconds_square_metres(1.0);
         let log = |distance: Metres| one.exposure(1.0, 1, distance).as_lux_seconds().log2();
         let spill = |distance: Metres| {
-            if light.is_behind() { f64::NEG_INFINITY } else { log(distance + plan.background_behind) + plan.spill.as_stops() }
+            if light.is_behind() {
+                f64::NEG_INFINITY
+            } else {
+                log(distance + plan.background_behind) + plan.spill.as_stops()
+            }
         };
         let cost = |distance: Metres| {
             let room = if light.bounce.is_some() {
@@ -418,7 +455,11 @@ struct Best {
     place: usize,
 }
 
-impl Class<'_, '_> {
+impl<'s, 'a> Class<'s, 'a> {
+    fn new(seek: &'s Seek<'a>, reach: &'s Reach, log_output: f64, cost: f64) -> Self {
+        Self { seek, reach, log_output, cost, ways: 0, best: None, limit: f64::INFINITY }
+    }
+
     fn pulsing(&mut self, rows: &[Row]) {
         for row in rows {
             self.levels(row, 0.0, None);
@@ -479,12 +520,14 @@ impl Class<'_, '_> {
     /// One time at one level, where flash on the background may count.
     fn cell(&mut self, cell: &Cell, cost: f64, places: Range<usize>, at: (&Row, usize, usize), gain: f64) {
         let (problem, level) = (self.seek.problem, &self.seek.tables.levels[at.1]);
-        let wanted = level.log_reference - (self.log_output + at.0.log_power + gain - problem.plan.key_target.as_stops());
+        let wanted =
+            level.log_reference - (self.log_output + at.0.log_power + gain - problem.plan.key_target.as_stops());
         let fits = |place: usize| {
             if cell.spill == (0.0, f64::INFINITY) {
                 return true;
             }
-            let own = (self.log_output + at.0.log_power + gain + self.reach.log_spill[place] - level.log_reference).exp2();
+            let own =
+                (self.log_output + at.0.log_power + gain + self.reach.log_spill[place] - level.log_reference).exp2();
             let lifted = own + problem.other_spill;
             lifted >= cell.spill.0 && lifted < cell.spill.1
         };
@@ -525,4 +568,3 @@ impl Class<'_, '_> {
         })
     }
 }
-

@@ -1,9 +1,12 @@
 //! A set-up as it is passed around: which units, how they and the camera are set. And a shot with it in place.
 
+use super::problem::{Candidate, Problem};
 use super::stock::Stock;
 use crate::gear::check::At;
 use crate::gear::{FlashUnit, Modifier};
+use crate::quantity::Stops;
 use crate::quantity::bounds::Invalid;
+use crate::quantity::scale::{Aperture, Iso, ShutterTime};
 use crate::shot::Shot;
 use crate::shutter::SyncMode;
 use crate::wire::wire;
@@ -44,6 +47,39 @@ wire! {
     }
 }
 
+/// A set-up of settings, as written on the camera's own dials.
+pub(super) fn of(
+    problem: &Problem,
+    (aperture, shutter, iso, filter): (Aperture, ShutterTime, Iso, Stops),
+    lights: Vec<SetLight>,
+) -> Setup {
+    let grid = problem.plan.body.grid;
+    let (aperture_f, number) = (aperture.label(grid), iso.label(grid));
+    Setup {
+        aperture_f: aperture_f.parse().unwrap_or(aperture.number()),
+        shutter: shutter.label(grid),
+        iso: number.parse().unwrap_or(iso.number()),
+        filter_stops: filter.as_stops(),
+        lights,
+    }
+}
+
+impl Candidate<'_> {
+    /// As a set-up for the key.
+    pub fn setup(&self, problem: &Problem) -> Setup {
+        let light = SetLight {
+            light: problem.plan.key,
+            unit: self.unit.wire.id.clone(),
+            modifier: self.modifier.id.clone(),
+            heads: self.heads,
+            power: self.power,
+            distance_m: self.distance.as_metres(),
+            sync: if self.glow { SyncMode::HighSpeed } else { problem.pulsed() },
+        };
+        of(problem, (self.aperture, self.shutter, self.iso, self.filter), vec![light])
+    }
+}
+
 /// A shot with a set-up in place. Lights that the set-up does not name keep where they fall, to the nearest step of their dial.
 ///
 /// # Errors
@@ -60,7 +96,11 @@ pub fn applied(shot: &Shot, stock: &Stock, setup: &Setup) -> Result<Shot, Invali
         let modifier = modifier(shot, stock, &at, &set.modifier)?;
         let count = to.lights.len();
         let Some(light) = to.lights.get_mut(set.light) else {
-            return Err(at.not_allowed("light", &set.light.to_string(), &format!("one of the {count} lights of the shot")));
+            return Err(at.not_allowed(
+                "light",
+                &set.light.to_string(),
+                &format!("one of the {count} lights of the shot"),
+            ));
         };
         (light.unit, light.modifier, light.heads) = (unit, modifier, set.heads);
         (light.power, light.distance_m, light.sync) = (set.power, set.distance_m, set.sync);

@@ -77,7 +77,9 @@ impl Offered {
     /// Flashes on one charge; endless on the mains.
     pub(super) fn on_one_charge(&self, power: f64) -> InARow {
         match (&self.wire.battery, self.wire.energy_j) {
-            (None, _) if matches!(self.wire.kind, crate::gear::UnitKind::MainsHead | crate::gear::UnitKind::Generator) => {
+            (None, _)
+                if matches!(self.wire.kind, crate::gear::UnitKind::MainsHead | crate::gear::UnitKind::Generator) =>
+            {
                 InARow::Whole(f64::INFINITY)
             }
             (Some(battery), Some(joules)) => InARow::Whole(flashes_on_battery(
@@ -129,10 +131,10 @@ impl Stock {
             Ok(Offered {
                 unit: wire.check(&root.row("units", index))?,
                 owned: wire.owned.unwrap_or(1),
-                heat: wire.heat.as_ref().map(|heat| HeatStore {
-                    capacity: Joules::from_joules(heat.capacity_j),
-                    drain_w: heat.drain_w,
-                }),
+                heat: wire
+                    .heat
+                    .as_ref()
+                    .map(|heat| HeatStore { capacity: Joules::from_joules(heat.capacity_j), drain_w: heat.drain_w }),
                 wire: wire.to_carry(),
             })
         };

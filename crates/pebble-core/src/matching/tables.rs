@@ -71,14 +71,18 @@ pub(super) struct Tables {
 impl Tables {
     pub fn of(problem: &Problem, stock: &Stock, aim: &Aim) -> Self {
         let body = &problem.plan.body;
-        let times: Vec<ShutterTime> = strips::shutters(body).filter(|time| aim.open(Condition::Shutter, None, problem.shutter_room(*time))).collect();
+        let times: Vec<ShutterTime> = strips::shutters(body)
+            .filter(|time| aim.open(Condition::Shutter, None, problem.shutter_room(*time)))
+            .collect();
         let mut cams = cams(problem, stock, aim);
         cams.sort_by(|a, b| a.0.total_cmp(&b.0).then(order(&a.1, &b.1)));
         let mut levels: Vec<Level> = Vec::new();
         for (log_reference, cam) in cams {
             match levels.last_mut().filter(|level| (log_reference - level.log_reference).abs() < SAME_LEVEL) {
                 Some(level) => level.cams.push(cam),
-                None => levels.push(Level { log_reference, cams: vec![cam], open_among: Vec::new(), minds_spill: false }),
+                None => {
+                    levels.push(Level { log_reference, cams: vec![cam], open_among: Vec::new(), minds_spill: false })
+                }
             }
         }
         for level in &mut levels {
@@ -88,8 +92,11 @@ impl Tables {
         // What a streak does is the same at every level.
         let time_costs: Vec<f64> = times.iter().map(|time| time_cost(problem, aim, *time)).collect();
         for level in &mut levels {
-            let row: Vec<Cell> =
-                times.iter().zip(&time_costs).map(|(time, cost)| cell(problem, aim, level.log_reference, *time, *cost)).collect();
+            let row: Vec<Cell> = times
+                .iter()
+                .zip(&time_costs)
+                .map(|(time, cost)| cell(problem, aim, level.log_reference, *time, *cost))
+                .collect();
             let mut among = (0, f64::INFINITY, 0);
             level.open_among.push(among);
             for (index, cell) in row.iter().enumerate() {
@@ -102,10 +109,16 @@ impl Tables {
             level.minds_spill = row.iter().any(|cell| cell.is_open() && cell.spill != (0.0, f64::INFINITY));
             cells.extend(row);
         }
-        let open: Vec<bool> = levels.iter().map(|level| level.open_among.last().is_some_and(|among| among.0 > 0)).collect();
+        let open: Vec<bool> =
+            levels.iter().map(|level| level.open_among.last().is_some_and(|among| among.0 > 0)).collect();
         let width = times.len();
         let kept = |index: usize| open[index];
-        let cells = cells.chunks(width.max(1)).enumerate().filter(|(index, _)| kept(*index)).flat_map(|(_, row)| row.to_vec()).collect();
+        let cells = cells
+            .chunks(width.max(1))
+            .enumerate()
+            .filter(|(index, _)| kept(*index))
+            .flat_map(|(_, row)| row.to_vec())
+            .collect();
         let mut index = 0;
         levels.retain(|_| {
             index += 1;
@@ -122,7 +135,10 @@ impl Tables {
     /// Change of light by a glow instead of a pulse, for each time; none where curtains do not travel.
     pub fn glow(&self, problem: &Problem, efficiency: f64) -> Vec<f64> {
         let travel = problem.plan.body.travel;
-        self.times.iter().map(|time| high_speed::loss(Run { travel, time: time.time() }, efficiency).as_stops()).collect()
+        self.times
+            .iter()
+            .map(|time| high_speed::loss(Run { travel, time: time.time() }, efficiency).as_stops())
+            .collect()
     }
 }
 

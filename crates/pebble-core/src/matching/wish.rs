@@ -317,7 +317,8 @@ fn window(at: &At, between: &Between) -> Result<(Stops, Stops), Invalid> {
     let end = |name: &str, value: Option<f64>, open: Stops| {
         value.map_or(Ok(open), |value| at.stops(name, value, &bounds::OFFSET))
     };
-    let (low, high) = (end("low_stops", between.low_stops, ANYWHERE.0)?, end("high_stops", between.high_stops, ANYWHERE.1)?);
+    let (low, high) =
+        (end("low_stops", between.low_stops, ANYWHERE.0)?, end("high_stops", between.high_stops, ANYWHERE.1)?);
     if low > high {
         let reason = format!("high_stops is {}: there is nothing between them", high.as_stops());
         return Err(at.contradiction("low_stops", low.as_stops().to_string(), reason));

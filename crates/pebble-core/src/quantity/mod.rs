@@ -165,3 +165,10 @@ impl Mul<Seconds> for MetresPerSecond {
         Metres::from_metres(self.0 * time.0)
     }
 }
+
+impl Div<MetresPerSecond> for Metres {
+    type Output = Seconds;
+    fn div(self, speed: MetresPerSecond) -> Seconds {
+        Seconds::from_secs(self.0 / speed.0)
+    }
+}

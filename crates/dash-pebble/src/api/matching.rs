@@ -1,0 +1,294 @@
+//! Match: which units of the kit can do it. A search runs on its own threads, is told as it goes, and ends when nobody
+//! listens any more.
+
+use super::App;
+use super::body::Sent;
+use super::problem::{ApiError, Problem as ProblemDetails};
+use crate::formats::match_csv;
+use crate::store::{kit, shots};
+use axum::Json;
+use axum::body::Body;
+use axum::extract::State;
+use axum::http::header;
+use axum::response::{IntoResponse, Response};
+use pebble_core::gear::{Item, Kit};
+use pebble_core::matching::{
+    self, Chain, CrewRow, Going, JobAnswer, MarkMap, MatchRow, NearestRow, Priority, Problem, Setup, Stock, Wish,
+};
+use pebble_core::{Invalid, Plan, Shot};
+use serde::{Deserialize, Serialize};
+use sqlx::SqlitePool;
+use std::sync::Arc;
+use std::time::Duration;
+use tokio::sync::mpsc;
+use tokio_stream::wrappers::ReceiverStream;
+
+/// Name of the format that the command line writes.
+pub const FORMAT: &str = "dash-pebble/match";
+/// How often a long search says how far it is.
+const TELL_EVERY: Duration = Duration::from_millis(100);
+/// More shots than a job has.
+const MOST_SHOTS: usize = 200;
+
+/// A question to the kit.
+#[derive(Debug, Deserialize, utoipa::ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct MatchRequest {
+    /// The shot; what is asked beyond it is in its `wish`.
+    pub shot: Shot,
+    /// What counts first.
+    #[serde(default)]
+    pub priority: Priority,
+}
+
+/// What the kit answers.
+#[derive(Clone, Debug, Serialize, utoipa::ToSchema)]
+pub struct MatchAnswer {
+    /// `dash-pebble/match`.
+    pub format: String,
+    /// Version of the format.
+    pub version: u32,
+    /// What counted first.
+    pub priority: Priority,
+    /// What was asked, all of it.
+    pub wish: Wish,
+    /// Set-ups, best first; folded where they differ in the modifier alone.
+    pub rows: Vec<MatchRow>,
+    /// Ways in all: settings of camera, power and distance with any unit.
+    pub ways: u64,
+    /// Where nothing works: what comes nearest, and what would have to give.
+    pub nearest: Vec<NearestRow>,
+}
+
+/// What is told while a search goes on, one line of JSON each.
+#[derive(Clone, Debug, Serialize, utoipa::ToSchema)]
+#[serde(tag = "is", rename_all = "snake_case")]
+pub enum MatchEvent {
+    /// What is asked, all of it, and where every unit stands.
+    Asked {
+        /// The wish.
+        wish: Box<Wish>,
+        /// All units.
+        map: MarkMap,
+    },
+    /// How far it is.
+    Progress {
+        /// Units done.
+        done: usize,
+        /// Units in all.
+        of: usize,
+        /// It is looking for what would have to give.
+        nearest: bool,
+    },
+    /// Everything that was found; the last line.
+    Found {
+        /// The answer.
+        answer: Box<MatchAnswer>,
+    },
+}
+
+/// The whole answer; `None` when it was stopped. `tell` hears of what is known before the end.
+///
+/// # Errors
+/// [`Invalid`] for a wish that cannot be.
+pub fn answer(
+    shot: &Shot,
+    plan: &Plan,
+    stock: &Stock,
+    priority: Priority,
+    going: &Going,
+    tell: impl Fn(MatchEvent),
+) -> Result<Option<MatchAnswer>, Invalid> {
+    let mut problem = Problem::new(shot, plan)?;
+    let wish = problem.bounds.said(plan);
+    tell(MatchEvent::Asked { wish: Box::new(wish.clone()), map: matching::marks(&problem, stock) });
+    let Some(found) = matching::find(&problem, stock, priority, going) else { return Ok(None) };
+    let nearest = if found.is_empty() {
+        tell(MatchEvent::Progress { done: 0, of: 0, nearest: true });
+        let Some(nearest) = matching::nearest(&mut problem, stock, going) else { return Ok(None) };
+        matching::nearest_rows(&problem, stock, &nearest)
+    } else {
+        Vec::new()
+    };
+    Ok(Some(MatchAnswer {
+        format: FORMAT.to_owned(),
+        version: 1,
+        priority,
+        wish,
+        rows: matching::rows(&problem, stock, &found),
+        ways: found.iter().map(|one| one.ways).sum(),
+        nearest,
+    }))
+}
+
+/// What is taken along of the kit.
+///
+/// # Errors
+/// Those of the store; what cannot be read is passed over, for it could not be taken along either.
+pub async fn stock(pool: &SqlitePool) -> Result<Stock, ApiError> {
+    let kept = kit::all::<Item>(pool).await?;
+    let items = kept.into_iter().flatten().filter(|kept| !kept.retired).map(|kept| kept.thing);
+    Ok(Stock::of_kit(&Kit::of(items, Vec::new()))?)
+}
+
+/// Ends a search when it is dropped with the request it is for.
+struct StopsWhenDropped(Arc<Going>);
+
+impl Drop for StopsWhenDropped {
+    fn drop(&mut self) {
+        self.0.stop();
+    }
+}
+
+/// Work on threads of its own, which ends when the request does.
+async fn worked<T: Send + 'static>(work: impl FnOnce(&Going) -> T + Send + 'static) -> Result<T, ApiError> {
+    let going = Arc::new(Going::default());
+    let _stops = StopsWhenDropped(Arc::clone(&going));
+    tokio::task::spawn_blocking(move || work(&going))
+        .await
+        .map_err(|error| ApiError::Internal(format!("the search was not done: {error}")))
+}
+
+/// Which units can do it, told while it is searched: one line of JSON for each event. Whoever stops reading stops it.
+#[utoipa::path(post, operation_id = "match_search", path = "/api/match", request_body = MatchRequest, responses(
+    (status = 200, body = MatchEvent, content_type = "application/x-ndjson"),
+    (status = 400, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
+pub async fn search(State(app): State<App>, Sent(asked): Sent<MatchRequest>) -> Result<Response, ApiError> {
+    let plan = Plan::try_from(&asked.shot)?;
+    // Refused before anything is told, so that a refusal is one.
+    Problem::new(&asked.shot, &plan)?;
+    let stock = stock(&app.pool).await?;
+    let (sender, receiver) = mpsc::channel::<Result<String, std::convert::Infallible>>(64);
+    let going = Arc::new(Going::default());
+    let line = |event: &MatchEvent| Ok(serde_json::to_string(event).unwrap_or_default() + "\n");
+    let (ear, progress) = (sender.clone(), Arc::clone(&going));
+    let watching = tokio::spawn(async move {
+        let mut tick = tokio::time::interval(TELL_EVERY);
+        tick.tick().await;
+        loop {
+            tokio::select! {
+                () = ear.closed() => return progress.stop(),
+                _ = tick.tick() => {
+                    let (done, of) = progress.progress();
+                    if ear.send(line(&MatchEvent::Progress { done, of, nearest: false })).await.is_err() {
+                        return progress.stop();
+                    }
+                }
+            }
+        }
+    });
+    tokio::task::spawn_blocking(move || {
+        let tell = |event: MatchEvent| {
+            if sender.blocking_send(line(&event)).is_err() {
+                going.stop();
+            }
+        };
+        // The wish was checked above.
+        if let Ok(Some(answer)) = answer(&asked.shot, &plan, &stock, asked.priority, &going, tell) {
+            tell(MatchEvent::Found { answer: Box::new(answer) });
+        }
+        watching.abort();
+    });
+    let body = Body::from_stream(ReceiverStream::new(receiver));
+    Ok(([(header::CONTENT_TYPE, "application/x-ndjson")], body).into_response())
+}
+
+/// The same as a table.
+#[utoipa::path(post, operation_id = "match_table", path = "/api/match/table", request_body = MatchRequest, responses(
+    (status = 200, content_type = "text/csv"), (status = 422, body = ProblemDetails)))]
+pub async fn table(State(app): State<App>, Sent(asked): Sent<MatchRequest>) -> Result<Response, ApiError> {
+    let plan = Plan::try_from(&asked.shot)?;
+    let stock = stock(&app.pool).await?;
+    let title = asked.shot.title.clone();
+    let answered = worked(move |going| answer(&asked.shot, &plan, &stock, asked.priority, going, |_| {})).await??;
+    let answer = answered.ok_or_else(|| ApiError::Internal("the search was stopped".to_owned()))?;
+    let table = match_csv::write(&title, &answer).map_err(ApiError::Internal)?;
+    let name = format!("attachment; filename=\"{}\"", match_csv::FILE_NAME);
+    Ok(([(header::CONTENT_TYPE, "text/csv; charset=utf-8".to_owned()), (header::CONTENT_DISPOSITION, name)], table)
+        .into_response())
+}
+
+/// Whole shots: every light with a unit of the kit, none twice.
+#[derive(Debug, Serialize, utoipa::ToSchema)]
+pub struct CrewAnswer {
+    /// Best first.
+    pub rows: Vec<CrewRow>,
+    /// Why there is none, or what to have beside.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub why: Option<String>,
+}
+
+/// Units for all lights of a shot at once.
+#[utoipa::path(post, operation_id = "match_whole", path = "/api/match/whole", request_body = MatchRequest, responses(
+    (status = 200, body = CrewAnswer), (status = 422, body = ProblemDetails)))]
+pub async fn whole(State(app): State<App>, Sent(asked): Sent<MatchRequest>) -> Result<Json<CrewAnswer>, ApiError> {
+    let plan = Plan::try_from(&asked.shot)?;
+    let stock = stock(&app.pool).await?;
+    let answered = worked(move |going| {
+        let problem = Problem::new(&asked.shot, &plan)?;
+        let crews = matching::whole_shot(&problem, &stock, asked.priority, going).unwrap_or_default();
+        let rows = matching::crew_rows(&problem, &stock, &crews);
+        let why = if rows.is_empty() {
+            let job = matching::whole_job(std::slice::from_ref(&asked.shot), &stock, going)?;
+            job.and_then(|job| matching::why_not(job.shots.first()?))
+        } else {
+            None
+        };
+        Ok::<_, Invalid>(CrewAnswer { rows, why })
+    });
+    Ok(Json(answered.await??))
+}
+
+/// Some of the saved shots.
+#[derive(Debug, Deserialize, utoipa::ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct JobRequest {
+    /// Their identities; none are all of them.
+    pub shots: Vec<String>,
+}
+
+/// What to take along for some shots, and what to hire.
+#[utoipa::path(post, operation_id = "match_job", path = "/api/match/job", request_body = JobRequest, responses(
+    (status = 200, body = JobAnswer), (status = 404, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
+pub async fn job(State(app): State<App>, Sent(asked): Sent<JobRequest>) -> Result<Json<JobAnswer>, ApiError> {
+    let stock = stock(&app.pool).await?;
+    let mut of_job = Vec::new();
+    if asked.shots.is_empty() {
+        // What cannot be read cannot be planned for; the list of shots says so.
+        of_job.extend(shots::all::<Shot>(&app.pool).await?.into_iter().flatten().map(|kept| kept.thing));
+    }
+    for id in &asked.shots {
+        of_job.push(shots::one::<Shot>(&app.pool, id).await?.thing);
+    }
+    of_job.truncate(MOST_SHOTS);
+    let answered = worked(move |going| matching::whole_job(&of_job, &stock, going)).await??;
+    answered.map(Json).ok_or_else(|| ApiError::Internal("the search was stopped".to_owned()))
+}
+
+/// A set-up for a shot.
+#[derive(Debug, Deserialize, utoipa::ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct ApplyRequest {
+    /// The shot.
+    pub shot: Shot,
+    /// The set-up.
+    pub setup: Setup,
+}
+
+async fn applied(app: &App, asked: &ApplyRequest) -> Result<Shot, ApiError> {
+    Ok(matching::applied(&asked.shot, &stock(&app.pool).await?, &asked.setup)?)
+}
+
+/// The shot with a set-up in place; lights that it does not name follow the camera.
+#[utoipa::path(post, operation_id = "match_apply", path = "/api/match/apply", request_body = ApplyRequest, responses(
+    (status = 200, body = Shot), (status = 422, body = ProblemDetails)))]
+pub async fn apply(State(app): State<App>, Sent(asked): Sent<ApplyRequest>) -> Result<Json<Shot>, ApiError> {
+    Ok(Json(applied(&app, &asked).await?))
+}
+
+/// A set-up explained: from joules to pixels, step by step.
+#[utoipa::path(post, operation_id = "match_explain", path = "/api/match/explain", request_body = ApplyRequest, responses(
+    (status = 200, body = Vec<Chain>), (status = 422, body = ProblemDetails)))]
+pub async fn explain(State(app): State<App>, Sent(asked): Sent<ApplyRequest>) -> Result<Json<Vec<Chain>>, ApiError> {
+    Ok(Json(matching::chain(&applied(&app, &asked).await?)?))
+}

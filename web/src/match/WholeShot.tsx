@@ -1,0 +1,66 @@
+import { Button, Text } from '@mantine/core'
+import { useQuery } from '@tanstack/react-query'
+import { answered, client, type Priority, type Setup, type Shot } from '../api/client'
+import { Waiting } from '../shell/Waiting'
+import cards from './Setups.module.css'
+import classes from './Match.module.css'
+
+type Props = { shot: Shot; priority: Priority; onApply: (setup: Setup) => void }
+
+/** Every light of the shot with a unit of the kit, none used twice, at the same camera settings. */
+export function WholeShot({ shot, priority, onApply }: Props) {
+  const query = useQuery({
+    queryKey: ['whole-shot', shot, priority],
+    queryFn: ({ signal }) => answered(client.POST('/api/match/whole', { body: { shot, priority }, signal })),
+    gcTime: 0,
+  })
+  if (!query.data)
+    return <Waiting what="the lights" error={query.error} onRetry={() => void query.refetch()} />
+  const { rows, why } = query.data
+  return (
+    <div className={classes.wide} data-testid="whole">
+      <Text size="sm" c="dimmed">
+        Each light keeps its role, its place against the key, its modifier, group and channel. The best unit
+        goes to the light that must freeze.
+      </Text>
+      {why && (
+        <p className={classes.none} role="status">
+          {why}
+        </p>
+      )}
+      <ul className={cards.list}>
+        {rows.map((row, index) => (
+          <li key={index} className={cards.card} data-crew={index + 1}>
+            <div className={cards.head}>
+              <b className={cards.rank}>{index + 1}</b>
+              <span className={`${cards.title} mono`}>{row.exposure}</span>
+              <span className={cards.facts}>
+                {row.troubles === 0 ? 'no trouble' : `${row.troubles} in trouble`}
+                {row.watches > 0 && `, ${row.watches} to watch`}
+                {row.weight_kg != null && ` · ${row.weight_kg.toFixed(1)} kg`}
+              </span>
+              <Button size="compact-sm" onClick={() => onApply(row.setup)}>
+                Set the shot so
+              </Button>
+            </div>
+            <table className={classes.crew}>
+              <tbody>
+                {row.lights.map((light) => (
+                  <tr key={light.label}>
+                    <th scope="row">{light.label}</th>
+                    <td>
+                      <b>{light.title}</b>
+                    </td>
+                    <td className="mono">{light.how}</td>
+                    <td className="mono">{light.freeze}</td>
+                    <td>{light.group}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </li>
+        ))}
+      </ul>
+    </div>
+  )
+}

@@ -1,0 +1,82 @@
+import { useEffect, useState } from 'react'
+import {
+  asked,
+  type MarkMap,
+  type MatchAnswer,
+  type MatchEvent,
+  type Priority,
+  type Shot,
+  type Wish,
+} from '../api/client'
+
+/** Typed figures change letter by letter: a question waits this long for the next. */
+const WAIT_MS = 60
+
+export type Search = {
+  /** All that is asked, as the program reads it. */
+  wish?: Wish
+  /** Where every unit stands. */
+  map?: MarkMap
+  answer?: MatchAnswer
+  progress?: { done: number; of: number; nearest: boolean }
+  /** Why it cannot be asked. */
+  refusal?: Error
+  going: boolean
+}
+
+/** Asks the kit, and hears the answer line by line; a change of the shot ends the question before. */
+export function useMatch(shot: Shot, priority: Priority) {
+  const [search, setSearch] = useState<Search>({ going: true })
+  const [stopped, setStopped] = useState<AbortController>()
+  useEffect(() => {
+    const control = new AbortController()
+    setStopped(control)
+    setSearch(({ wish, map, answer }) => ({
+      going: true,
+      ...(wish && map && { wish, map }),
+      ...(answer && { answer }),
+    }))
+    const timer = window.setTimeout(() => {
+      listen(shot, priority, control.signal, (event) => {
+        if (event.is === 'asked') setSearch((now) => ({ ...now, wish: event.wish, map: event.map }))
+        else if (event.is === 'progress')
+          setSearch((now) => ({
+            ...now,
+            progress: { ...event, nearest: event.nearest || (now.progress?.nearest ?? false) },
+          }))
+        else setSearch((now) => ({ wish: now.wish!, map: now.map!, answer: event.answer, going: false }))
+      }).catch((error: unknown) => {
+        if (control.signal.aborted) setSearch((now) => ({ ...now, going: false }))
+        else setSearch((now) => ({ ...now, going: false, refusal: error as Error }))
+      })
+    }, WAIT_MS)
+    return () => {
+      window.clearTimeout(timer)
+      control.abort()
+    }
+  }, [shot, priority])
+  return { ...search, stop: () => stopped?.abort() }
+}
+
+async function listen(
+  shot: Shot,
+  priority: Priority,
+  signal: AbortSignal,
+  hear: (event: MatchEvent) => void,
+) {
+  const response = await asked('/api/match', {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ shot, priority }),
+    signal,
+  })
+  const reader = response.body!.pipeThrough(new TextDecoderStream()).getReader()
+  let rest = ''
+  for (;;) {
+    const { done, value } = await reader.read()
+    if (done) return
+    const lines = (rest + value).split('\n')
+    rest = lines.pop()!
+    for (const line of lines) hear(JSON.parse(line) as MatchEvent)
+  }
+}
