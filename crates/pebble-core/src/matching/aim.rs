@@ -36,8 +36,6 @@ const MOVE: f64 = 0.02;
 const MISS: f64 = 0.05;
 /// The same while the least relaxation is looked for: only between equals.
 const FAINT: f64 = 1e-6;
-/// Further than this no condition is relaxed: then it is another picture.
-const MOST_STOPS: f64 = 6.0;
 
 /// What a search minimises, and what it holds against it.
 #[derive(Clone, Debug)]
@@ -45,15 +43,17 @@ pub(super) struct Aim {
     priority: Option<Priority>,
     /// Conditions that may give, at the price of the stops they give.
     loose: Vec<(Condition, Option<usize>)>,
+    /// By no more than this.
+    most_stops: f64,
 }
 
 impl Aim {
     pub fn best(priority: Priority) -> Self {
-        Self { priority: Some(priority), loose: Vec::new() }
+        Self { priority: Some(priority), loose: Vec::new(), most_stops: 0.0 }
     }
 
-    pub fn nearest(loose: &[(Condition, Option<usize>)]) -> Self {
-        Self { priority: None, loose: loose.to_vec() }
+    pub fn nearest(loose: &[(Condition, Option<usize>)], most_stops: f64) -> Self {
+        Self { priority: None, loose: loose.to_vec(), most_stops }
     }
 
     pub fn is_loose(&self, condition: Condition, part: Option<usize>) -> bool {
@@ -62,7 +62,7 @@ impl Aim {
 
     /// Whether something with this much to spare is still looked at.
     pub fn open(&self, condition: Condition, part: Option<usize>, room: f64) -> bool {
-        room >= -EDGE || (room >= -MOST_STOPS && self.is_loose(condition, part))
+        room >= -EDGE || (room >= -self.most_stops && self.is_loose(condition, part))
     }
 
     /// What lacking room costs.
@@ -73,7 +73,7 @@ impl Aim {
     /// How far the key may be off.
     pub fn key_within(&self, problem: &Problem) -> f64 {
         let within = problem.bounds.key_within.as_stops();
-        if self.is_loose(Condition::Key, None) { within + MOST_STOPS } else { within }
+        if self.is_loose(Condition::Key, None) { within + self.most_stops } else { within }
     }
 
     /// What a miss of the key costs.

@@ -3,7 +3,7 @@
 use super::aim::{Aim, Priority};
 use super::problem::{EDGE, Problem};
 use super::seek::{Reach, Row, Seek};
-use super::stock::{Offered, Stock};
+use super::stock::{AtPower, Offered, Stock};
 use super::tables::Tables;
 use crate::exposure::INCIDENT_C;
 use crate::quantity::scale::{duration_label, power_label};
@@ -123,8 +123,8 @@ impl Board<'_, '_> {
     fn trail(&self, offered: &Offered, rows: &[Row]) -> Vec<Mark> {
         let pitch = self.problem.plan.body.sensor.pitch();
         let output = (offered.unit.entry.output() * offered.unit.share).as_lux_seconds_square_metres().log2();
-        let mark = |power: f64| {
-            let freeze = offered.unit.control.at(power).durations.by(self.problem.plan.school);
+        let mark = |at: &AtPower| {
+            let (power, freeze) = (at.power, at.durations.by(self.problem.plan.school));
             let log = output + power.log2();
             let fails = self.fails(offered, power, freeze, log, rows.iter().find(|row| row.power == power));
             Mark {
@@ -138,7 +138,7 @@ impl Board<'_, '_> {
                 fails,
             }
         };
-        offered.unit.powers().map(mark).collect()
+        offered.pulses().iter().map(mark).collect()
     }
 
     /// f-numbers between which light at the map's distance can be used, at times in which some unit lights all rows.

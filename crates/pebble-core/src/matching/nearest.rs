@@ -11,12 +11,15 @@ use super::tables::Tables;
 use super::wish::{BlurLimit, Borrowed, Wish};
 use crate::quantity::Stops;
 use crate::quantity::scale::{Iso, ShutterTime};
+use rayon::prelude::*;
 
 /// Steady light is thought darker in thirds of a stop, trails are let show in sixths; so many of them.
 const MOST_PARTS: u32 = 18;
 /// With so many single relaxations nobody reads pairs.
-const ENOUGH_SINGLES: usize = 4;
-/// Two conditions together give no more than this, in stops: then it is another picture.
+const ENOUGH_SINGLES: usize = 3;
+/// Further than this no condition is relaxed, in stops: then it is another picture.
+const MOST_ALONE: f64 = 6.0;
+/// Nor two together.
 const MOST_TOGETHER: f64 = 4.0;
 /// A relaxation is written a hair beyond what it must be, so that reading it back is enough.
 const HAIR: f64 = 1e-9;
@@ -51,24 +54,28 @@ impl Nearest {
 /// The nearest set-ups, single relaxations first, each kind cheapest first; `None` when it was stopped.
 pub fn nearest(problem: &mut Problem, stock: &Stock, going: &Going) -> Option<Vec<Nearest>> {
     let can_give = can_give(problem);
-    let mut singles = Vec::new();
-    for one in &can_give {
-        singles.extend(least(problem, stock, &[*one], going)?);
+    let of = |loose: Vec<Vec<(Condition, Option<usize>)>>, most: f64| {
+        let all: Vec<Option<Option<Nearest>>> =
+            loose.par_iter().map(|loose| least(problem, stock, (loose, most), going)).collect();
+        all.into_iter().collect::<Option<Vec<Option<Nearest>>>>()
+    };
+    let alone = of(can_give.iter().map(|one| vec![*one]).collect(), MOST_ALONE)?;
+    let mut singles: Vec<Nearest> = alone.into_iter().flatten().collect();
+    let mut pairs = Vec::new();
+    if singles.len() < ENOUGH_SINGLES {
+        let both = can_give
+            .iter()
+            .enumerate()
+            .flat_map(|(at, one)| can_give[at + 1..].iter().map(move |other| vec![*one, *other]));
+        let together = of(both.collect(), MOST_TOGETHER)?;
+        // A pair of which one alone is enough is not a pair.
+        let real = |pair: &Nearest| pair.gives.len() == 2 && pair.price() <= MOST_TOGETHER;
+        pairs.extend(together.into_iter().flatten().filter(real));
+        by_price(&mut pairs);
     }
     singles.extend(darker(problem, stock, going)?);
     singles.extend(trail(problem, stock, going)?);
     by_price(&mut singles);
-    let mut pairs = Vec::new();
-    if singles.len() < ENOUGH_SINGLES {
-        for (index, one) in can_give.iter().enumerate() {
-            for other in &can_give[index + 1..] {
-                pairs.extend(least(problem, stock, &[*one, *other], going)?);
-            }
-        }
-        // A pair of which one alone is enough is not a pair.
-        pairs.retain(|pair: &Nearest| pair.gives.len() == 2 && pair.price() <= MOST_TOGETHER);
-        by_price(&mut pairs);
-    }
     singles.extend(pairs);
     Some(singles)
 }
@@ -115,10 +122,10 @@ fn can_give(problem: &Problem) -> Vec<(Condition, Option<usize>)> {
 fn least(
     problem: &Problem,
     stock: &Stock,
-    loose: &[(Condition, Option<usize>)],
+    (loose, most): (&[(Condition, Option<usize>)], f64),
     going: &Going,
 ) -> Option<Option<Nearest>> {
-    let aim = Aim::nearest(loose);
+    let aim = Aim::nearest(loose, most);
     let tables = Tables::of(problem, stock, &aim);
     let all = Seek::new(problem, stock, &aim, &tables).all(going)?;
     let best = all.into_iter().min_by(|a, b| a.cost.total_cmp(&b.cost));

@@ -271,14 +271,13 @@ impl<'a> Problem<'a> {
     /// The key as another unit behind another modifier.
     pub(super) fn light(&self, unit: &Offered, modifier: &Modifier) -> Result<Light, Invalid> {
         let wire = crate::shot::Flash {
-            unit: unit.wire.clone(),
             modifier: modifier.clone(),
             on: true,
             automatic: None,
             modelling: None,
             ..self.shot.lights[self.plan.key].clone()
         };
-        Light::of(&At::default(), &wire, &self.plan.parts)
+        Light::with_unit(&At::default(), &wire, unit.unit.clone(), &self.plan.parts)
     }
 
     /// No nearer than this with a modifier: as said, or out of the frame.

@@ -6,16 +6,15 @@
 
 use super::aim::{Aim, PowerFigures};
 use super::problem::{Condition, EDGE, Problem, modifier_price, strongest, weight, weight_room};
-use super::stock::{Offered, Stock};
+use super::stock::{AtPower, Offered, Stock};
 use super::tables::{Cam, Cell, Tables};
 use super::wish;
 use crate::gear::Modifier;
 use crate::outlook::timing;
 use crate::plan::Light;
-use crate::pulse::School;
 use crate::quantity::Metres;
 use crate::quantity::scale::ShutterTime;
-use crate::shutter::sync::{OVER_SHARE, Timing, ignition, leaves_no_row_dark};
+use crate::shutter::sync::{Timing, ignition, leaves_no_row_dark};
 use crate::shutter::{Run, SyncMode};
 use rayon::prelude::*;
 use std::ops::Range;
@@ -228,22 +227,17 @@ impl<'a> Seek<'a> {
         mode: SyncMode,
         longest_s: Option<f64>,
     ) -> Vec<Row> {
-        let (problem, control) = (self.problem, &offered.unit.control);
-        let row = |power: f64| {
-            let (t05, t01) = control.times(power);
-            let freeze = match problem.plan.school {
-                School::T05 => t05,
-                School::T01 => t01,
-                School::T90 => control.at(power).durations.t90,
-            };
+        let problem = self.problem;
+        let row = |at: &AtPower| {
+            let (power, pulse) = (at.power, at.pulse);
+            let freeze = at.durations.by(problem.plan.school);
             let cost = match longest_s {
                 None => self.power_cost(offered, power, freeze.as_secs())?,
                 Some(longest_s) => self.cost_below(offered, power, freeze.as_secs(), longest_s)?,
             };
-            let pulse = control.at(power).pulse;
             // The trigger stays, the unit's own delay is another.
             let lag = light.lag - light.unit.lag + offered.unit.lag;
-            let timing = Timing { lag, ..timing(problem.plan, index, pulse.time_of_share(OVER_SHARE)) };
+            let timing = Timing { lag, ..timing(problem.plan, index, at.length) };
             let lit = |time: &ShutterTime| {
                 let run = Run { travel: problem.plan.body.travel, time: time.time() };
                 leaves_no_row_dark(run, mode, timing, &pulse) && !ignition(run, mode, timing).rear_acts_as_front
@@ -264,7 +258,7 @@ impl<'a> Seek<'a> {
                 these,
             })
         };
-        offered.unit.powers().filter_map(row).collect()
+        offered.pulses().iter().filter_map(row).collect()
     }
 
     /// What a power costs at a light with one limit of freezing time.
@@ -379,7 +373,8 @@ fn reach(problem: &Problem, aim: &Aim, modifier: &Modifier) -> Option<Reach> {
         return None;
     }
     let wire = crate::shot::Flash { modifier: modifier.clone(), ..problem.shot.lights[problem.plan.key].clone() };
-    let light = Light::of(&crate::gear::check::At::default(), &wire, &problem.plan.parts).ok()?;
+    let unit = problem.plan.key_light().unit.clone();
+    let light = Light::with_unit(&crate::gear::check::At::default(), &wire, unit, &problem.plan.parts).ok()?;
     Some(Reach::of(problem, aim, problem.plan.key, &light))
 }
 

@@ -3,8 +3,11 @@
 use crate::gear::check::At;
 use crate::gear::{Filter, FilterUse, FlashUnit, Kit, Modifier, Unit};
 use crate::power::{HeatStore, flashes_on_battery};
+use crate::pulse::{Durations, Pulse};
 use crate::quantity::bounds::Invalid;
-use crate::quantity::{Joules, Stops};
+use crate::quantity::{Joules, Seconds, Stops};
+use crate::shutter::sync::OVER_SHARE;
+use std::sync::OnceLock;
 
 /// Filters of a kit that are stacked in every way; more than these are passed over.
 const MOST_STACKED: usize = 8;
@@ -25,6 +28,18 @@ pub struct Offered {
     /// How many there are.
     pub owned: u32,
     heat: Option<HeatStore>,
+    /// Worked out when it is first asked for: a pulse takes longer than all the rest of a search.
+    pulses: OnceLock<Vec<AtPower>>,
+}
+
+/// A pulse of a unit at one power of its dial.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct AtPower {
+    pub power: f64,
+    pub durations: Durations,
+    pub pulse: Pulse,
+    /// `L`, ignition to nearly all of the light.
+    pub length: Seconds,
 }
 
 /// All that can be chosen from.
@@ -42,6 +57,17 @@ impl Offered {
     /// Weight, where known.
     pub fn mass_kg(&self) -> Option<f64> {
         self.wire.mass_kg
+    }
+
+    /// Its pulses, low power to full.
+    pub(super) fn pulses(&self) -> &[AtPower] {
+        self.pulses.get_or_init(|| {
+            let at = |power: f64| {
+                let at = self.unit.control.at(power);
+                AtPower { power, durations: at.durations, pulse: at.pulse, length: at.pulse.time_of_share(OVER_SHARE) }
+            };
+            self.unit.powers().map(at).collect()
+        })
     }
 
     /// Whole flashes in a row at a rate; `None` when there is no end, or when nothing is known of its store and a single
@@ -136,6 +162,7 @@ impl Stock {
                     .as_ref()
                     .map(|heat| HeatStore { capacity: Joules::from_joules(heat.capacity_j), drain_w: heat.drain_w }),
                 wire: wire.to_carry(),
+                pulses: OnceLock::new(),
             })
         };
         for (index, modifier) in modifiers.iter().enumerate() {

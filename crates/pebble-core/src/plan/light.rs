@@ -87,8 +87,12 @@ struct Colour {
 const USUAL_FLASH_K: f64 = 5500.0;
 
 impl Light {
-    pub(crate) fn of(at: &At, wire: &shot::Flash, parts: &[Part]) -> Result<Self, Invalid> {
-        let unit = wire.unit.check(&at.inside("unit"))?;
+    pub(super) fn of(at: &At, wire: &shot::Flash, parts: &[Part]) -> Result<Self, Invalid> {
+        Self::with_unit(at, wire, wire.unit.check(&at.inside("unit"))?, parts)
+    }
+
+    /// The same with another unit than the one that is written down, checked before.
+    pub(crate) fn with_unit(at: &At, wire: &shot::Flash, unit: Unit, parts: &[Part]) -> Result<Self, Invalid> {
         let front = wire.modifier.check(&at.inside("modifier"))?;
         let gel = wire.gel.as_ref().map_or(Ok(Stops::ZERO), |gel| gel.check(&at.inside("gel")))?;
         let trigger = wire.trigger.check(&at.inside("trigger"))?;
