@@ -2531,6 +2531,8 @@ export interface components {
              * @description Longest freezing time that holds every part; `null` where no part has a limit.
              */
             freeze_limit_s?: number | null;
+            /** @description Units beyond those that can be told apart in one figure; they are searched all the same. */
+            left_out: number;
             /** @description f-numbers at ISO 100 between which some camera setting and place are right; `null` where there are none. */
             reach_f?: [
                 number,
@@ -2540,7 +2542,7 @@ export interface components {
             school: string;
             /** @description The part that sets it. */
             strictest?: string | null;
-            /** @description All units, in the order of the kit. */
+            /** @description Units, in the order of the kit. */
             trails: components["schemas"]["Trail"][];
         };
         /** @description What the kit answers. */

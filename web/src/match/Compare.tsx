@@ -1,8 +1,8 @@
 import { Button, Modal, SimpleGrid, Text } from '@mantine/core'
 import { useQueries } from '@tanstack/react-query'
 import { answered, client, type MatchRow, type Shot } from '../api/client'
-import { Side } from '../bench/Side'
 import { Bars } from './Bars'
+import { Frame } from './Preview'
 
 type Props = { shot: Shot; rows: MatchRow[]; onApply: (row: MatchRow) => void; onClose: () => void }
 
@@ -21,13 +21,13 @@ export function Compare({ shot, rows, onApply, onClose }: Props) {
           const there = shots[index]?.data
           return (
             <section key={`${row.title}-${row.how}`} data-compared={index}>
-              {there && (
-                <Side title={row.title} shot={there}>
-                  <Button size="xs" onClick={() => onApply(row)}>
-                    Set the shot so
-                  </Button>
-                </Side>
-              )}
+              <Text fw={700} mb={4}>
+                {row.title}
+              </Text>
+              {there && <Frame shot={there} name={row.exposure} />}
+              <Button size="xs" mt={4} onClick={() => onApply(row)}>
+                Set the shot so
+              </Button>
               <Text size="sm" mt={6}>
                 {row.how} · freezes {row.freeze}
                 {row.weight_kg != null && ` · ${row.weight_kg.toFixed(1)} kg`} ·{' '}

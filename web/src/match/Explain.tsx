@@ -19,7 +19,7 @@ export function Explain({ shot, setup, onClose }: Props) {
         </Text>
       )}
       {chains.data?.map((chain) => (
-        <Table key={chain.light} verticalSpacing={4} fz="sm" data-testid="chain">
+        <Table key={chain.light} verticalSpacing={4} fz="sm" captionSide="top" data-testid="chain">
           <Table.Caption>{chain.light}</Table.Caption>
           <Table.Tbody>
             {chain.steps.map((step) => (

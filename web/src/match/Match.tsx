@@ -220,6 +220,9 @@ export function Match({ shot, saving, onChange, onUndo, onClose }: Props) {
             {map && map.trails.length > 0 && (
               <MarkField map={map} hand={within(map, mark, setup)} onHand={setMark} />
             )}
+            {map && map.left_out > 0 && (
+              <p className={classes.aside}>{map.left_out} more units are searched and not drawn.</p>
+            )}
             <Preview shot={shot} setup={setup} />
             {map && map.trails.length === 0 && (
               <p className={classes.none}>

@@ -3,7 +3,7 @@ import { useEffect, useRef } from 'react'
 import { answered, client, picture, WHOLE, type Setup, type Shot } from '../api/client'
 import classes from './Match.module.css'
 
-const WIDTH = 400
+const WIDTH = 480
 
 /** The frame as the shot is set, and as the set-up in hand would give it. */
 export function Preview({ shot, setup }: { shot: Shot; setup: Setup | undefined }) {
@@ -22,7 +22,8 @@ export function Preview({ shot, setup }: { shot: Shot; setup: Setup | undefined 
   )
 }
 
-function Frame({ shot, name }: { shot: Shot; name: string }) {
+/** A frame with its name under it. */
+export function Frame({ shot, name }: { shot: Shot; name: string }) {
   const canvas = useRef<HTMLCanvasElement>(null)
   useEffect(() => {
     let gone = false
@@ -41,7 +42,7 @@ function Frame({ shot, name }: { shot: Shot; name: string }) {
     }
   }, [shot])
   return (
-    <figure>
+    <figure className={classes.frame}>
       <canvas ref={canvas} />
       <figcaption>{name}</figcaption>
     </figure>

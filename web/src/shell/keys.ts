@@ -22,15 +22,23 @@ export function useKeys(keys: Keys): void {
     latest.current = keys
   })
   useEffect(() => {
+    // A dialog that this key closes is gone by the time the key comes here: who was first is noted on the way in.
+    let inDialog = false
+    const note = () => {
+      inDialog = !!document.querySelector('[role="dialog"]')
+    }
     const listen = (event: KeyboardEvent) => {
-      if (event.defaultPrevented || event.altKey || typing(event.target)) return
-      if (document.querySelector('[role="dialog"]')) return
+      if (event.defaultPrevented || event.altKey || typing(event.target) || inDialog) return
       const action = latest.current[nameOf(event)]
       if (!action) return
       event.preventDefault()
       action()
     }
+    window.addEventListener('keydown', note, true)
     window.addEventListener('keydown', listen)
-    return () => window.removeEventListener('keydown', listen)
+    return () => {
+      window.removeEventListener('keydown', note, true)
+      window.removeEventListener('keydown', listen)
+    }
   }, [])
 }

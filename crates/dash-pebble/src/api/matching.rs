@@ -290,5 +290,6 @@ pub async fn apply(State(app): State<App>, Sent(asked): Sent<ApplyRequest>) -> R
 #[utoipa::path(post, operation_id = "match_explain", path = "/api/match/explain", request_body = ApplyRequest, responses(
     (status = 200, body = Vec<Chain>), (status = 422, body = ProblemDetails)))]
 pub async fn explain(State(app): State<App>, Sent(asked): Sent<ApplyRequest>) -> Result<Json<Vec<Chain>>, ApiError> {
-    Ok(Json(matching::chain(&applied(&app, &asked).await?)?))
+    let lights: Vec<usize> = asked.setup.lights.iter().map(|set| set.light).collect();
+    Ok(Json(matching::chain(&applied(&app, &asked).await?, &lights)?))
 }

@@ -10,6 +10,10 @@ use crate::quantity::scale::{duration_label, power_label};
 use crate::quantity::{Seconds, Stops};
 use crate::strips::distance_label;
 use crate::wire::report;
+use rayon::prelude::*;
+
+/// Trails that can be told apart in one figure, with patience.
+const MOST_TRAILS: usize = 100;
 
 report! {
     /// One power of a unit.
@@ -45,8 +49,10 @@ report! {
 
     /// Where all units stand.
     pub struct MarkMap {
-        /// All units, in the order of the kit.
+        /// Units, in the order of the kit.
         pub trails: Vec<Trail>,
+        /// Units beyond those that can be told apart in one figure; they are searched all the same.
+        pub left_out: usize,
         /// What the marks are reached at and through: `3.0 m, Octa 90`.
         pub at: String,
         /// Freezing time by the school of the shot: `t0.1`.
@@ -87,14 +93,16 @@ pub fn marks(problem: &Problem, stock: &Stock) -> MarkMap {
         strictest: strictest.map(|(part, _)| part),
         of_one,
     };
-    let rows: Vec<Vec<Row>> = stock.units.iter().map(|offered| board.rows(offered)).collect();
-    let trails = stock.units.iter().zip(&rows).map(|(offered, rows)| Trail {
+    let drawn = &stock.units[..stock.units.len().min(MOST_TRAILS)];
+    let rows: Vec<Vec<Row>> = drawn.par_iter().map(|offered| board.rows(offered)).collect();
+    let trails = drawn.par_iter().zip(&rows).map(|(offered, rows)| Trail {
         unit: offered.wire.id.clone(),
         name: offered.wire.name.clone(),
         marks: board.trail(offered, rows),
     });
     MarkMap {
         trails: trails.collect(),
+        left_out: stock.units.len() - drawn.len(),
         at: format!("{}, {}", distance_label(here), problem.present_modifier().name),
         school: plan.school.label().to_owned(),
         freeze_limit_s: strictest.map(|(_, time)| time),

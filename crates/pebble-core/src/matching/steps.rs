@@ -30,15 +30,16 @@ report! {
     }
 }
 
-/// The chains of all flashes of a shot that fire.
+/// The chains of some flashes of a shot, by their place in its list; of those that fire.
 ///
 /// # Errors
 /// [`crate::Invalid`] for a shot that cannot be.
-pub fn chain(shot: &Shot) -> Result<Vec<Chain>, crate::Invalid> {
+pub fn chain(shot: &Shot, lights: &[usize]) -> Result<Vec<Chain>, crate::Invalid> {
     let plan = Plan::try_from(shot)?;
     let seen = crate::outlook(&plan);
     let chains = seen
         .firing()
+        .filter(|(index, _)| lights.contains(index))
         .map(|(index, _)| Chain { light: plan.lights[index].spoken.clone(), steps: steps(shot, &plan, &seen, index) });
     Ok(chains.collect())
 }
@@ -76,7 +77,7 @@ fn steps(shot: &Shot, plan: &Plan, seen: &crate::Outlook, index: usize) -> Vec<S
         "flash",
         "Light it throws",
         "k · H₁ · 2ᴹ · P",
-        format!("{} · {full:.0} lx·s·m² · 2^{gain:.1} · {written}", dial.heads),
+        format!("{} · {full:.0} lx·s·m² · 2^{} · {written}", dial.heads, signed(gain, 1)),
         format!("{thrown:.0} lx·s·m²"),
     );
     let face = light.throw.face;
@@ -114,7 +115,7 @@ fn steps(shot: &Shot, plan: &Plan, seen: &crate::Outlook, index: usize) -> Vec<S
                 plan.settings.shutter.label(grid),
                 plan.body.travel.as_millis()
             ),
-            format!("{:+.1} stops", loss.as_stops()),
+            format!("{} stops", signed(loss.as_stops(), 1)),
         );
     }
     say(
@@ -134,7 +135,7 @@ fn steps(shot: &Shot, plan: &Plan, seen: &crate::Outlook, index: usize) -> Vec<S
         "Where it falls",
         "log₂(H / H_ref)",
         format!("log₂({:.2} / {:.2})", of_light.lit.exposure.as_lux_seconds(), seen.reference.as_lux_seconds()),
-        format!("{:+.2} stops", of_light.lit.placement.as_stops()),
+        format!("{} stops", signed(of_light.lit.placement.as_stops(), 2)),
     );
     say(
         "pulse",
@@ -195,4 +196,9 @@ fn steps(shot: &Shot, plan: &Plan, seen: &crate::Outlook, index: usize) -> Vec<S
         );
     }
     steps
+}
+
+/// With its sign, a true minus.
+fn signed(value: f64, decimals: usize) -> String {
+    format!("{}{:.decimals$}", if value < 0.0 { '−' } else { '+' }, value.abs())
 }
