@@ -24,7 +24,7 @@ async fn kept(browser: &Browser) -> serde_json::Value {
     browser.run(script, vec![]).await
 }
 
-#[tokio::test]
+#[tokio::test(flavor = "multi_thread")]
 async fn set_ups_are_found_pinned_compared_set_and_taken_back() {
     let (server, browser) = (Server::demo(), Browser::open().await);
     browser.size(1280, 800).await;
@@ -94,7 +94,7 @@ async fn set_ups_are_found_pinned_compared_set_and_taken_back() {
     assert_eq!((&back["camera"], &back["lights"]), (&before["camera"], &before["lights"]));
 }
 
-#[tokio::test]
+#[tokio::test(flavor = "multi_thread")]
 async fn where_nothing_fits_something_gives_and_then_it_fits() {
     let (server, browser) = (Server::demo(), Browser::open().await);
     browser.size(1280, 800).await;
@@ -120,7 +120,9 @@ async fn where_nothing_fits_something_gives_and_then_it_fits() {
 
     // A bound that cannot be is refused in a sentence, and the rest stands.
     browser.fill("[aria-label='ISO from']", "3200").await;
-    browser.until("document.querySelector('[data-field=\"wish.iso_min\"]')?.innerText.includes('no ISO between')").await;
+    browser
+        .until("document.querySelector('[data-field=\"wish.iso_min\"]')?.innerText.includes('no ISO between')")
+        .await;
     assert!(browser.run("return !!document.querySelector('#marks')", vec![]).await == true);
     browser.fill("[aria-label='ISO from']", "100").await;
     browser.until("document.querySelector('[data-setup]') && !document.querySelector('[data-field]')").await;
@@ -138,7 +140,7 @@ async fn saved_here(browser: &Browser) {
     browser.until("[...document.querySelectorAll('[role=status]')].some((one) => one.innerText === 'Saved')").await;
 }
 
-#[tokio::test]
+#[tokio::test(flavor = "multi_thread")]
 async fn all_lights_and_the_whole_job_are_planned() {
     let (server, browser) = (Server::demo(), Browser::open().await);
     browser.size(1280, 800).await;
@@ -158,7 +160,7 @@ async fn all_lights_and_the_whole_job_are_planned() {
     browser.until(&format!("document.querySelector('[data-testid=job] p').innerText !== {take:?}")).await;
 }
 
-#[tokio::test]
+#[tokio::test(flavor = "multi_thread")]
 async fn without_units_it_says_so() {
     let (server, browser) = (Server::demo(), Browser::open().await);
     open_shot(&browser, &server, "Sabre reach").await;
