@@ -716,6 +716,23 @@ async fn screenshots() {
     browser.until("document.querySelector('[data-testid=sky]').innerText.includes('20:30: about')").await;
     take("bench-sky.png").await;
 
+    for (title, done, name) in [
+        ("Sabre reach", "document.querySelector('[data-setup]')", "match-region.png"),
+        ("Slipway spin, noon", "document.querySelector('[data-nearest]')", "match-nearest.png"),
+    ] {
+        open_shot(&browser, &server, title).await;
+        browser.keys("c").await;
+        browser.until(done).await;
+        let frames = "[aria-label=Units] canvas";
+        browser
+            .until(&format!(
+                "[...document.querySelectorAll('{frames}')].filter((one) => one.width === 480).length === 2"
+            ))
+            .await;
+        take(name).await;
+        browser.keys("c").await;
+    }
+
     for (title, key, done, name) in [
         ("Roller hall, evening", "", "document.querySelectorAll('[data-light]').length === 6", "bench-lights.png"),
         (

@@ -7,7 +7,7 @@ use pebble_core::gear::{FlashUnit, Kit};
 use pebble_core::matching::{
     Going, Priority, Problem, Stock, Wish, applied, chain, find, marks, nearest, whole_job, whole_shot, why_not,
 };
-use pebble_core::shot::{Role, Shot};
+use pebble_core::shot::Shot;
 use pebble_core::{Invalid, Plan, outlook};
 
 fn kit() -> Kit {

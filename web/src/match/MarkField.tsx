@@ -78,7 +78,7 @@ export function MarkField({ map, hand, onHand }: Props) {
             <text x={LEFT + 10} y={region.top + 18}>
               {map.trails.some((trail) => trail.marks.some((mark) => mark.works))
                 ? 'works here'
-                : 'freezes and reaches, but for what fails'}
+                : 'one alone fails'}
             </text>
           </g>
         )}
@@ -134,7 +134,7 @@ export function MarkField({ map, hand, onHand }: Props) {
           {map.school}, shorter to the left
         </text>
         <text className={classes.axis} x={LEFT} y={HEIGHT - 3}>
-          f at ISO 100, {map.at}
+          f at ISO 100 of one, {map.at}
         </text>
       </svg>
       <figcaption aria-live="polite" data-works={at?.works}>

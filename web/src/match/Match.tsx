@@ -250,7 +250,7 @@ export function Match({ shot, saving, onChange, onUndo, onClose }: Props) {
               ) : !answer ? (
                 'Stopped. Change something to search again.'
               ) : rows.length > 0 ? (
-                `${rows.length} set-ups, ${answer.ways.toLocaleString('en-GB')} ways to set them`
+                `${rows.length} set-up${rows.length === 1 ? '' : 's'}, ${answer.ways.toLocaleString('en-GB')} ways to set them`
               ) : nearest.length > 0 ? (
                 'Nothing does all of this. Nearest first, with what would have to give:'
               ) : (

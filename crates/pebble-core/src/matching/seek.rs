@@ -62,6 +62,14 @@ pub(super) struct Row {
     pub these: Option<u128>,
 }
 
+/// What a glow is at one time.
+#[derive(Clone, Copy)]
+struct Glowing {
+    /// Change of light against a pulse, in stops.
+    change: f64,
+    cost: f64,
+}
+
 /// Places for a light behind a modifier, near to far.
 pub(super) struct Reach {
     pub places: Vec<Metres>,
@@ -285,7 +293,7 @@ impl<'a> Seek<'a> {
     }
 
     /// Powers of a glowing unit and what the glow takes at each time; nothing where it may not or cannot glow.
-    fn glows(&self, offered: &Offered) -> Option<(Vec<Row>, Vec<Option<(f64, f64)>>)> {
+    fn glows(&self, offered: &Offered) -> Option<(Vec<Row>, Vec<Option<Glowing>>)> {
         let (problem, aim) = (self.problem, self.aim);
         let body = &problem.plan.body;
         let can = body.high_speed && offered.unit.high_speed && body.travel.as_secs() > 0.0;
@@ -307,7 +315,7 @@ impl<'a> Seek<'a> {
             };
             // What depends on the power is counted with the power.
             let first = if aim.counts_freezing() { aim.power(&figures) } else { 0.0 };
-            Some((loss, blur.1 + price + first))
+            Some(Glowing { change: loss, cost: blur.1 + price + first })
         });
         let gains: Vec<_> = gains.collect();
         Some((self.glow_rows(offered), gains))
@@ -461,11 +469,11 @@ impl<'s, 'a> Class<'s, 'a> {
         }
     }
 
-    fn glowing(&mut self, rows: &[Row], gains: &[Option<(f64, f64)>]) {
+    fn glowing(&mut self, rows: &[Row], gains: &[Option<Glowing>]) {
         for (time, gain) in gains.iter().enumerate() {
-            let Some((gain, cost)) = *gain else { continue };
+            let Some(Glowing { change, cost }) = *gain else { continue };
             for row in rows {
-                self.levels(row, gain, Some((time, cost)));
+                self.levels(row, change, Some((time, cost)));
             }
         }
     }
