@@ -238,6 +238,103 @@ fn a_light_is_no_nearer_than_keeps_it_out_of_the_frame() {
 }
 
 #[test]
+fn too_much_daylight_is_a_time_to_wait_for() {
+    // One flash that is a stop short of drowning the sky. The sky is known: how long until it has fallen by that much.
+    let mut shot = shot();
+    let mut kit = kit();
+    kit.units.iter_mut().for_each(|unit| unit.owned = None);
+    let stock = Stock::of_kit(&kit).unwrap();
+    let darker = |shot: &Shot| {
+        let plan = plan(shot);
+        let mut problem = Problem::new(shot, &plan).unwrap();
+        let near = nearest(&mut problem, &stock, &Going::default()).unwrap();
+        let rows = nearest_rows(&problem, &stock, &near);
+        let row = rows.into_iter().find(|row| row.gives[0].condition == Condition::Darker).expect("darker would do");
+        (row.gives[0].said.clone(), row.wish)
+    };
+    let (said, wish) = darker(&shot);
+    assert_eq!(said, "1.0 stops less steady light");
+    assert_eq!(wish.darker_stops, Some(1.0));
+    let sky = pebble_core::daylight::Sky {
+        latitude_deg: 54.2,
+        longitude_deg: -2.9,
+        date: "2026-06-21".to_owned(),
+        time: "20:30".to_owned(),
+        utc_offset_min: 60,
+        cloud_stops: 0.0,
+    };
+    let day = pebble_core::daylight::day(&sky).unwrap();
+    let fallen = day.drops.iter().find(|drop| drop.stops == 1).unwrap();
+    shot.sky = Some(sky);
+    let (minutes, at) = (fallen.minutes.unwrap(), &fallen.at.as_ref().unwrap().time);
+    assert_eq!(darker(&shot).0, format!("wait {minutes} minutes, until {at}: 1.0 stops less of daylight"));
+}
+
+#[test]
+fn a_glow_is_frozen_by_the_shutter_and_loses_what_the_slit_takes() {
+    let shot = wished(&named("Slipway"), Wish { high_speed: Some(true), any_modifier: Some(true), ..Wish::default() });
+    let (plan, stock) = (plan(&shot), stock());
+    let problem = Problem::new(&shot, &plan).unwrap();
+    let all = find(&problem, &stock, Priority::Balanced, &Going::default()).unwrap();
+    let glowing: Vec<_> = all.iter().filter(|one| one.glow).map(|one| one.candidate(&problem, &stock)).collect();
+    assert!(!glowing.is_empty() && glowing.iter().all(|one| one.unit.wire.high_speed_sync));
+    for one in glowing {
+        let (time, travel) = (one.shutter.time(), plan.body.travel);
+        let share = one.unit.unit.efficiency * (time / (travel + time));
+        let light =
+            one.unit.unit.entry.output().as_lux_seconds_square_metres() * one.power * f64::from(one.heads) * share;
+        let front = one.modifier.stops.exp2();
+        let spread =
+            (one.distance.as_metres() + one.modifier.source_offset_m).powi(2) + one.modifier.face_radius_m.powi(2);
+        let wanted = 340.0 * one.aperture.number().powi(2) / one.iso.number() * one.filter.as_ratio();
+        let layers = f64::from(one.modifier.diffusion_layers.unwrap_or(0)) * one.modifier.layer_stops.unwrap_or(0.0);
+        let off = (light * front * layers.exp2() / spread / wanted).log2() - plan.key_target.as_stops();
+        assert!(off.abs() <= 1.0 / 6.0 + 1e-6, "{one:?} is off by {off}");
+        for (part, limit) in plan.parts.iter().zip(&problem.bounds.blur) {
+            let speed = part.speed.as_metres_per_second() * outlook(&plan).magnification;
+            assert!(limit.is_none_or(|limit| speed * time.as_secs() <= limit.as_metres() * (1.0 + 1e-9)));
+        }
+    }
+}
+
+#[test]
+fn rear_sync_stays_rear_and_reaches_every_row() {
+    let slalom = named("slalom");
+    let (plan, stock) = (plan(&slalom), stock());
+    let problem = Problem::new(&slalom, &plan).unwrap();
+    let all = find(&problem, &stock, Priority::ShortestPulse, &Going::default()).unwrap();
+    assert!(!all.is_empty());
+    for one in &all {
+        let setup = one.candidate(&problem, &stock).setup(&problem);
+        assert_eq!(setup.lights[0].sync, SyncMode::Rear);
+        let there = pebble_core::matching::applied(&slalom, &stock, &setup).unwrap();
+        let plan_then = common::plan(&there);
+        let seen = outlook(&plan_then);
+        let run = (seen.key().ignition, seen.key().rows.touched);
+        assert!(!run.0.rear_acts_as_front && run.1 == 0.0, "{setup:?}");
+    }
+}
+
+#[test]
+fn what_fails_first_at_a_power_is_said_with_its_figures() {
+    let busy = Wish { frames: Some(40), frames_per_second: Some(10.0), heads: Some(1), ..Wish::default() };
+    let sabre = wished(&named("Sabre"), busy);
+    let plan = plan(&sabre);
+    let map = pebble_core::matching::marks(&Problem::new(&sabre, &plan).unwrap(), &stock());
+    let said: Vec<&str> =
+        map.trails.iter().flat_map(|trail| &trail.marks).filter_map(|mark| mark.fails.as_deref()).collect();
+    for words in ["blurs", "frames at 10 a second, 40 wanted", "stops too weak even at"] {
+        assert!(said.iter().any(|one| one.contains(words)), "nobody says {words:?}: {:?}", &said[..5]);
+    }
+    assert!(said.iter().all(|one| !one.contains("NaN") && !one.contains("inf")), "{said:?}");
+    // Along a quenched unit's trail the pulse only grows with the power, so blur fails from some power on.
+    let brix = map.trails.iter().find(|trail| trail.unit == "brix-400").unwrap();
+    let blurs = |mark: &pebble_core::matching::Mark| mark.fails.as_deref().is_some_and(|why| why.contains("blurs"));
+    let first = brix.marks.iter().position(blurs).expect("full power blurs");
+    assert!(brix.marks[first..].iter().all(blurs) && first > 0);
+}
+
+#[test]
 fn filters_are_stacked_in_every_way_and_gels_are_not() {
     let grey = |id: &str, loss: f64| Filter {
         id: id.into(),

@@ -19,6 +19,7 @@ import { MarkField, type Hand } from './MarkField'
 import { NearestCard } from './NearestCard'
 import { Preview } from './Preview'
 import { SetupCard } from './SetupCard'
+import { Sheet } from './Sheet'
 import { useMatch } from './useMatch'
 import { WholeJob } from './WholeJob'
 import { WholeShot } from './WholeShot'
@@ -167,14 +168,20 @@ export function Match({ shot, saving, onChange, onUndo, onClose }: Props) {
         >
           Side by side&nbsp;<kbd>S</kbd>
         </Button>
-        <Button size="compact-sm" radius="xl" variant="default" disabled={count === 0} onClick={table}>
+        <Button
+          size="compact-sm"
+          radius="xl"
+          variant="default"
+          disabled={count === 0 || scope !== 'light'}
+          onClick={table}
+        >
           CSV
         </Button>
         <Button
           size="compact-sm"
           radius="xl"
           variant="default"
-          disabled={count === 0}
+          disabled={count === 0 || scope !== 'light'}
           onClick={() => window.print()}
         >
           Print
@@ -247,7 +254,7 @@ export function Match({ shot, saving, onChange, onUndo, onClose }: Props) {
                     Stop
                   </Button>
                 </>
-              ) : !answer ? (
+              ) : search.stopped || !answer ? (
                 'Stopped. Change something to search again.'
               ) : rows.length > 0 ? (
                 `${rows.length} set-up${rows.length === 1 ? '' : 's'}, ${answer.ways.toLocaleString('en-GB')} ways to set them`
@@ -286,6 +293,7 @@ export function Match({ shot, saving, onChange, onUndo, onClose }: Props) {
           </section>
         </div>
       )}
+      {answer && <Sheet shot={shot} answer={answer} />}
       {comparing && (
         <Compare
           shot={shot}

@@ -1,9 +1,7 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
-import { useEffect, useRef } from 'react'
-import { answered, client, picture, WHOLE, type Setup, type Shot } from '../api/client'
+import { answered, client, type Setup, type Shot } from '../api/client'
+import { ShotFrame } from '../marks/ShotFrame'
 import classes from './Match.module.css'
-
-const WIDTH = 480
 
 /** The frame as the shot is set, and as the set-up in hand would give it. */
 export function Preview({ shot, setup }: { shot: Shot; setup: Setup | undefined }) {
@@ -24,26 +22,9 @@ export function Preview({ shot, setup }: { shot: Shot; setup: Setup | undefined 
 
 /** A frame with its name under it. */
 export function Frame({ shot, name }: { shot: Shot; name: string }) {
-  const canvas = useRef<HTMLCanvasElement>(null)
-  useEffect(() => {
-    let gone = false
-    picture(shot, WIDTH, 'both', WHOLE).then(
-      (image) => {
-        const element = canvas.current
-        if (gone || !element) return
-        element.width = image.width
-        element.height = image.height
-        element.getContext('2d')?.putImageData(image, 0, 0)
-      },
-      () => undefined,
-    )
-    return () => {
-      gone = true
-    }
-  }, [shot])
   return (
     <figure className={classes.frame}>
-      <canvas ref={canvas} />
+      <ShotFrame shot={shot} />
       <figcaption>{name}</figcaption>
     </figure>
   )

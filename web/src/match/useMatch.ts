@@ -19,6 +19,8 @@ export type Search = {
   map?: MarkMap
   answer?: MatchAnswer
   progress?: { done: number; of: number; nearest: boolean }
+  /** It was ended before it had an answer. */
+  stopped?: boolean
   /** Why it cannot be asked. */
   refusal?: Error
   going: boolean
@@ -30,6 +32,7 @@ export function useMatch(shot: Shot, priority: Priority) {
   const [stopped, setStopped] = useState<AbortController>()
   useEffect(() => {
     const control = new AbortController()
+    let left = false
     setStopped(control)
     setSearch(({ wish, map, answer }) => ({
       going: true,
@@ -46,11 +49,17 @@ export function useMatch(shot: Shot, priority: Priority) {
           }))
         else setSearch((now) => ({ wish: now.wish!, map: now.map!, answer: event.answer, going: false }))
       }).catch((error: unknown) => {
-        if (control.signal.aborted) setSearch((now) => ({ ...now, going: false }))
-        else setSearch((now) => ({ ...now, going: false, refusal: error as Error }))
+        // Another question has taken its place: what became of this one is of no interest.
+        if (left) return
+        setSearch(({ wish, map }) => ({
+          going: false,
+          ...(wish && map && { wish, map }),
+          ...(control.signal.aborted ? { stopped: true } : { refusal: error as Error }),
+        }))
       })
     }, WAIT_MS)
     return () => {
+      left = true
       window.clearTimeout(timer)
       control.abort()
     }

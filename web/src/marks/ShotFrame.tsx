@@ -1,0 +1,27 @@
+import { useEffect, useRef } from 'react'
+import { picture, WHOLE, type Shot } from '../api/client'
+import classes from './ShotFrame.module.css'
+
+const WIDTH = 480
+
+/** The simulated frame of a shot, small. */
+export function ShotFrame({ shot }: { shot: Shot }) {
+  const canvas = useRef<HTMLCanvasElement>(null)
+  useEffect(() => {
+    let gone = false
+    picture(shot, WIDTH, 'both', WHOLE).then(
+      (image) => {
+        const element = canvas.current
+        if (gone || !element) return
+        element.width = image.width
+        element.height = image.height
+        element.getContext('2d')?.putImageData(image, 0, 0)
+      },
+      () => undefined,
+    )
+    return () => {
+      gone = true
+    }
+  }, [shot])
+  return <canvas ref={canvas} className={classes.frame} />
+}
