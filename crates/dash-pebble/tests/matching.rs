@@ -120,6 +120,40 @@ async fn a_set_up_is_put_into_the_shot_and_holds_there() {
 }
 
 #[tokio::test]
+async fn a_wish_is_kept_with_its_shot_and_undone_with_it() {
+    let api = Api::demo();
+    let first = api.first_shot().await;
+    let path = format!("/api/shots/{}", first["id"].as_str().unwrap());
+    let mut shot = first["shot"].clone();
+    let wish = json!({ "iso_max": 800.0, "any_modifier": true, "blur": [{ "part": "Shoes", "px": 2.5 }] });
+    shot["wish"] = wish.clone();
+    let saved = api.send(Method::PUT, &path, first["version"].as_i64(), Some(&shot)).await;
+    assert!(saved.status().is_success(), "{}", saved.text().await.unwrap());
+    let kept = api.get(&path).await;
+    assert_eq!(kept["shot"]["wish"], wish);
+    // It is what is asked now, beside what the shot says itself.
+    let found = answer(&api, &kept["shot"]).await;
+    assert_eq!((&found["wish"]["iso_max"], &found["wish"]["any_modifier"]), (&800.0.into(), &true.into()));
+    let shoes = found["wish"]["blur"].as_array().unwrap().iter().find(|limit| limit["part"] == "Shoes").unwrap();
+    assert!((shoes["px"].as_f64().unwrap() - 2.5).abs() < 1e-9);
+    assert!(found["wish"]["depth_m"].is_number() && found["wish"]["slowest"].is_string());
+    let undone = api.send(Method::POST, &format!("{path}/undo"), kept["version"].as_i64(), None).await;
+    assert!(undone.status().is_success());
+    assert!(api.get(&path).await["shot"].get("wish").is_none());
+    // A file with a wish goes through the command line as it goes through here.
+    let folder = tempfile::TempDir::new().unwrap();
+    let file = folder.path().join("shot.json");
+    std::fs::write(&file, kept["shot"].to_string()).unwrap();
+    let output = run(&["match", file.to_str().unwrap(), "--kit", &example_path("kit")]);
+    let written: Value = serde_json::from_slice(&output.stdout).expect("JSON");
+    assert_eq!((&written["wish"], &written["rows"]), (&found["wish"], &found["rows"]));
+    let misspelt = kept["shot"].to_string().replace("iso_max\":800", "iso_most\":800");
+    std::fs::write(&file, misspelt).unwrap();
+    let output = run(&["match", file.to_str().unwrap(), "--kit", &example_path("kit")]);
+    assert!(!output.status.success() && String::from_utf8_lossy(&output.stderr).contains("iso_most"));
+}
+
+#[tokio::test]
 async fn a_whole_job_names_what_to_take() {
     let api = Api::demo();
     let job = posted(&api, "/api/match/job", json!({ "shots": [] })).await;

@@ -90,6 +90,54 @@ fn stands_and_weight_bound_the_whole_set() {
 }
 
 #[test]
+fn the_best_crew_of_a_kit_is_the_best_of_all_pairs_in_it() {
+    let ids = ["brix-400", "tern-76", "sedge-250", "siskin-200", "mallow-600", "dunlin-500"];
+    let silks = examples().into_iter().find(|shot| shot.title.contains("Silks")).unwrap();
+    assert_eq!(silks.lights.len(), 2);
+    let alone = |ids: &[(&str, u32)]| {
+        let shot = Shot { wish: Some(Wish { heads: Some(1), ..Wish::default() }), ..silks.clone() };
+        crews(&shot, &of(ids)).first().map(|crew| crew.cost)
+    };
+    let whole = alone(&ids.map(|id| (id, 2))).expect("the kit can");
+    let mut best = f64::INFINITY;
+    for (index, one) in ids.iter().enumerate() {
+        best = best.min(alone(&[(*one, 2)]).unwrap_or(f64::INFINITY));
+        for other in &ids[index + 1..] {
+            best = best.min(alone(&[(*one, 1), (*other, 1)]).unwrap_or(f64::INFINITY));
+        }
+    }
+    assert!((whole - best).abs() < 1e-9, "{whole} of the kit, {best} of its pairs");
+}
+
+#[test]
+fn more_shots_take_no_fewer_units_and_borrowed_ones_count() {
+    let stock = Stock::of_kit(&kit()).unwrap();
+    let shots = examples();
+    let units = |shots: &[Shot]| whole_job(shots, &stock, &Going::default()).unwrap().unwrap();
+    let mut before = 0;
+    for count in 1..=shots.len() {
+        let job = units(&shots[..count]);
+        assert!(job.units >= before && job.shots.len() == count);
+        before = job.units;
+        // What is taken is enough for every shot that can be done, and is owned.
+        for one in &job.take {
+            let owned = stock.units[stock.unit(&one.unit).unwrap()].owned;
+            assert!(one.count <= owned, "{} of {owned} {}", one.count, one.name);
+        }
+        for shot in job.shots.iter().filter(|shot| shot.can) {
+            for one in &shot.with {
+                assert!(job.take.iter().any(|taken| taken.unit == one.unit && taken.count >= one.count));
+            }
+        }
+    }
+    // As if two more were borrowed.
+    let few = of(&[("brix-400", 1)]);
+    let borrowed = pebble_core::matching::Borrowed { unit: "brix-400".to_owned(), count: 2 };
+    let with = Shot { wish: Some(Wish { borrowed: vec![borrowed], ..Wish::default() }), ..shot() };
+    assert!(crews(&shot(), &few).is_empty() && !crews(&with, &few).is_empty());
+}
+
+#[test]
 fn no_smaller_set_of_units_does_the_job() {
     let ids = ["brix-400", "tern-76", "sedge-250", "siskin-200"];
     let shots: Vec<Shot> = examples().into_iter().filter(|shot| shot.lights.len() <= 4).collect();
