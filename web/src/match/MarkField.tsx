@@ -32,6 +32,8 @@ export function MarkField({ map, hand, onHand }: Props) {
     top: Math.max(TOP, Math.min(BOTTOM, y(map.reach_f[1]!))),
     bottom: Math.min(BOTTOM, Math.max(TOP, y(map.reach_f[0]!))),
   }
+  // At the right edge there is no room for words on that side.
+  const beside = map.freeze_limit_s != null && x(map.freeze_limit_s) > RIGHT - 90
   const turn = (event: KeyboardEvent) => {
     const along = { ArrowRight: 1, ArrowLeft: -1 }[event.key]
     const across = { ArrowDown: 1, ArrowUp: -1 }[event.key]
@@ -104,7 +106,11 @@ export function MarkField({ map, hand, onHand }: Props) {
         {map.freeze_limit_s != null && x(map.freeze_limit_s) < RIGHT && (
           <g className={classes.limit}>
             <line x1={x(map.freeze_limit_s)} x2={x(map.freeze_limit_s)} y1={TOP} y2={BOTTOM} />
-            <text x={x(map.freeze_limit_s) + 5} y={TOP + 11}>
+            <text
+              x={x(map.freeze_limit_s) + (beside ? -5 : 5)}
+              y={TOP + 11}
+              textAnchor={beside ? 'end' : 'start'}
+            >
               {map.strictest} still
             </text>
           </g>

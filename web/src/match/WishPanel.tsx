@@ -126,7 +126,7 @@ export function WishPanel({ own, asked, onChange }: Props) {
       <h3>Camera</h3>
       {line(
         ['iso_min', 'iso_max'],
-        'ISO',
+        'ISO, noise',
         <>
           {figure('iso_min', 'ISO from')} to {figure('iso_max', 'ISO to')}
         </>,

@@ -203,7 +203,6 @@ fn asked(problem: &Problem, fares: &Fares) -> bool {
         Condition::Depth => bounds.depth.as_metres() > 0.0,
         Condition::Filter | Condition::Modifier | Condition::HighSpeed | Condition::Shutter => false,
         Condition::Ambient | Condition::Background => fares.room.is_finite(),
-        Condition::Ghost | Condition::Sync => true,
         _ => true,
     }
 }
