@@ -161,6 +161,11 @@ async fn a_whole_job_names_what_to_take() {
     assert!(job["shots"].as_array().unwrap().iter().filter(|shot| shot["can"] == true).count() >= 5);
     let counts = job["take"].as_array().unwrap().iter().map(|one| one["count"].as_u64().unwrap());
     assert_eq!(counts.sum::<u64>(), job["units"].as_u64().unwrap());
+    // A job too long is refused, not cut short.
+    let id = api.first_shot().await["id"].clone();
+    let long = json!({ "shots": vec![id; 201] });
+    let (status, refusal) = problem(api.send(Method::POST, "/api/match/job", None, Some(&long)).await).await;
+    assert_eq!((status, &refusal["field"]), (StatusCode::UNPROCESSABLE_ENTITY, &"shots".into()));
     let (status, refusal) =
         problem(api.send(Method::POST, "/api/match/job", None, Some(&json!({ "shots": ["nowhere"] }))).await).await;
     assert_eq!(status, StatusCode::NOT_FOUND, "{refusal}");

@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react'
 import {
   asked,
+  Silence,
   type MarkMap,
   type MatchAnswer,
   type MatchEvent,
@@ -11,6 +12,8 @@ import {
 
 /** Typed figures change letter by letter: a question waits this long for the next. */
 const WAIT_MS = 60
+/** Asks again when the program did not answer. */
+const RETRY_MS = 1500
 
 export type Search = {
   /** All that is asked, as the program reads it. */
@@ -29,6 +32,7 @@ export type Search = {
 /** Asks the kit, and hears the answer line by line; a change of the shot ends the question before. */
 export function useMatch(shot: Shot, priority: Priority) {
   const [search, setSearch] = useState<Search>({ going: true })
+  const [again, setAgain] = useState(0)
   const [stopped, setStopped] = useState<AbortController>()
   useEffect(() => {
     const control = new AbortController()
@@ -41,6 +45,7 @@ export function useMatch(shot: Shot, priority: Priority) {
     }))
     const timer = window.setTimeout(() => {
       listen(shot, priority, control.signal, (event) => {
+        if (left) return
         if (event.is === 'asked') setSearch((now) => ({ ...now, wish: event.wish, map: event.map }))
         else if (event.is === 'progress')
           setSearch((now) => ({
@@ -56,6 +61,8 @@ export function useMatch(shot: Shot, priority: Priority) {
           ...(wish && map && { wish, map }),
           ...(control.signal.aborted ? { stopped: true } : { refusal: error as Error }),
         }))
+        if (error instanceof Silence && !control.signal.aborted)
+          window.setTimeout(() => !left && setAgain((count) => count + 1), RETRY_MS)
       })
     }, WAIT_MS)
     return () => {
@@ -63,7 +70,7 @@ export function useMatch(shot: Shot, priority: Priority) {
       window.clearTimeout(timer)
       control.abort()
     }
-  }, [shot, priority])
+  }, [shot, priority, again])
   return { ...search, stop: () => stopped?.abort() }
 }
 
@@ -81,11 +88,20 @@ async function listen(
   })
   const reader = response.body!.pipeThrough(new TextDecoderStream()).getReader()
   let rest = ''
+  let heard = false
   for (;;) {
-    const { done, value } = await reader.read()
+    const { done, value } = await reader.read().catch(() => {
+      throw new Silence()
+    })
+    // The last line is the answer: without it the program went away in the middle.
+    if (done && !heard) throw new Silence()
     if (done) return
     const lines = (rest + value).split('\n')
     rest = lines.pop()!
-    for (const line of lines) hear(JSON.parse(line) as MatchEvent)
+    for (const line of lines) {
+      const event = JSON.parse(line) as MatchEvent
+      heard ||= event.is === 'found'
+      hear(event)
+    }
   }
 }

@@ -260,7 +260,10 @@ pub async fn job(State(app): State<App>, Sent(asked): Sent<JobRequest>) -> Resul
     for id in &asked.shots {
         of_job.push(shots::one::<Shot>(&app.pool, id).await?.thing);
     }
-    of_job.truncate(MOST_SHOTS);
+    if of_job.len() > MOST_SHOTS {
+        let (field, given) = ("shots".to_owned(), format!("a list of {}", of_job.len()));
+        return Err(Invalid::NotAllowed { field, given, allowed: "a list of at most 200 shots".to_owned() }.into());
+    }
     let answered = worked(move |going| matching::whole_job(&of_job, &stock, going)).await??;
     answered.map(Json).ok_or_else(|| ApiError::Internal("the search was stopped".to_owned()))
 }
