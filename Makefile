@@ -16,7 +16,7 @@ bench: build ## speeds and sizes, printed
 	scripts/bench
 
 shots: web/dist/index.html.gz ## refresh docs/screenshots
-	cargo test --quiet --package dash-pebble --test interface -- --ignored --exact screenshots
+	cargo test --quiet --package dash-pebble --test it -- --ignored --exact interface::screenshots
 
 contract: ## refresh docs/openapi.json and the TypeScript types made from it
 	cargo run --quiet --package dash-pebble -- openapi > docs/openapi.json

@@ -1,14 +1,14 @@
 //! The command line.
 
 use crate::api::forecast::Answer;
-use crate::api::{self, App, LARGEST_BODY};
+use crate::api::{self, App, LARGEST_BODY, LARGEST_KIT};
 use crate::{demo, launch, store};
 use anyhow::{Context, bail};
 use clap::{Parser, Subcommand};
 use pebble_core::gear::Kit;
 use pebble_core::matching::{Priority, Stock};
 use pebble_core::{Plan, Shot};
-use std::io::Read;
+use std::io::{Read, Write};
 use std::net::SocketAddr;
 use std::path::{Path, PathBuf};
 use tokio::net::TcpListener;
@@ -76,6 +76,42 @@ enum Command {
         #[arg(long, value_enum, default_value = "balanced")]
         priority: PriorityName,
     },
+    /// Copy everything of a data file into a new file, also while it is in use
+    Backup {
+        /// The new file
+        file: PathBuf,
+        /// The data file
+        #[arg(long, value_name = "FILE")]
+        data: Option<PathBuf>,
+    },
+    /// Bring a copy back, after a look at what is inside
+    ///
+    /// Without --yes it only says what is inside the copy and what is inside the data file now. What is there now is kept
+    /// as a copy first.
+    Restore {
+        /// The copy
+        copy: PathBuf,
+        /// The data file; created when missing
+        #[arg(long, value_name = "FILE")]
+        data: Option<PathBuf>,
+        /// Do it
+        #[arg(long)]
+        yes: bool,
+    },
+    /// Look through a data file for damage; nothing is changed
+    ///
+    /// Every page, every reference and every version is looked at. Ends with 1 when something is wrong.
+    Check {
+        /// The data file
+        file: PathBuf,
+    },
+    /// Save what can be read of a damaged data file into a new one
+    Rescue {
+        /// The damaged file, which stays as it is
+        file: PathBuf,
+        /// The new file
+        new: PathBuf,
+    },
     /// Write the OpenAPI document of the HTTP interface
     Openapi,
 }
@@ -112,32 +148,54 @@ pub fn run(arguments: Arguments) -> anyhow::Result<()> {
     match arguments.command {
         Command::Serve { demo, data, listen } => {
             let runtime = tokio::runtime::Builder::new_multi_thread().enable_all().build()?;
-            runtime.block_on(serve(demo, data, listen))
+            let served = runtime.block_on(serve(demo, data, listen));
+            // What is still being drawn or searched is for nobody any more.
+            runtime.shutdown_background();
+            served
         }
-        Command::Forecast { file } => {
-            println!("{}", serde_json::to_string_pretty(&Answer::of(&shot_of(&file)?.1))?);
-            Ok(())
-        }
+        Command::Forecast { file } => written(&Answer::of(&shot_of(&file)?.1)),
         Command::Match { file, kit, data, priority } => {
             let (shot, plan) = shot_of(&file)?;
             let stock = match kit {
                 Some(kit) => stock_of(&kit)?,
-                None => {
-                    tokio::runtime::Builder::new_current_thread().enable_all().build()?.block_on(kept_stock(data))?
-                }
+                None => waited(kept_stock(data))?,
             };
             let going = pebble_core::matching::Going::default();
-            let answer = api::matching::answer(&shot, &plan, &stock, priority.into(), &going, |_| {})
+            let answer = api::matching::answer(&shot, &plan, &stock, priority.into(), &going, &|_| {})
                 .map_err(|error| anyhow::anyhow!("{}: {error}", file.display()))?;
-            println!("{}", serde_json::to_string_pretty(&answer)?);
-            Ok(())
+            written(&answer)
         }
-        Command::Openapi => {
-            println!("{}", serde_json::to_string_pretty(&api::contract())?);
-            Ok(())
+        Command::Backup { file, data } => waited(backup(&file, &data.unwrap_or_else(|| default_file(false)))),
+        Command::Restore { copy, data, yes } => {
+            waited(restore(&copy, &data.unwrap_or_else(|| default_file(false)), yes))
         }
+        Command::Check { file } => waited(check(&file)),
+        Command::Rescue { file, new } => waited(rescue(&file, &new)),
+        Command::Openapi => written(&api::contract()),
     }
 }
+
+fn waited<T>(work: impl Future<Output = anyhow::Result<T>>) -> anyhow::Result<T> {
+    tokio::runtime::Builder::new_multi_thread().worker_threads(1).enable_all().build()?.block_on(work)
+}
+
+/// Writes JSON to standard output. A reader that has enough ends it without a word, as the shell's own programs do.
+fn written(answer: &impl serde::Serialize) -> anyhow::Result<()> {
+    say(&format!("{}\n", serde_json::to_string_pretty(answer)?))
+}
+
+fn say(text: &str) -> anyhow::Result<()> {
+    let mut out = std::io::stdout().lock();
+    out.write_all(text.as_bytes()).and_then(|()| out.flush()).map_err(|error| match error.kind() {
+        std::io::ErrorKind::BrokenPipe => Silent.into(),
+        _ => anyhow::anyhow!("standard output takes no more: {error}"),
+    })
+}
+
+/// Ends the program with a failure that needs no words.
+#[derive(Debug, thiserror::Error)]
+#[error("the reader has gone")]
+pub struct Silent;
 
 async fn serve(demo: bool, data: Option<PathBuf>, listen: SocketAddr) -> anyhow::Result<()> {
     if !listen.ip().is_loopback() {
@@ -146,6 +204,8 @@ async fn serve(demo: bool, data: Option<PathBuf>, listen: SocketAddr) -> anyhow:
              Nothing was started; use an address of this machine, such as {DEFAULT_LISTEN}."
         );
     }
+    // Heard from the first moment: whoever starts a program may change their mind.
+    let stopped = stopped()?;
     let path = data.unwrap_or_else(|| default_file(demo));
     let listener = TcpListener::bind(listen).await.map_err(|error| match error.kind() {
         std::io::ErrorKind::AddrInUse => anyhow::anyhow!(
@@ -154,39 +214,118 @@ async fn serve(demo: bool, data: Option<PathBuf>, listen: SocketAddr) -> anyhow:
         ),
         _ => anyhow::anyhow!("{listen} cannot be listened on: {error}. Nothing was started."),
     })?;
-    let pool = store::open(&path).await?;
-    if demo {
-        demo::fill(&pool).await?;
+    let store = if demo { store::open_filled(&path, demo::fill).await? } else { store::open(&path).await? };
+    if let Some(damage) = store.damage() {
+        eprintln!(
+            "dash-pebble: {} is damaged ({damage}). What can be read works; `dash-pebble check` says more, \
+             `dash-pebble rescue` saves it into a new file.",
+            path.display()
+        );
     }
-    println!("Dash Pebble is at http://{} with {}", listener.local_addr()?, path.display());
-    launch(App { pool }, listener, stopped()).await.context("the server stopped")
+    say(&format!("Dash Pebble is at http://{} with {}\n", listener.local_addr()?, path.display()))?;
+    launch(App::new(store), listener, stopped).await.context("the server stopped")
 }
 
 fn default_file(demo: bool) -> PathBuf {
     PathBuf::from(if demo { "dash-pebble-demo.sqlite" } else { "dash-pebble.sqlite" })
 }
 
-/// Ctrl+C, or a polite request of the system.
-async fn stopped() {
-    let interrupt = tokio::signal::ctrl_c();
-    #[cfg(unix)]
-    {
-        let terminate = tokio::signal::unix::signal(tokio::signal::unix::SignalKind::terminate());
-        if let Ok(mut terminate) = terminate {
-            tokio::select! {
-                _ = interrupt => {}
-                _ = terminate.recv() => {}
-            }
-            return;
-        }
+/// Ctrl+C, or a polite request of the system. A second one ends the program at once: what was answered as saved is saved.
+fn stopped() -> anyhow::Result<impl Future<Output = ()> + Send + 'static> {
+    use tokio::signal::unix::{SignalKind, signal};
+    let (mut interrupt, mut terminate) = (signal(SignalKind::interrupt())?, signal(SignalKind::terminate())?);
+    Ok(async move {
+        let first = tokio::select! { _ = interrupt.recv() => 130, _ = terminate.recv() => 143 };
+        tokio::spawn(async move {
+            tokio::select! { _ = interrupt.recv() => {}, _ = terminate.recv() => {} }
+            std::process::exit(first);
+        });
+    })
+}
+
+async fn backup(file: &Path, data: &Path) -> anyhow::Result<()> {
+    if !data.exists() {
+        bail!("{} is not there. Name a data file with --data.", data.display());
     }
-    let _ = interrupt.await;
+    store::copies::write_beside(data, file).await?;
+    let inside = store::copies::look(file).await?;
+    say(&format!("{} has {}.\n", file.display(), contents(&inside)))
+}
+
+fn contents(inside: &store::copies::Inside) -> String {
+    let changed = inside.changed_at.as_ref().map_or_else(String::new, |at| format!(", last changed {at}"));
+    format!(
+        "{} shots, {} things of the kit, {} versions{changed}",
+        inside.shot_count, inside.thing_count, inside.version_count
+    )
+}
+
+async fn restore(copy: &Path, data: &Path, yes: bool) -> anyhow::Result<()> {
+    let inside = store::copies::look(copy).await?;
+    say(&format!("{} has {}.\n", copy.display(), contents(&inside)))?;
+    for shot in &inside.shots {
+        say(&format!("  {}  {}\n", shot.changed_at, shot.title))?;
+    }
+    for line in &inside.damage {
+        say(&format!("  damaged: {line}\n"))?;
+    }
+    if data.exists() {
+        say(&format!("{} has {} now.\n", data.display(), contents(&store::copies::look(data).await?)))?;
+    }
+    if !yes {
+        return say(
+            "Nothing was changed. Add --yes to bring the copy back; what is there now is kept as a copy first.\n",
+        );
+    }
+    let store = store::open(data).await?;
+    let kept = store::copies::bring_back(&store, copy).await;
+    store.close().await;
+    say(&format!("Done. What was there before is in {}.\n", store::copies::folder(data).join(kept?.name).display()))
+}
+
+async fn check(file: &Path) -> anyhow::Result<()> {
+    if !file.is_file() {
+        bail!("{} is not there, or is no file.", file.display());
+    }
+    let report = store::check::thorough(file).await.map_err(|error| anyhow::anyhow!("{}: {error}", file.display()))?;
+    say(&format!(
+        "{}: {} shots, {} things of the kit and {} versions can be read.\n",
+        file.display(),
+        report.shots,
+        report.things,
+        report.versions
+    ))?;
+    if report.wrong.is_empty() {
+        return say("Nothing is wrong with it.\n");
+    }
+    for line in &report.wrong {
+        say(&format!("  {line}\n"))?;
+    }
+    bail!("{} is damaged. `dash-pebble rescue {} NEW` saves what can be read.", file.display(), file.display())
+}
+
+async fn rescue(file: &Path, new: &Path) -> anyhow::Result<()> {
+    if !file.is_file() {
+        bail!("{} is not there, or is no file.", file.display());
+    }
+    let saved = store::rescue::rescue(file, new).await?;
+    say(&format!(
+        "{} has {} shots, {} things of the kit and {} versions.\n",
+        new.display(),
+        saved.shots,
+        saved.things,
+        saved.versions
+    ))?;
+    for line in &saved.said {
+        say(&format!("  {line}\n"))?;
+    }
+    Ok(())
 }
 
 /// A kit file as something to choose from.
 fn stock_of(file: &Path) -> anyhow::Result<Stock> {
     let name = file.display();
-    let bytes = std::fs::read(file).with_context(|| format!("{name} cannot be read"))?;
+    let bytes = bytes_of(file, LARGEST_KIT, "a kit")?;
     let kit: Kit = api::body::read(&bytes).map_err(|error| match error {
         api::problem::ApiError::Unreadable { reason, .. } => anyhow::anyhow!("{name} is not a kit: {reason}"),
         other => anyhow::anyhow!("{name} is not a kit: {other:?}"),
@@ -200,25 +339,36 @@ async fn kept_stock(data: Option<PathBuf>) -> anyhow::Result<Stock> {
     if !path.exists() {
         bail!("{} is not there. Name a data file with --data, or a kit file with --kit.", path.display());
     }
-    let pool = store::open(&path).await?;
-    let stock = api::matching::stock(&pool).await.map_err(|error| anyhow::anyhow!("the kit cannot be read: {error:?}"));
-    pool.close().await;
+    let store = store::open(&path).await?;
+    let stock =
+        api::matching::stock(&store).await.map_err(|error| anyhow::anyhow!("the kit cannot be read: {error:?}"));
+    store.close().await;
     stock
 }
 
-fn shot_of(file: &Path) -> anyhow::Result<(Shot, Plan)> {
-    let name = if file == Path::new("-") { "standard input".to_owned() } else { file.display().to_string() };
-    let mut bytes = Vec::new();
-    let limit = LARGEST_BODY as u64 + 1;
+/// A file or standard input, as far as it may be read.
+fn bytes_of(file: &Path, limit: usize, what: &str) -> anyhow::Result<Vec<u8>> {
+    let name = named(file);
+    let (mut bytes, most) = (Vec::new(), limit as u64 + 1);
     let read = if file == Path::new("-") {
-        std::io::stdin().lock().take(limit).read_to_end(&mut bytes)
+        std::io::stdin().lock().take(most).read_to_end(&mut bytes)
     } else {
-        std::fs::File::open(file).and_then(|opened| opened.take(limit).read_to_end(&mut bytes))
+        std::fs::File::open(file).and_then(|opened| opened.take(most).read_to_end(&mut bytes))
     };
-    read.with_context(|| format!("{name} cannot be read"))?;
-    if bytes.len() > LARGEST_BODY {
-        bail!("{name} is larger than a megabyte; a shot has a few kilobytes");
+    read.map_err(|error| anyhow::anyhow!("{name} cannot be read: {error}"))?;
+    if bytes.len() > limit {
+        bail!("{name} is larger than {} MB; {what} has less", limit / (1024 * 1024));
     }
+    Ok(bytes)
+}
+
+fn named(file: &Path) -> String {
+    if file == Path::new("-") { "standard input".to_owned() } else { file.display().to_string() }
+}
+
+fn shot_of(file: &Path) -> anyhow::Result<(Shot, Plan)> {
+    let name = named(file);
+    let bytes = bytes_of(file, LARGEST_BODY, "a shot")?;
     let shot: Shot = api::body::read(&bytes).map_err(|error| match error {
         api::problem::ApiError::Unreadable { reason, .. } => anyhow::anyhow!("{name} is not a shot: {reason}"),
         other => anyhow::anyhow!("{name} is not a shot: {other:?}"),

@@ -1,9 +1,9 @@
 //! Demo data: an invented kit and an invented week of wheels and air.
 
-use crate::store::{kit, shots};
+use crate::store::{Filled, kit, shots};
 use pebble_core::Shot;
 use pebble_core::gear::{FlashUnit, Item, Kind, Kit, Origin, Source};
-use sqlx::SqlitePool;
+use sqlx::SqliteConnection;
 use std::sync::LazyLock;
 
 /// The demo shots, as they also ship as example files.
@@ -53,20 +53,26 @@ pub fn start(kind: Kind) -> Option<Item> {
     })
 }
 
-/// Puts the demo kit and the demo shots into a file that has none yet.
+/// Puts the demo kit and the demo shots into a file that has none yet, as part of one change.
 ///
 /// # Errors
-/// A sentence of the store.
-pub async fn fill(pool: &SqlitePool) -> anyhow::Result<()> {
-    if kit::all::<Item>(pool).await?.is_empty() {
-        kit::import(pool, &KIT.clone().into_items()?).await?;
-    }
-    if shots::all::<Shot>(pool).await?.is_empty() {
-        for example in EXAMPLES {
-            shots::add(pool, &shipped(example)).await?;
+/// Those of the store.
+pub fn fill(connection: &mut SqliteConnection) -> Filled<'_> {
+    Box::pin(async move {
+        let (shot_count, thing_count): (i64, i64) =
+            sqlx::query_as("SELECT count(*) FILTER (WHERE kind = 'shot'), count(*) FILTER (WHERE kind <> 'shot') FROM document WHERE removed_at IS NULL")
+                .fetch_one(&mut *connection)
+                .await?;
+        if thing_count == 0 {
+            kit::import_within(&mut *connection, &KIT.clone().into_items()?).await?;
         }
-    }
-    Ok(())
+        if shot_count == 0 {
+            for example in EXAMPLES {
+                shots::add_within(&mut *connection, &shipped(example)).await?;
+            }
+        }
+        Ok(())
+    })
 }
 
 fn shipped<T: for<'a> serde::Deserialize<'a>>(json: &str) -> T {

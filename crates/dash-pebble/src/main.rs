@@ -12,6 +12,8 @@ fn main() -> ExitCode {
         .init();
     match dash_pebble::cli::run(dash_pebble::cli::Arguments::parse()) {
         Ok(()) => ExitCode::SUCCESS,
+        // As a program that a closed pipe ends.
+        Err(error) if error.is::<dash_pebble::cli::Silent>() => ExitCode::from(141),
         Err(error) => {
             eprintln!("dash-pebble: {error:#}");
             ExitCode::FAILURE

@@ -15,8 +15,16 @@ use pebble_core::shot::Role;
 use pebble_core::{Outlook, Plan};
 use std::borrow::Cow;
 use std::ops::Range;
-use std::sync::atomic::{AtomicUsize, Ordering};
+use std::sync::atomic::{AtomicBool, AtomicUsize, Ordering};
 
+/// Pixels of the largest picture that is drawn in one piece.
+const LARGEST_WHOLE: usize = 700_000;
+/// Samples of all figures of one strip, of 16 bytes each, sums and smears together.
+const MOST_AT_ONCE: usize = 2_000_000;
+/// A strip is not cut finer than this.
+const LEAST_ROWS: usize = 32;
+/// Width of the picture in which a figure's dwell is found out for all strips.
+const COARSE: usize = 640;
 /// Widest picture that is drawn, in pixels; a request for more gets this.
 const WIDEST: u32 = 2400;
 /// More hands than this only wait for memory.
@@ -37,6 +45,7 @@ pub(crate) struct Light {
 }
 
 /// The window on the scene.
+#[derive(Clone, Copy)]
 pub(crate) struct Window {
     pub width: usize,
     height: usize,
@@ -78,6 +87,31 @@ impl Window {
 }
 
 impl Window {
+    /// Some of its rows.
+    fn strip(&self, rows: &Range<usize>) -> Self {
+        let (top, step) = self.rows_from_top;
+        Self {
+            height: rows.len(),
+            top: self.top - rows.start as f32 / self.pixels_per_metre,
+            rows_from_top: (top + rows.start as f64 * step, step),
+            ..*self
+        }
+    }
+
+    /// The same scene in a smaller picture.
+    fn coarse(&self) -> Self {
+        let scale = (COARSE as f32 / self.width as f32).min(1.0);
+        let height = (self.height as f32 * scale).round().max(1.0) as usize;
+        let (top, step) = self.rows_from_top;
+        Self {
+            width: (self.width as f32 * scale).round() as usize,
+            height,
+            pixels_per_metre: self.pixels_per_metre * scale,
+            rows_from_top: (top, step * self.height as f64 / height as f64),
+            ..*self
+        }
+    }
+
     fn rows(&self, exposure: &Exposure) -> Vec<RowExposure> {
         let (top, step) = self.rows_from_top;
         (0..self.height).map(|row| exposure.row(top + (row as f64 + 0.5) * step)).collect()
@@ -92,31 +126,111 @@ impl Window {
 /// Draws one frame, row by row: every figure is rastered once, then each row is painted, exposed and developed while it
 /// is in the cache.
 pub fn render(plan: &Plan, outlook: &Outlook, request: &Request) -> Picture {
+    let picture = render_while(plan, outlook, request, &AtomicBool::new(true));
+    picture.expect("a drawing that nobody puts down is finished")
+}
+
+/// The same, as long as it is wanted; `None` when it was put down.
+///
+/// A large picture is drawn in strips, so that what is rastered for it fits into [`MOST_AT_ONCE`].
+pub fn render_while(plan: &Plan, outlook: &Outlook, request: &Request, wanted: &AtomicBool) -> Option<Picture> {
     let scene = scenes::of(plan.scene);
     let window = Window::of(plan, outlook, request);
-    let groups = Group::all(plan, outlook, &window, scene);
-    let steady = window.rows(&Exposure::new(plan, outlook, None, instant(outlook)));
-    let stage = Stage { plan, outlook, scene, window: &window, groups: &groups, rows: &steady };
-    let members: Vec<&[usize]> = groups.iter().map(|group| group.lights.as_slice()).collect();
-    let backdrop = Backdrop::of(plan, outlook, scene, &members);
-    let actors = stage.actors();
-
-    let mut rgba = vec![0; window.width * window.height * 4];
-    // Bands of rows are independent of each other; each hand takes one.
-    let hands = hands();
-    let band = window.height.div_ceil(hands);
-    std::thread::scope(|scope| {
-        for (index, out) in rgba.chunks_mut(band * window.width * 4).enumerate() {
-            let (stage, backdrop, actors) = (&stage, &backdrop, &actors);
-            let mut work = move || expose_band(stage, backdrop, actors, index * band, request.layers, out);
-            if index + 1 == hands {
-                work();
-            } else {
-                scope.spawn(work);
-            }
+    let (mut rgba, row_bytes) = (vec![0; window.width * window.height * 4], window.width * 4);
+    let whole = window.width * window.height <= LARGEST_WHOLE;
+    // A figure's dwell is a figure of all of it, which no strip sees.
+    let peaks = if whole { None } else { Some(Strip::of(plan, outlook, scene, window.coarse(), None, wanted).peaks()) };
+    let mut done = 0;
+    let mut height = if whole { window.height } else { (LARGEST_WHOLE / window.width).max(LEAST_ROWS) };
+    while done < window.height {
+        if !wanted.load(Ordering::Relaxed) {
+            return None;
         }
-    });
-    Picture { width: window.width as u32, height: window.height as u32, rgba }
+        let rows = done..(done + height).min(window.height);
+        let strip = Strip::of(plan, outlook, scene, window.strip(&rows), peaks.as_deref(), wanted);
+        let most = if whole || rows.len() <= LEAST_ROWS { usize::MAX } else { MOST_AT_ONCE };
+        if strip.expose(request.layers, most, &mut rgba[rows.start * row_bytes..rows.end * row_bytes]) {
+            done = rows.end;
+        } else {
+            height = (rows.len() / 2).max(LEAST_ROWS);
+        }
+    }
+    let whole = wanted.load(Ordering::Relaxed);
+    whole.then_some(Picture { width: window.width as u32, height: window.height as u32, rgba })
+}
+
+/// Some rows of a picture, drawn at once.
+struct Strip<'a> {
+    plan: &'a Plan,
+    outlook: &'a Outlook,
+    scene: &'a Scene,
+    window: Window,
+    groups: Vec<Group>,
+    steady: Vec<RowExposure>,
+    /// Greatest dwell of each figure, where it was found out before.
+    peaks: Option<&'a [Option<f32>]>,
+    wanted: &'a AtomicBool,
+}
+
+impl<'a> Strip<'a> {
+    fn of(
+        plan: &'a Plan,
+        outlook: &'a Outlook,
+        scene: &'a Scene,
+        window: Window,
+        peaks: Option<&'a [Option<f32>]>,
+        wanted: &'a AtomicBool,
+    ) -> Self {
+        let groups = Group::all(plan, outlook, &window, scene);
+        let steady = window.rows(&Exposure::new(plan, outlook, None, instant(outlook)));
+        Self { plan, outlook, scene, window, groups, steady, peaks, wanted }
+    }
+
+    fn stage(&self, most: usize) -> Stage<'_> {
+        Stage {
+            plan: self.plan,
+            outlook: self.outlook,
+            scene: self.scene,
+            window: &self.window,
+            groups: &self.groups,
+            rows: &self.steady,
+            peaks: self.peaks,
+            wanted: self.wanted,
+            rastered: AtomicUsize::new(0),
+            most,
+        }
+    }
+
+    /// Greatest dwell of each figure of the cast.
+    fn peaks(&self) -> Vec<Option<f32>> {
+        self.stage(usize::MAX).on_stage(Stage::peak)
+    }
+
+    /// Draws its rows; `false` when their figures take more than `most` samples.
+    fn expose(&self, layers: Layers, most: usize, rgba: &mut [u8]) -> bool {
+        let (window, stage) = (&self.window, self.stage(most));
+        let actors: Vec<Actor> = stage.on_stage(Stage::actor).into_iter().flatten().collect();
+        if stage.rastered.load(Ordering::Relaxed) > most {
+            return false;
+        }
+        let members: Vec<&[usize]> = self.groups.iter().map(|group| group.lights.as_slice()).collect();
+        let backdrop = Backdrop::of(self.plan, self.outlook, self.scene, &members);
+        // Bands of rows are independent of each other; each hand takes one.
+        let hands = hands();
+        let band = window.height.div_ceil(hands);
+        std::thread::scope(|scope| {
+            for (index, out) in rgba.chunks_mut(band * window.width * 4).enumerate() {
+                let (stage, backdrop, actors) = (&stage, &backdrop, &actors);
+                let mut work = move || expose_band(stage, backdrop, actors, index * band, layers, out);
+                if index + 1 == hands {
+                    work();
+                } else {
+                    scope.spawn(work);
+                }
+            }
+        });
+        true
+    }
 }
 
 /// Threads that work on one frame.
@@ -131,6 +245,9 @@ fn expose_band(stage: &Stage, backdrop: &Backdrop, actors: &[Actor], first: usiz
     let blank = || vec![[0.0; 4]; window.width];
     let mut light = Light { ambient: blank(), flash: blank(), sum: blank() };
     for (row, out) in (first..).zip(out.chunks_exact_mut(window.width * 4)) {
+        if !stage.wanted.load(Ordering::Relaxed) {
+            return;
+        }
         let record = &stage.rows[row];
         painter.paint(row, &mut light.ambient);
         for actor in actors {
@@ -200,11 +317,23 @@ struct Stage<'a> {
     groups: &'a [Group],
     /// The rows in steady light.
     rows: &'a [RowExposure],
+    /// Greatest dwell of each figure, where it was found out before.
+    peaks: Option<&'a [Option<f32>]>,
+    /// Whether anybody still waits for the picture.
+    wanted: &'a AtomicBool,
+    /// Samples of all figures so far.
+    rastered: AtomicUsize,
+    /// As many as may be.
+    most: usize,
 }
 
 impl Stage<'_> {
-    /// All figures, back to front. A part that the scene has no body for, or that shares one, is a card of its own size.
-    fn actors(&self) -> Vec<Actor> {
+    /// Does something with all figures, back to front, where they show. A part that the scene has no body for, or that
+    /// shares one, is a card of its own size.
+    fn on_stage<T: Send>(
+        &self,
+        each: impl Fn(&Self, usize, &Figure, Option<usize>) -> Option<T> + Sync,
+    ) -> Vec<Option<T>> {
         let parts = &self.plan.parts;
         let mut taken = vec![false; parts.len()];
         let mut cast: Vec<(Cow<Figure>, Option<usize>)> = Vec::with_capacity(self.scene.figures.len() + parts.len());
@@ -225,10 +354,11 @@ impl Stage<'_> {
             loop {
                 let index = next.fetch_add(1, Ordering::Relaxed);
                 let Some((figure, part)) = cast.get(index) else { return done };
-                done.push((index, self.actor(figure, *part)));
+                let goes_on = self.wanted.load(Ordering::Relaxed) && self.rastered.load(Ordering::Relaxed) <= self.most;
+                done.push((index, if goes_on { each(self, index, figure, *part) } else { None }));
             }
         };
-        let mut actors: Vec<(usize, Option<Actor>)> = std::thread::scope(|scope| {
+        let mut done: Vec<(usize, Option<T>)> = std::thread::scope(|scope| {
             let others: Vec<_> = (1..hands()).map(|_| scope.spawn(work)).collect();
             let mut done = work();
             for other in others {
@@ -237,35 +367,68 @@ impl Stage<'_> {
             }
             done
         });
-        actors.sort_by_key(|(index, _)| *index);
-        actors.into_iter().filter_map(|(_, actor)| actor).collect()
+        done.sort_by_key(|(index, _)| *index);
+        done.into_iter().map(|(_, one)| one).collect()
     }
 
-    fn actor(&self, figure: &Figure, part: Option<usize>) -> Option<Actor> {
+    fn motion(&self, figure: &Figure, part: Option<usize>) -> Motion {
+        let moving = part.map(|index| (&self.plan.parts[index], &self.outlook.parts[index]));
+        Motion::of(self.plan, self.outlook, figure, moving)
+    }
+
+    /// Rasters a figure by the flashes given and by steady light.
+    fn rastered(
+        &self,
+        figure: &Figure,
+        part: Option<usize>,
+        motion: &Motion,
+        (flashes, groups): (&[Beam], usize),
+    ) -> Option<Sprites> {
         let (plan, outlook) = (self.plan, self.outlook);
-        let moving = part.map(|index| (&self.plan.parts[index], &outlook.parts[index]));
         let still = |placement: Stops| linear(Level::of_surface(f64::from(figure.reflectance), placement));
-        let ambient = match moving {
-            Some((_, seen)) => linear(seen.tones.part_ambient),
+        let ambient = match part {
+            Some(index) => linear(outlook.parts[index].tones.part_ambient),
             None => still(outlook.ambient.placement),
         };
-        let flashes = self.flashes(figure, part);
-        let motion = Motion::of(plan, outlook, figure, moving);
-        let bounds = self.window.bounds();
+        let [left, bottom, right, top] = self.window.bounds();
         let room = motion.room(self.rows, self.groups);
+        let (aside, above) = (room * motion.direction[0].abs(), room * motion.direction[1].abs());
         let raster = Raster {
             bodies: &figure.bodies,
             direction: motion.direction,
             pixels_per_metre: self.window.pixels_per_metre,
-            flashes: &flashes,
-            groups: self.groups.len(),
+            flashes,
+            groups,
             ambient: coloured(if figure.own_light { [1.0; 3] } else { outlook.ambient_tint(plan, part) }, ambient),
             swing: figure.swing,
-            window: [bounds[0] - room, bounds[1] - room, bounds[2] + room, bounds[3] + room],
+            window: [left - aside, bottom - above, right + aside, top + above],
             anchor: [self.window.x(0), self.window.y(0)],
+            wanted: self.wanted,
         };
-        let sprites = raster.sprites()?;
-        Some(Actor::new(self, motion, sprites))
+        raster.sprites()
+    }
+
+    /// Greatest dwell of a figure's smear in steady light.
+    fn peak(&self, _: usize, figure: &Figure, part: Option<usize>) -> Option<f32> {
+        let motion = self.motion(figure, part);
+        motion.dwell?;
+        let sprites = self.rastered(figure, part, &motion, (&[], 0))?;
+        Some(sprites.ambient.peak_dwell(motion.steady(self.rows).abs()))
+    }
+
+    fn actor(&self, index: usize, figure: &Figure, part: Option<usize>) -> Option<Actor> {
+        let motion = self.motion(figure, part);
+        let flashes = self.flashes(figure, part);
+        let sprites = self.rastered(figure, part, &motion, (&flashes, self.groups.len()))?;
+        let peak = match (motion.dwell, self.peaks) {
+            (None, _) => None,
+            (Some(_), Some(peaks)) => peaks.get(index).copied().flatten(),
+            (Some(_), None) => Some(sprites.ambient.peak_dwell(motion.steady(self.rows).abs())),
+        };
+        self.rastered.fetch_add(sprites.samples(), Ordering::Relaxed);
+        let actor = Actor::new(self, motion, sprites, peak);
+        self.rastered.fetch_add(actor.smeared_samples(), Ordering::Relaxed);
+        Some(actor)
     }
 
     /// The flashes on a figure, each with its own level, colour and direction.
@@ -333,6 +496,14 @@ impl Motion {
     fn path(&self, row: &RowExposure) -> (f32, f32) {
         let (from, to) = (self.speed * row.open_s, self.speed * row.close_s);
         if (to - from).abs() <= self.longest { (from, to) } else { (from, from + self.longest.copysign(to - from)) }
+    }
+
+    /// How far it moves while the first row is open.
+    fn steady(&self, rows: &[RowExposure]) -> f32 {
+        rows.first().map_or(0.0, |row| {
+            let (from, to) = self.path(row);
+            to - from
+        })
     }
 
     /// From where to where it moves over all rows.
@@ -499,7 +670,7 @@ struct Flashed {
 }
 
 impl Flashed {
-    fn of(stage: &Stage, group: &Group, motion: &Motion, sprite: Sprite, steady: (&[f32], (f32, f32))) -> Self {
+    fn of(stage: &Stage, group: &Group, motion: &Motion, mut sprite: Sprite, steady: (&[f32], (f32, f32))) -> Self {
         let as_it_is = |seen: Pixel| seen;
         let pulse = Pulse::of(stage, group, motion);
         let layer = match &pulse {
@@ -516,19 +687,23 @@ impl Flashed {
                 )
             }
         };
+        // Only a row that gets a pulse of its own looks at the sums again.
+        if group.rows.iter().all(|row| row.whole) {
+            sprite.forget();
+        }
         Self { sprite, layer, pulse }
     }
 }
 
 impl Actor {
-    fn new(stage: &Stage, motion: Motion, sprites: Sprites) -> Self {
+    /// `peak` is the greatest dwell of the body as it is drawn.
+    fn new(stage: &Stage, motion: Motion, sprites: Sprites, peak: Option<f32>) -> Self {
         let window = stage.window;
-        let first = stage.rows.first().map_or((0.0, 0.0), |row| motion.path(row));
-        let length = first.1 - first.0;
+        let length = motion.steady(stage.rows);
         // The drawn body may be wider or narrower along the movement than the part is said to be: it is held to the
         // part's own dwell.
         let scale = motion.dwell.map_or(1.0, |dwell| {
-            let drawn = sprites.ambient.peak_dwell(length.abs());
+            let drawn = peak.unwrap_or(0.0);
             if drawn > 0.0 { dwell / drawn } else { 0.0 }
         });
         let held = |seen: Pixel| {
@@ -539,16 +714,17 @@ impl Actor {
         let starts = stage.rows.iter().map(|row| motion.path(row).0);
         let shifts = starts.fold((f32::INFINITY, f32::NEG_INFINITY), |(low, high), at| (low.min(at), high.max(at)));
         let steady = [0.0, length];
-        let Sprites { flash, ambient: sprite } = sprites;
+        let Sprites { flash, ambient: mut sprite } = sprites;
         let flashed = stage.groups.iter().zip(flash);
-        Self {
-            flashes: flashed
-                .map(|(group, sprite)| Flashed::of(stage, group, &motion, sprite, (&steady, shifts)))
-                .collect(),
-            ambient: Layer::of(window, &sprite, (&steady, &[1.0]), shifts, Some(held)),
-            motion,
-            sprite,
-        }
+        let flashes =
+            flashed.map(|(group, sprite)| Flashed::of(stage, group, &motion, sprite, (&steady, shifts))).collect();
+        let ambient = Layer::of(window, &sprite, (&steady, &[1.0]), shifts, Some(held));
+        sprite.forget();
+        Self { flashes, ambient, motion, sprite }
+    }
+
+    fn smeared_samples(&self) -> usize {
+        self.ambient.smeared.count() + self.flashes.iter().map(|flashed| flashed.layer.smeared.count()).sum::<usize>()
     }
 
     fn expose_ambient(&self, window: &Window, row: usize, record: &RowExposure, light: &mut Light) {

@@ -17,7 +17,7 @@ mod scenes;
 mod smear;
 mod tone;
 
-pub use compose::render;
+pub use compose::{render, render_while};
 
 /// Which light to show.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Default)]

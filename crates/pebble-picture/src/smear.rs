@@ -2,6 +2,7 @@
 
 use crate::body::{Body, Direction, Outline, Point, union};
 use std::ops::Range;
+use std::sync::atomic::{AtomicBool, Ordering};
 
 /// Cover and premultiplied colour.
 pub(crate) type Pixel = [f32; 4];
@@ -43,6 +44,13 @@ pub(crate) struct Sprites {
     pub ambient: Sprite,
 }
 
+impl Sprites {
+    /// Samples of all of them.
+    pub fn samples(&self) -> usize {
+        self.ambient.sums.len() + self.flash.iter().map(|sprite| sprite.sums.len()).sum::<usize>()
+    }
+}
+
 /// A flash on a figure.
 #[derive(Clone, Copy, Debug)]
 pub(crate) struct Beam {
@@ -73,6 +81,8 @@ pub(crate) struct Raster<'a> {
     /// Centre of some pixel: samples of figures that stand still or move along an axis fall on pixels then, and need no
     /// mixing.
     pub anchor: Point,
+    /// Whether anybody still waits for the picture.
+    pub wanted: &'a AtomicBool,
 }
 
 impl Raster<'_> {
@@ -129,6 +139,9 @@ impl Raster<'_> {
         let lanes = 1 + self.groups;
         let mut samples: Vec<Pixel> = Vec::with_capacity(columns * lanes);
         for line in 0..lines {
+            if !self.wanted.load(Ordering::Relaxed) {
+                return None;
+            }
             let crossing = || self.bodies.iter().zip(&spans).filter(|(_, [_, across])| across.contains(&line));
             let first = crossing().map(|(_, [along, _])| along.start).min().unwrap_or(0);
             let last = crossing().map(|(_, [along, _])| along.end).max().unwrap_or(0);
@@ -225,6 +238,11 @@ fn lay(pixel: &mut Pixel, colour: &Pixel, cover: f32, shade: f32) {
 }
 
 impl Sprite {
+    /// Lets go of the sums, once they are smeared; where it stands stays known.
+    pub fn forget(&mut self) {
+        self.sums = Vec::new();
+    }
+
     fn push(&mut self, first: usize, speed: f32, samples: impl ExactSizeIterator<Item = Pixel>) {
         self.lines.push(Line { start: self.sums.len(), first: first as f32, count: samples.len(), speed });
         let mut total = [0.0; 4];
@@ -410,6 +428,11 @@ impl Sprite {
 }
 
 impl Smeared {
+    /// Samples that are kept.
+    pub fn count(&self) -> usize {
+        self.samples.len()
+    }
+
     /// For each line, between which positions it or its neighbour shows while it is shifted between two offsets in
     /// metres: most places of a box around a rope are empty, and this tells at once.
     pub fn visible(&self, (low, high): (f32, f32)) -> Vec<(f32, f32)> {
@@ -518,6 +541,7 @@ mod tests {
             swing,
             window: [-10.0, -10.0, 10.0, 10.0],
             anchor: [0.005, 0.005],
+            wanted: &AtomicBool::new(true),
         };
         raster.sprites().expect("it is in the window")
     }
@@ -609,6 +633,7 @@ mod tests {
             swing: None,
             window: [-1.0, -1.0, 1.0, 1.0],
             anchor: [0.0, 0.0],
+            wanted: &AtomicBool::new(true),
         };
         let sprite = raster.sprites().expect("it is in the window").flash.remove(0);
         for (path, dwell) in [(0.1, 1.0), (0.18, 1.0), (0.4, 0.5), (2.0, 0.1), (50.0, 0.004)] {

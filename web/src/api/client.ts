@@ -59,6 +59,9 @@ export type MarkMap = Schemas['MarkMap']
 export type UnitMark = Schemas['Mark']
 export type CrewRow = Schemas['CrewRow']
 export type JobAnswer = Schemas['JobAnswer']
+export type JobEvent = Schemas['JobEvent']
+export type Copy = Schemas['Copy']
+export type Inside = Schemas['Inside']
 
 /** A refusal of the program, in its own sentence. */
 export class Refusal extends Error {
@@ -95,7 +98,13 @@ export type Crop = { left: number; top: number; size: number }
 export const WHOLE: Crop = { left: 0, top: 0, size: 1 }
 
 /** The simulated frame of a shot, ready for a canvas. */
-export async function picture(shot: Shot, width: number, layers: Layers, crop: Crop): Promise<ImageData> {
+export async function picture(
+  shot: Shot,
+  width: number,
+  layers: Layers,
+  crop: Crop,
+  signal?: AbortSignal,
+): Promise<ImageData> {
   const query = new URLSearchParams({
     width: String(width),
     layers,
@@ -107,6 +116,7 @@ export async function picture(shot: Shot, width: number, layers: Layers, crop: C
     method: 'POST',
     headers: { 'content-type': 'application/json', accept: 'application/octet-stream' },
     body: JSON.stringify(shot),
+    ...(signal && { signal }),
   })
   const pixels = new Uint8ClampedArray(await response.arrayBuffer())
   return new ImageData(pixels, Number(response.headers.get('picture-width')))
@@ -117,6 +127,12 @@ export async function asked(path: string, init: RequestInit): Promise<Response> 
   const response = await fetch(path, init).catch(() => {
     throw new Silence()
   })
+  // Too much at once is over in a moment; whoever gave up meanwhile is not kept waiting.
+  if (response.status === 503 && !init.signal?.aborted) {
+    const seconds = Number(response.headers.get('retry-after') ?? 1)
+    await new Promise((over) => window.setTimeout(over, seconds * 1000))
+    return asked(path, init)
+  }
   if (!response.ok) throw new Refusal((await response.json()) as Problem)
   return response
 }

@@ -38,6 +38,92 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/copies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The data file and its copies, latest first. */
+        get: operations["copy_list"];
+        put?: never;
+        /** Makes a copy in the folder now. */
+        post: operations["copy_make"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/copies/brought": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts a copy from elsewhere among the others, to be looked into and brought back. */
+        post: operations["copy_take_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/copies/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is inside a copy. */
+        get: operations["copy_look"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/copies/{id}/bring-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts everything back to what a copy has; answers with the copy that was made of what was there before. */
+        post: operations["copy_bring_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A copy of everything, as one file to take away. */
+        get: operations["copy_everything"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/daylight": {
         parameters: {
             query?: never;
@@ -475,7 +561,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What to take along for some shots, and what to hire. */
+        /** What to take along for some shots, and what to hire, told while it is worked out. Whoever stops reading stops it. */
         post: operations["match_job"];
         delete?: never;
         options?: never;
@@ -558,11 +644,28 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** All shots. */
+        /** Shots in the order of the list, some at a time. */
         get: operations["list"];
         put?: never;
         /** Adds a shot. */
         post: operations["add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shots/names": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The titles of all shots in the order of the list. */
+        get: operations["names"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1340,6 +1443,31 @@ export interface components {
             /** @enum {string} */
             way: "table";
         };
+        /** @description A copy in the folder. */
+        Copy: {
+            /**
+             * Format: int64
+             * @description Its size.
+             */
+            bytes: number;
+            /** @description When, in this machine's own time. */
+            made_at: string;
+            /** @description Its file name. */
+            name: string;
+            /** @description Why it was made. */
+            why: components["schemas"]["Why"];
+        };
+        /** @description The data file and its copies. */
+        CopyList: {
+            /** @description The copies, latest first. */
+            copies: components["schemas"]["Copy"][];
+            /** @description What was found damaged in it when it was opened. */
+            damage?: string | null;
+            /** @description Where the data file is. */
+            data_file: string;
+            /** @description Where its copies are. */
+            folder: string;
+        };
         /** @description Whole shots: every light with a unit of the kit, none twice. */
         CrewAnswer: {
             /** @description Best first. */
@@ -2115,6 +2243,42 @@ export interface components {
             /** @description Things that were there just so. */
             same: number;
         };
+        /** @description What is inside a copy or a data file. */
+        Inside: {
+            /** @description When anything last changed, UTC. */
+            changed_at?: string | null;
+            /** @description What is damaged in it, in sentences. */
+            damage: string[];
+            /** @description Shots that are in the data file now and not in it, by title. */
+            lacks?: string[];
+            /**
+             * Format: int64
+             * @description How many there are.
+             */
+            shot_count: number;
+            /** @description Shots, the first two hundred. */
+            shots: components["schemas"]["InsideShot"][];
+            /**
+             * Format: int64
+             * @description Things of the kit.
+             */
+            thing_count: number;
+            /**
+             * Format: int64
+             * @description Versions of all of them.
+             */
+            version_count: number;
+        };
+        /** @description A shot in a copy. */
+        InsideShot: {
+            /** @description When it last changed, UTC. */
+            changed_at: string;
+            /** @description Its identity. */
+            id: string;
+            now?: components["schemas"]["Stands"] | null;
+            /** @description Its title. */
+            title: string;
+        };
         /**
          * @description What a part shall look like.
          * @enum {string}
@@ -2227,6 +2391,20 @@ export interface components {
              * @description How many units that is.
              */
             units: number;
+        };
+        /** @description What is told while a job is worked out, one line of JSON each. */
+        JobEvent: {
+            /** @description Units tried at a light. */
+            done: number;
+            /** @enum {string} */
+            is: "progress";
+            /** @description As many as are known to come. */
+            of: number;
+        } | {
+            /** @description The answer. */
+            answer: components["schemas"]["JobAnswer"];
+            /** @enum {string} */
+            is: "found";
         };
         /** @description Some of the saved shots. */
         JobRequest: {
@@ -3660,12 +3838,24 @@ export interface components {
             /** @description Findings worth knowing. */
             watch: number;
         };
-        /** @description The list. */
+        /** @description A part of the list. */
         ShotList: {
+            /**
+             * Format: int64
+             * @description How many there are in all.
+             */
+            count: number;
             /** @description Shots in order. */
             shots: components["schemas"]["ShotCard"][];
             /** @description What could not be read, in sentences. */
             unreadable: string[];
+        };
+        /** @description What a shot is called. */
+        ShotName: {
+            /** @description Identity. */
+            id: string;
+            /** @description Title. */
+            title: string;
         };
         /**
          * @description How a shutter exposes its rows.
@@ -3743,6 +3933,11 @@ export interface components {
             /** @description With what. */
             with?: string | null;
         };
+        /**
+         * @description How a shot of a copy stands against the one in the data file now.
+         * @enum {string}
+         */
+        Stands: "same" | "differs" | "gone";
         /** @description One step. */
         Step: {
             /** @description The same with the figures in it. */
@@ -4121,6 +4316,11 @@ export interface components {
          * @enum {string}
          */
         WhenHot: "waits" | "refuses";
+        /**
+         * @description Why a copy was made.
+         * @enum {string}
+         */
+        Why: "daily" | "update" | "return" | "asked" | "brought";
         /** @description What a set-up has to meet, where it is not what the shot itself says. */
         Wish: {
             ambient?: components["schemas"]["Between"] | null;
@@ -4290,6 +4490,192 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Shot"];
+                };
+            };
+        };
+    };
+    copy_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CopyList"];
+                };
+            };
+        };
+    };
+    copy_make: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Copy"];
+                };
+            };
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    copy_take_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/vnd.sqlite3": number[];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Copy"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    copy_look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Inside"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    copy_bring_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Copy"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    copy_everything: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/vnd.sqlite3": unknown;
+                };
+            };
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5173,7 +5559,15 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobAnswer"];
+                    "application/x-ndjson": components["schemas"]["JobEvent"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
             404: {
@@ -5340,7 +5734,12 @@ export interface operations {
     };
     list: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description So many are passed over. */
+                skip?: number;
+                /** @description At most so many; 60 when not said, never more than 200. */
+                most?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -5384,6 +5783,25 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    names: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShotName"][];
                 };
             };
         };

@@ -5,14 +5,16 @@ use super::matching::{ApplyRequest, JobRequest, MatchRequest};
 use super::problem::ApiError;
 use super::{LARGEST_BODY, LARGEST_KIT};
 use axum::body::Bytes;
+use axum::extract::rejection::BytesRejection;
 use axum::extract::{FromRequest, FromRequestParts, Path, Query, Request};
-use axum::http::header;
 use axum::http::request::Parts;
+use axum::http::{StatusCode, header};
 use pebble_core::daylight::Sky;
 use pebble_core::drag::StreakReading;
 use pebble_core::gear::{FlashUnit, Item, Kit};
 use pebble_core::{Plan, Shot};
 use serde::de::DeserializeOwned;
+use std::error::Error;
 
 /// A shot in a request body, read and checked.
 pub struct Checked {
@@ -98,8 +100,25 @@ impl<T: Sendable, S: Send + Sync> FromRequest<S> for Sent<T> {
     async fn from_request(request: Request, state: &S) -> Result<Self, ApiError> {
         // The router limits every body; what is too large fails here before it is held.
         let bytes = Bytes::from_request(request, state).await;
-        read(&bytes.map_err(|_| ApiError::TooLarge { what: T::NAME, limit: T::LARGEST })?).map(Self)
+        read(&bytes.map_err(|error| not_arrived(&error, T::NAME, T::LARGEST))?).map(Self)
     }
+}
+
+/// Why a body did not arrive: too much of it, too slowly, or in pieces that are none.
+pub fn not_arrived(error: &(dyn Error + 'static), what: &'static str, limit: usize) -> ApiError {
+    let mut causes = std::iter::successors(Some(error), |error| (*error).source());
+    causes
+        .find_map(|cause| {
+            let refused = cause.downcast_ref::<BytesRejection>().map(BytesRejection::status);
+            if refused == Some(StatusCode::PAYLOAD_TOO_LARGE) || cause.is::<http_body_util::LengthLimitError>() {
+                Some(ApiError::TooLarge { what, limit })
+            } else if cause.is::<tower_http::timeout::TimeoutError>() {
+                Some(ApiError::TooSlow { what })
+            } else {
+                None
+            }
+        })
+        .unwrap_or(ApiError::BrokenBody { what })
 }
 
 /// Reads a document; a failure says where.

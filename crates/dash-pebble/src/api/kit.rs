@@ -1,7 +1,7 @@
 //! The kit: list, read, add, change, retire, delete, take in and give out.
 
 use super::App;
-use super::body::{Asked, Id, Seen, Sendable, Sent, entity_tag};
+use super::body::{Asked, Id, Seen, Sendable, Sent, entity_tag, not_arrived};
 use super::problem::{ApiError, Problem};
 use crate::demo;
 use crate::formats::units_csv;
@@ -84,8 +84,8 @@ pub struct Shelf {
 /// All things of the kit in short, retired ones among them.
 #[utoipa::path(get, operation_id = "kit_shelf", path = "/api/kit/shelf", responses((status = 200, body = Shelf)))]
 pub async fn shelf(State(app): State<App>) -> Result<Json<Shelf>, ApiError> {
-    let uses = kit::use_counts(&app.pool).await?;
-    let kept = kit::all(&app.pool).await?;
+    let uses = kit::use_counts(&app.store).await?;
+    let kept = kit::all(&app.store).await?;
     // Hundreds of units take some milliseconds of computing: not on the threads that answer.
     let made = tokio::task::spawn_blocking(move || cards(kept, &uses)).await;
     Ok(Json(made.map_err(|error| ApiError::Internal(format!("the list was not made: {error}")))??))
@@ -129,7 +129,7 @@ fn cards(kept: Vec<Result<Kept, ItemError>>, uses: &HashMap<String, i64>) -> Res
 /// What can be chosen for a shot: everything that is not retired.
 #[utoipa::path(get, operation_id = "kit_offered", path = "/api/kit", responses((status = 200, body = Kit)))]
 pub async fn offered(State(app): State<App>) -> Result<Json<Kit>, ApiError> {
-    let kept = kit::all(&app.pool).await?.into_iter().filter_map(Result::ok).filter(|kept| !kept.retired);
+    let kept = kit::all(&app.store).await?.into_iter().filter_map(Result::ok).filter(|kept| !kept.retired);
     Ok(Json(Kit::of(kept.map(|kept| kept.thing), Vec::new())))
 }
 
@@ -161,13 +161,13 @@ impl<S: Send + Sync> axum::extract::FromRequestParts<S> for Kindly {
 #[utoipa::path(get, operation_id = "kit_read", path = "/api/kit/items/{id}", params(("id" = String, Path)), responses(
     (status = 200, body = ItemAnswer), (status = 404, body = Problem)))]
 pub async fn read(State(app): State<App>, Id(id): Id) -> Result<ItemAnswer, ApiError> {
-    Ok(kit::one(&app.pool, &id).await?.into())
+    Ok(kit::one(&app.store, &id).await?.into())
 }
 
 /// What carries a thing.
 #[utoipa::path(get, operation_id = "kit_uses", path = "/api/kit/items/{id}/uses", params(("id" = String, Path)), responses((status = 200, body = Vec<Use>)))]
 pub async fn uses(State(app): State<App>, Id(id): Id) -> Result<Json<Vec<Use>>, ApiError> {
-    Ok(Json(kit::uses(&app.pool, &id).await?))
+    Ok(Json(kit::uses(&app.store, &id).await?))
 }
 
 /// Adds a thing. Without an id, or with one that something else has, it gets one made from its name.
@@ -178,8 +178,7 @@ pub async fn add(State(app): State<App>, Sent(item): Sent<Item>) -> Result<(Stat
     // Checked under a stand-in when the name gives nothing, so that the name is what is refused.
     let item = item.with_id(if wanted.is_empty() { "thing" } else { &wanted });
     item.check()?;
-    let id = kit::free_id(&app.pool, item.id()).await?;
-    Ok((StatusCode::CREATED, kit::add(&app.pool, &item.with_id(&id)).await?.into()))
+    Ok((StatusCode::CREATED, kit::add(&app.store, &item).await?.into()))
 }
 
 /// Changes a thing at the version that was read.
@@ -192,47 +191,47 @@ pub async fn replace(
     Sent(item): Sent<Item>,
 ) -> Result<ItemAnswer, ApiError> {
     item.check()?;
-    let now: Kept = kit::one(&app.pool, &id).await?;
+    let now: Kept = kit::one(&app.store, &id).await?;
     // A thing that changes its kind or identity would be another thing under every shot that carries it.
     if item.id() != id || item.kind() != now.thing.kind() {
         return Err(ApiError::Taken(item.id().to_owned()));
     }
-    Ok(kit::replace(&app.pool, &id, version, &item).await?.into())
+    Ok(kit::replace(&app.store, &id, version, &item).await?.into())
 }
 
 /// Back to the revision before.
 #[utoipa::path(post, operation_id = "kit_undo", path = "/api/kit/items/{id}/undo", params(("id" = String, Path), ("If-Match" = String, Header)),
     responses((status = 200, body = ItemAnswer), (status = 409, body = Problem)))]
 pub async fn undo(State(app): State<App>, Id(id): Id, Seen(version): Seen) -> Result<ItemAnswer, ApiError> {
-    Ok(kit::step(&app.pool, &id, version, Step::Undo).await?.into())
+    Ok(kit::step(&app.store, &id, version, Step::Undo).await?.into())
 }
 
 /// Forward to the revision after.
 #[utoipa::path(post, operation_id = "kit_redo", path = "/api/kit/items/{id}/redo", params(("id" = String, Path), ("If-Match" = String, Header)),
     responses((status = 200, body = ItemAnswer), (status = 409, body = Problem)))]
 pub async fn redo(State(app): State<App>, Id(id): Id, Seen(version): Seen) -> Result<ItemAnswer, ApiError> {
-    Ok(kit::step(&app.pool, &id, version, Step::Redo).await?.into())
+    Ok(kit::step(&app.store, &id, version, Step::Redo).await?.into())
 }
 
 /// No longer taken along: not offered for new shots; those that carry it go on.
 #[utoipa::path(post, operation_id = "kit_retire", path = "/api/kit/items/{id}/retire", params(("id" = String, Path), ("If-Match" = String, Header)),
     responses((status = 200, body = ItemAnswer), (status = 409, body = Problem)))]
 pub async fn retire(State(app): State<App>, Id(id): Id, Seen(version): Seen) -> Result<ItemAnswer, ApiError> {
-    Ok(kit::retire(&app.pool, &id, version, true).await?.into())
+    Ok(kit::retire(&app.store, &id, version, true).await?.into())
 }
 
 /// Taken along again.
 #[utoipa::path(post, operation_id = "kit_unretire", path = "/api/kit/items/{id}/unretire", params(("id" = String, Path), ("If-Match" = String, Header)),
     responses((status = 200, body = ItemAnswer), (status = 409, body = Problem)))]
 pub async fn unretire(State(app): State<App>, Id(id): Id, Seen(version): Seen) -> Result<ItemAnswer, ApiError> {
-    Ok(kit::retire(&app.pool, &id, version, false).await?.into())
+    Ok(kit::retire(&app.store, &id, version, false).await?.into())
 }
 
 /// Deletes a thing that nothing carries.
 #[utoipa::path(delete, operation_id = "kit_remove", path = "/api/kit/items/{id}", params(("id" = String, Path), ("If-Match" = String, Header)),
     responses((status = 204), (status = 409, body = Problem)))]
 pub async fn remove(State(app): State<App>, Id(id): Id, Seen(version): Seen) -> Result<StatusCode, ApiError> {
-    kit::remove::<Item>(&app.pool, &id, version).await?;
+    kit::remove::<Item>(&app.store, &id, version).await?;
     Ok(StatusCode::NO_CONTENT)
 }
 
@@ -240,7 +239,7 @@ pub async fn remove(State(app): State<App>, Id(id): Id, Seen(version): Seen) -> 
 #[utoipa::path(post, operation_id = "kit_restore", path = "/api/kit/items/{id}/restore", params(("id" = String, Path)), responses(
     (status = 200, body = ItemAnswer), (status = 404, body = Problem)))]
 pub async fn restore(State(app): State<App>, Id(id): Id) -> Result<ItemAnswer, ApiError> {
-    Ok(kit::restore(&app.pool, &id).await?.into())
+    Ok(kit::restore(&app.store, &id).await?.into())
 }
 
 fn download(media: &'static str, name: &str, text: String) -> Response {
@@ -251,7 +250,7 @@ fn download(media: &'static str, name: &str, text: String) -> Response {
 /// The whole kit as the open file.
 #[utoipa::path(get, operation_id = "kit_export", path = "/api/kit/export", responses((status = 200, body = Kit)))]
 pub async fn export(State(app): State<App>) -> Result<Response, ApiError> {
-    let kit = kit::export(&app.pool).await?;
+    let kit = kit::export(&app.store).await?;
     let text = serde_json::to_string_pretty(&kit).map_err(|error| ApiError::Internal(error.to_string()))?;
     Ok(download("application/json", "dash-pebble-kit.json", text))
 }
@@ -261,7 +260,7 @@ pub async fn export(State(app): State<App>) -> Result<Response, ApiError> {
     (status = 200, body = Imported), (status = 400, body = Problem), (status = 422, body = Problem)))]
 pub async fn import(State(app): State<App>, Sent(kit): Sent<Kit>) -> Result<Json<Imported>, ApiError> {
     let items = kit.into_items()?;
-    Ok(Json(kit::import(&app.pool, &items).await?))
+    Ok(Json(kit::import(&app.store, &items).await?))
 }
 
 /// Which units to write.
@@ -295,7 +294,7 @@ pub async fn import_units(
     State(app): State<App>,
     body: Result<Bytes, BytesRejection>,
 ) -> Result<Json<Imported>, ApiError> {
-    let bytes = body.map_err(|_| ApiError::TooLarge { what: "table of units", limit: Kit::LARGEST })?;
+    let bytes = body.map_err(|error| not_arrived(&error, "table of units", Kit::LARGEST))?;
     let there = units(&app).await?;
     let retired: HashMap<String, bool> = there.iter().map(|(id, (_, retired))| (id.clone(), *retired)).collect();
     let own: HashMap<String, FlashUnit> = there.into_iter().map(|(id, (unit, _))| (id, unit)).collect();
@@ -307,12 +306,12 @@ pub async fn import_units(
             (Item::Unit(Box::new(unit)), away)
         })
         .collect();
-    Ok(Json(kit::import(&app.pool, &items).await?))
+    Ok(Json(kit::import(&app.store, &items).await?))
 }
 
 /// All units in the order of the list, and whether they are retired.
 async fn units(app: &App) -> Result<indexmap::IndexMap<String, (FlashUnit, bool)>, ApiError> {
-    let kept = kit::all(&app.pool).await?.into_iter().filter_map(Result::ok);
+    let kept = kit::all(&app.store).await?.into_iter().filter_map(Result::ok);
     Ok(kept
         .filter_map(|kept| match kept.thing {
             Item::Unit(unit) => Some((kept.id, (*unit, kept.retired))),

@@ -5,6 +5,7 @@ use super::App;
 use super::body::Sent;
 use super::problem::{ApiError, Problem as ProblemDetails};
 use crate::formats::match_csv;
+use crate::store::Store;
 use crate::store::{kit, shots};
 use axum::Json;
 use axum::body::Body;
@@ -17,7 +18,6 @@ use pebble_core::matching::{
 };
 use pebble_core::{Invalid, Plan, Shot};
 use serde::{Deserialize, Serialize};
-use sqlx::SqlitePool;
 use std::sync::Arc;
 use std::time::Duration;
 use tokio::sync::mpsc;
@@ -97,7 +97,7 @@ pub fn answer(
     stock: &Stock,
     priority: Priority,
     going: &Going,
-    tell: impl Fn(MatchEvent),
+    tell: &dyn Fn(MatchEvent),
 ) -> Result<Option<MatchAnswer>, Invalid> {
     let mut problem = Problem::new(shot, plan)?;
     let wish = problem.bounds.said(plan);
@@ -125,8 +125,8 @@ pub fn answer(
 ///
 /// # Errors
 /// Those of the store; what cannot be read is passed over, for it could not be taken along either.
-pub async fn stock(pool: &SqlitePool) -> Result<Stock, ApiError> {
-    let kept = kit::all::<Item>(pool).await?;
+pub async fn stock(store: &Store) -> Result<Stock, ApiError> {
+    let kept = kit::all::<Item>(store).await?;
     let items = kept.into_iter().flatten().filter(|kept| !kept.retired).map(|kept| kept.thing);
     Ok(Stock::of_kit(&Kit::of(items, Vec::new()))?)
 }
@@ -149,6 +149,45 @@ async fn worked<T: Send + 'static>(work: impl FnOnce(&Going) -> T + Send + 'stat
         .map_err(|error| ApiError::Internal(format!("the search was not done: {error}")))
 }
 
+/// Work that is told as it goes, one line of JSON for each event. Whoever stops reading stops it.
+fn told<E: Serialize + 'static>(
+    progress: fn(usize, usize) -> E,
+    work: impl FnOnce(&Going, &dyn Fn(E)) + Send + 'static,
+) -> Response {
+    let (sender, receiver) = mpsc::channel::<Result<String, std::convert::Infallible>>(64);
+    let going = Arc::new(Going::default());
+    let (ear, seen) = (sender.clone(), Arc::clone(&going));
+    let watching = tokio::spawn(async move {
+        let mut tick = tokio::time::interval(TELL_EVERY);
+        tick.tick().await;
+        loop {
+            tokio::select! {
+                () = ear.closed() => return seen.stop(),
+                _ = tick.tick() => {
+                    let (done, of) = seen.progress();
+                    let told = line(&progress(done, of));
+                    if ear.send(Ok(told)).await.is_err() {
+                        return seen.stop();
+                    }
+                }
+            }
+        }
+    });
+    tokio::task::spawn_blocking(move || {
+        work(&going, &|event| {
+            if sender.blocking_send(Ok(line(&event))).is_err() {
+                going.stop();
+            }
+        });
+        watching.abort();
+    });
+    ([(header::CONTENT_TYPE, "application/x-ndjson")], Body::from_stream(ReceiverStream::new(receiver))).into_response()
+}
+
+fn line(event: &impl Serialize) -> String {
+    serde_json::to_string(event).unwrap_or_default() + "\n"
+}
+
 /// Which units can do it, told while it is searched: one line of JSON for each event. Whoever stops reading stops it.
 #[utoipa::path(post, operation_id = "match_search", path = "/api/match", request_body = MatchRequest, responses(
     (status = 200, body = MatchEvent, content_type = "application/x-ndjson"),
@@ -157,40 +196,16 @@ pub async fn search(State(app): State<App>, Sent(asked): Sent<MatchRequest>) -> 
     let plan = Plan::try_from(&asked.shot)?;
     // Refused before anything is told, so that a refusal is one.
     Problem::new(&asked.shot, &plan)?;
-    let stock = stock(&app.pool).await?;
-    let (sender, receiver) = mpsc::channel::<Result<String, std::convert::Infallible>>(64);
-    let going = Arc::new(Going::default());
-    let line = |event: &MatchEvent| Ok(serde_json::to_string(event).unwrap_or_default() + "\n");
-    let (ear, progress) = (sender.clone(), Arc::clone(&going));
-    let watching = tokio::spawn(async move {
-        let mut tick = tokio::time::interval(TELL_EVERY);
-        tick.tick().await;
-        loop {
-            tokio::select! {
-                () = ear.closed() => return progress.stop(),
-                _ = tick.tick() => {
-                    let (done, of) = progress.progress();
-                    if ear.send(line(&MatchEvent::Progress { done, of, nearest: false })).await.is_err() {
-                        return progress.stop();
-                    }
-                }
+    let stock = stock(&app.store).await?;
+    Ok(told(
+        |done, of| MatchEvent::Progress { done, of, nearest: false },
+        move |going, tell| {
+            // The wish was checked above.
+            if let Ok(Some(answer)) = answer(&asked.shot, &plan, &stock, asked.priority, going, tell) {
+                tell(MatchEvent::Found { answer: Box::new(answer) });
             }
-        }
-    });
-    tokio::task::spawn_blocking(move || {
-        let tell = |event: MatchEvent| {
-            if sender.blocking_send(line(&event)).is_err() {
-                going.stop();
-            }
-        };
-        // The wish was checked above.
-        if let Ok(Some(answer)) = answer(&asked.shot, &plan, &stock, asked.priority, &going, tell) {
-            tell(MatchEvent::Found { answer: Box::new(answer) });
-        }
-        watching.abort();
-    });
-    let body = Body::from_stream(ReceiverStream::new(receiver));
-    Ok(([(header::CONTENT_TYPE, "application/x-ndjson")], body).into_response())
+        },
+    ))
 }
 
 /// The same as a table.
@@ -198,9 +213,9 @@ pub async fn search(State(app): State<App>, Sent(asked): Sent<MatchRequest>) -> 
     (status = 200, content_type = "text/csv"), (status = 422, body = ProblemDetails)))]
 pub async fn table(State(app): State<App>, Sent(asked): Sent<MatchRequest>) -> Result<Response, ApiError> {
     let plan = Plan::try_from(&asked.shot)?;
-    let stock = stock(&app.pool).await?;
+    let stock = stock(&app.store).await?;
     let title = asked.shot.title.clone();
-    let answered = worked(move |going| answer(&asked.shot, &plan, &stock, asked.priority, going, |_| {})).await??;
+    let answered = worked(move |going| answer(&asked.shot, &plan, &stock, asked.priority, going, &|_| {})).await??;
     let answer = answered.ok_or_else(|| ApiError::Internal("the search was stopped".to_owned()))?;
     let table = match_csv::write(&title, &answer).map_err(ApiError::Internal)?;
     let name = format!("attachment; filename=\"{}\"", match_csv::FILE_NAME);
@@ -223,7 +238,7 @@ pub struct CrewAnswer {
     (status = 200, body = CrewAnswer), (status = 422, body = ProblemDetails)))]
 pub async fn whole(State(app): State<App>, Sent(asked): Sent<MatchRequest>) -> Result<Json<CrewAnswer>, ApiError> {
     let plan = Plan::try_from(&asked.shot)?;
-    let stock = stock(&app.pool).await?;
+    let stock = stock(&app.store).await?;
     let answered = worked(move |going| {
         let problem = Problem::new(&asked.shot, &plan)?;
         let crews = matching::whole_shot(&problem, &stock, asked.priority, going).unwrap_or_default();
@@ -247,25 +262,59 @@ pub struct JobRequest {
     pub shots: Vec<String>,
 }
 
-/// What to take along for some shots, and what to hire.
+/// What is told while a job is worked out, one line of JSON each.
+#[derive(Clone, Debug, Serialize, utoipa::ToSchema)]
+#[serde(tag = "is", rename_all = "snake_case")]
+pub enum JobEvent {
+    /// How far it is.
+    Progress {
+        /// Units tried at a light.
+        done: usize,
+        /// As many as are known to come.
+        of: usize,
+    },
+    /// Everything that was found; the last line.
+    Found {
+        /// The answer.
+        answer: Box<JobAnswer>,
+    },
+}
+
+/// What to take along for some shots, and what to hire, told while it is worked out. Whoever stops reading stops it.
 #[utoipa::path(post, operation_id = "match_job", path = "/api/match/job", request_body = JobRequest, responses(
-    (status = 200, body = JobAnswer), (status = 404, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
-pub async fn job(State(app): State<App>, Sent(asked): Sent<JobRequest>) -> Result<Json<JobAnswer>, ApiError> {
-    let stock = stock(&app.pool).await?;
+    (status = 200, body = JobEvent, content_type = "application/x-ndjson"), (status = 400, body = ProblemDetails),
+    (status = 404, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
+pub async fn job(State(app): State<App>, Sent(asked): Sent<JobRequest>) -> Result<Response, ApiError> {
+    let count = if asked.shots.is_empty() {
+        usize::try_from(shots::count::<Shot>(&app.store).await?).unwrap_or(usize::MAX)
+    } else {
+        asked.shots.len()
+    };
+    if count > MOST_SHOTS {
+        let (field, given) = ("shots".to_owned(), format!("a list of {count}"));
+        return Err(Invalid::NotAllowed { field, given, allowed: "a list of at most 200 shots".to_owned() }.into());
+    }
+    let stock = stock(&app.store).await?;
     let mut of_job = Vec::new();
     if asked.shots.is_empty() {
         // What cannot be read cannot be planned for; the list of shots says so.
-        of_job.extend(shots::all::<Shot>(&app.pool).await?.into_iter().flatten().map(|kept| kept.thing));
+        of_job.extend(shots::all::<Shot>(&app.store).await?.into_iter().flatten().map(|kept| kept.thing));
     }
     for id in &asked.shots {
-        of_job.push(shots::one::<Shot>(&app.pool, id).await?.thing);
+        of_job.push(shots::one::<Shot>(&app.store, id).await?.thing);
     }
-    if of_job.len() > MOST_SHOTS {
-        let (field, given) = ("shots".to_owned(), format!("a list of {}", of_job.len()));
-        return Err(Invalid::NotAllowed { field, given, allowed: "a list of at most 200 shots".to_owned() }.into());
+    // Refused before anything is told, so that a refusal is one.
+    for shot in &of_job {
+        Problem::new(shot, &Plan::try_from(shot)?)?;
     }
-    let answered = worked(move |going| matching::whole_job(&of_job, &stock, going)).await??;
-    answered.map(Json).ok_or_else(|| ApiError::Internal("the search was stopped".to_owned()))
+    Ok(told(
+        |done, of| JobEvent::Progress { done, of },
+        move |going, tell| {
+            if let Ok(Some(answer)) = matching::whole_job(&of_job, &stock, going) {
+                tell(JobEvent::Found { answer: Box::new(answer) });
+            }
+        },
+    ))
 }
 
 /// A set-up for a shot.
@@ -279,7 +328,7 @@ pub struct ApplyRequest {
 }
 
 async fn applied(app: &App, asked: &ApplyRequest) -> Result<Shot, ApiError> {
-    Ok(matching::applied(&asked.shot, &stock(&app.pool).await?, &asked.setup)?)
+    Ok(matching::applied(&asked.shot, &stock(&app.store).await?, &asked.setup)?)
 }
 
 /// The shot with a set-up in place; lights that it does not name follow the camera.

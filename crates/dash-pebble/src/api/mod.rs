@@ -1,6 +1,7 @@
 //! The HTTP interface: one page of routes, and the layers around them.
 
 pub mod body;
+pub mod copies;
 pub mod forecast;
 mod guard;
 pub mod kit;
@@ -8,16 +9,20 @@ pub mod matching;
 pub mod picture;
 pub mod problem;
 pub mod shots;
+mod studio;
 pub mod traces;
 pub mod units;
 pub mod versions;
 mod web;
 
+use crate::store::Store;
 use axum::Router;
 use axum::extract::DefaultBodyLimit;
 use axum::http::{HeaderName, HeaderValue, header};
-use sqlx::SqlitePool;
+use std::time::Duration;
+use studio::Studio;
 use tower_http::set_header::SetResponseHeaderLayer;
+use tower_http::timeout::RequestBodyTimeoutLayer;
 use utoipa::OpenApi;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
@@ -27,6 +32,9 @@ pub const LARGEST_BODY: usize = 1024 * 1024;
 /// A kit of thousands of things.
 pub const LARGEST_KIT: usize = 16 * 1024 * 1024;
 
+/// How long the next piece of a body may take.
+const PIECE: Duration = Duration::from_secs(10);
+
 /// Everything is served from here: no script, font, style or picture of another place is ever loaded.
 const CONTENT_POLICY: &str = "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; font-src 'self'; \
      img-src 'self' data: blob:; connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'";
@@ -35,7 +43,16 @@ const CONTENT_POLICY: &str = "default-src 'none'; script-src 'self'; style-src '
 #[derive(Clone)]
 pub struct App {
     /// The data file.
-    pub pool: SqlitePool,
+    pub store: Store,
+    /// Where pictures are drawn.
+    studio: Studio,
+}
+
+impl App {
+    /// On a data file.
+    pub fn new(store: Store) -> Self {
+        Self { store, studio: Studio::default() }
+    }
 }
 
 #[derive(OpenApi)]
@@ -48,6 +65,7 @@ struct Contract;
 fn api() -> OpenApiRouter<App> {
     OpenApiRouter::with_openapi(Contract::openapi())
         .routes(routes!(shots::list, shots::add))
+        .routes(routes!(shots::names))
         .routes(routes!(shots::read, shots::replace, shots::remove))
         .routes(routes!(shots::undo))
         .routes(routes!(shots::redo))
@@ -75,6 +93,10 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(matching::apply))
         .routes(routes!(matching::explain))
         .routes(routes!(matching::table))
+        .routes(routes!(copies::list, copies::make))
+        .routes(routes!(copies::everything))
+        .routes(routes!(copies::look))
+        .routes(routes!(copies::bring_back))
         .routes(routes!(shots::fitted))
         .routes(routes!(shots::asks))
         .routes(routes!(kit::offered))
@@ -100,7 +122,12 @@ fn api() -> OpenApiRouter<App> {
                 .layer(DefaultBodyLimit::max(LARGEST_KIT)),
         )
         // Read piece by piece under a limit of its own.
-        .merge(OpenApiRouter::new().routes(routes!(traces::read)).layer(DefaultBodyLimit::disable()))
+        .merge(
+            OpenApiRouter::new()
+                .routes(routes!(traces::read))
+                .routes(routes!(copies::take_in))
+                .layer(DefaultBodyLimit::disable()),
+        )
 }
 
 /// The OpenAPI document of these handlers.
@@ -125,6 +152,7 @@ pub fn router(app: App) -> Router {
         .method_not_allowed_fallback(|| async { problem::ApiError::WrongMethod })
         .fallback(web::serve)
         .layer(DefaultBodyLimit::max(LARGEST_BODY))
+        .layer(RequestBodyTimeoutLayer::new(PIECE))
         .layer(axum::middleware::from_fn(guard::only_own))
         .layer(fixed(header::CONTENT_SECURITY_POLICY, CONTENT_POLICY))
         .layer(fixed(header::X_CONTENT_TYPE_OPTIONS, "nosniff"))

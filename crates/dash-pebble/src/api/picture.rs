@@ -8,8 +8,8 @@ use axum::extract::State;
 use axum::http::{HeaderMap, HeaderName, HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use pebble_core::quantity::bounds::Limits;
-use pebble_core::{Plan, Shot, outlook};
-use pebble_picture::{Crop, Layers, Picture, Request, render};
+use pebble_core::{Plan, Shot};
+use pebble_picture::{Crop, Layers, Picture, Request};
 use serde::Deserialize;
 
 const WIDTH: Limits = Limits { what: "picture width", unit: "px", min: 16.0, max: 2400.0 };
@@ -83,10 +83,19 @@ impl TryFrom<PictureQuery> for Request {
 #[utoipa::path(post, path = "/api/picture", params(PictureQuery), request_body = Shot, responses(
     (status = 200, content_type = "application/octet-stream", description = "RGBA rows from the top, or PNG"),
     (status = 422, body = Problem)))]
-pub async fn draw(Asked(query): Asked<PictureQuery>, headers: HeaderMap, body: Checked) -> Result<Response, ApiError> {
+pub async fn draw(
+    State(app): State<App>,
+    Asked(query): Asked<PictureQuery>,
+    headers: HeaderMap,
+    body: Checked,
+) -> Result<Response, ApiError> {
     let wants_png = headers.get(header::ACCEPT).is_some_and(|value| value.as_bytes().starts_with(b"image/png"));
-    let picture = drawn(body.plan, query.try_into()?).await?;
-    if wants_png { png(&picture) } else { Ok(raw(picture)) }
+    let request = query.try_into()?;
+    if wants_png {
+        png(&app, body.plan, request).await
+    } else {
+        Ok(raw(app.studio.draw(body.plan, request, Ok).await?))
+    }
 }
 
 /// The frame of a saved shot as PNG.
@@ -98,29 +107,23 @@ pub async fn of_shot(
     Asked(query): Asked<PictureQuery>,
     headers: HeaderMap,
 ) -> Result<Response, ApiError> {
-    let kept = shots::one(&app.pool, &id).await?;
+    let kept = shots::one(&app.store, &id).await?;
     let tag = format!("\"{}-{:?}\"", kept.version, query);
     if headers.get(header::IF_NONE_MATCH).is_some_and(|seen| seen.as_bytes() == tag.as_bytes()) {
         return Ok(StatusCode::NOT_MODIFIED.into_response());
     }
-    let picture = drawn(Plan::try_from(&kept.thing)?, query.try_into()?).await?;
-    let mut response = png(&picture)?;
+    let mut response = png(&app, Plan::try_from(&kept.thing)?, query.try_into()?).await?;
     if let Ok(tag) = HeaderValue::from_str(&tag) {
         response.headers_mut().insert(header::ETAG, tag);
     }
     Ok(response)
 }
 
-/// Drawing is work, not waiting: it has its own threads.
-async fn drawn(plan: Plan, request: Request) -> Result<Picture, ApiError> {
-    tokio::task::spawn_blocking(move || render(&plan, &outlook(&plan), &request))
-        .await
-        .map_err(|error| ApiError::Internal(format!("the picture was not drawn: {error}")))
-}
-
-fn png(picture: &Picture) -> Result<Response, ApiError> {
-    let bytes =
-        picture.to_png().map_err(|error| ApiError::Internal(format!("the picture was not written: {error}")))?;
+async fn png(app: &App, plan: Plan, request: Request) -> Result<Response, ApiError> {
+    let written = |picture: Picture| {
+        picture.to_png().map_err(|error| ApiError::Internal(format!("the picture was not written: {error}")))
+    };
+    let bytes = app.studio.draw(plan, request, written).await?;
     Ok(([(header::CONTENT_TYPE, "image/png")], bytes).into_response())
 }
 

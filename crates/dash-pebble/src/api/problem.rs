@@ -3,9 +3,10 @@
 use super::kit::ItemAnswer;
 use super::shots::ShotAnswer;
 use crate::formats::units_csv::WrongRow;
+use crate::store::copies::CopyError;
 use crate::store::documents::{Document, DocumentError, Kept, Use};
-use crate::store::primary_code;
-use axum::http::{StatusCode, header};
+use crate::store::{ChangeError, Gone, primary_code};
+use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use pebble_core::gear::Item;
 use pebble_core::pulse::trace::TraceError;
@@ -118,6 +119,26 @@ pub enum ApiError {
     Store(String),
     /// No room.
     DiskFull,
+    /// The data file was taken away while it was open.
+    FileGone(Gone),
+    /// A place in the data file that is broken.
+    Damaged(String),
+    /// Another program holds the data file for a moment.
+    Busy,
+    /// A copy that cannot be made, read or brought back.
+    Copy(CopyError),
+    /// More is being drawn than this machine can.
+    TooMany,
+    /// A body that does not arrive.
+    TooSlow {
+        /// What was being sent.
+        what: &'static str,
+    },
+    /// A body that arrived broken.
+    BrokenBody {
+        /// What was being sent.
+        what: &'static str,
+    },
     /// Rows of a table that cannot be.
     WrongRows(Vec<WrongRow>),
     /// Not a recording.
@@ -143,6 +164,8 @@ impl From<Invalid> for ApiError {
 impl From<sqlx::Error> for ApiError {
     fn from(error: sqlx::Error) -> Self {
         match primary_code(&error) {
+            Some(5 | 6) => Self::Busy,
+            Some(11 | 26) => Self::Damaged(error.to_string()),
             Some(13) => Self::DiskFull,
             _ => Self::Store(error.to_string()),
         }
@@ -158,7 +181,20 @@ impl<T: Answerable> From<DocumentError<T>> for ApiError {
             DocumentError::InUse(uses) => Self::InUse(uses),
             DocumentError::Taken(id) => Self::Taken(id),
             unreadable @ DocumentError::Unreadable { .. } => Self::Store(unreadable.to_string()),
+            DocumentError::Gone(gone) => Self::FileGone(gone),
             DocumentError::Database(error) => error.into(),
+        }
+    }
+}
+
+impl From<CopyError> for ApiError {
+    fn from(error: CopyError) -> Self {
+        match error {
+            CopyError::Change(ChangeError::Gone(gone)) => Self::FileGone(gone),
+            CopyError::Change(ChangeError::Database(error)) => error.into(),
+            CopyError::Full(_) => Self::DiskFull,
+            CopyError::Missing(name) => Self::Missing { noun: "copy", id: name },
+            other => Self::Copy(other),
         }
     }
 }
@@ -268,6 +304,55 @@ impl ApiError {
                     format!("{error}. What was saved before is safe."),
                 )
             }
+            Self::FileGone(gone) => plain(
+                StatusCode::INTERNAL_SERVER_ERROR,
+                "file-gone",
+                "The data file is not there any more",
+                format!(
+                    "{gone}. Nothing more is saved into it. Take a copy of everything now, which still works, or put \
+                     the file back where it was and start Dash Pebble again."
+                ),
+            ),
+            Self::Damaged(error) => {
+                tracing::error!(%error, "damage");
+                plain(
+                    StatusCode::INTERNAL_SERVER_ERROR,
+                    "damaged",
+                    "The data file is damaged here",
+                    format!(
+                        "{error}. Everything that can be read still works. `dash-pebble rescue` saves it into a new \
+                         file, and earlier copies are beside the data file."
+                    ),
+                )
+            }
+            Self::Busy => plain(
+                StatusCode::SERVICE_UNAVAILABLE,
+                "busy",
+                "The data file is busy",
+                "Another program is working in it. Nothing was changed; try again in a moment.".to_owned(),
+            ),
+            Self::Copy(error) => {
+                plain(StatusCode::UNPROCESSABLE_ENTITY, "no-copy", "This did not work with the copy", error.to_string())
+            }
+            Self::TooMany => plain(
+                StatusCode::SERVICE_UNAVAILABLE,
+                "too-many",
+                "Too many pictures at once",
+                "More pictures are waiting than can be drawn soon. Everything else goes on; ask again in a second."
+                    .to_owned(),
+            ),
+            Self::TooSlow { what } => plain(
+                StatusCode::REQUEST_TIMEOUT,
+                "too-slow",
+                &format!("The {what} did not arrive"),
+                format!("The {what} stopped arriving half way. Nothing was changed; send it again."),
+            ),
+            Self::BrokenBody { what } => plain(
+                StatusCode::BAD_REQUEST,
+                "broken-body",
+                &format!("The {what} arrived broken"),
+                format!("The {what} did not arrive as one piece. Nothing was changed; send it again."),
+            ),
             Self::WrongRows(rows) => {
                 let first = rows.first().map_or_else(String::new, |row| {
                     format!("Line {}, column {} ({}): {}. ", row.line, row.column, row.heading, row.sentence)
@@ -323,6 +408,10 @@ impl IntoResponse for ApiError {
         let problem = self.problem();
         let status = StatusCode::from_u16(problem.status).unwrap_or(StatusCode::INTERNAL_SERVER_ERROR);
         let body = serde_json::to_string(&problem).unwrap_or_default();
-        (status, [(header::CONTENT_TYPE, "application/problem+json")], body).into_response()
+        let mut response = (status, [(header::CONTENT_TYPE, "application/problem+json")], body).into_response();
+        if status == StatusCode::SERVICE_UNAVAILABLE {
+            response.headers_mut().insert(header::RETRY_AFTER, HeaderValue::from_static("1"));
+        }
+        response
     }
 }

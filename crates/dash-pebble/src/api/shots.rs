@@ -1,10 +1,10 @@
 //! Shots: list, read, add, change, undo, remove.
 
 use super::App;
-use super::body::{Checked, Id, Seen, Sent, entity_tag};
+use super::body::{Asked, Checked, Id, Seen, Sent, entity_tag};
 use super::problem::{ApiError, Problem};
 use crate::demo;
-use crate::store::shots::{self, Kept, ShotError, Step};
+use crate::store::shots::{self, Kept, Page, ShotError, ShotName, Step};
 use axum::Json;
 use axum::extract::State;
 use axum::http::StatusCode;
@@ -12,7 +12,7 @@ use axum::response::{IntoResponse, Response};
 use pebble_core::gear::fit::{Moved, fit};
 use pebble_core::gear::guides::{Guide, guides};
 use pebble_core::{Plan, Shot, findings, outlook};
-use serde::Serialize;
+use serde::{Deserialize, Serialize};
 
 /// A shot and where it stands.
 #[derive(Debug, Serialize, utoipa::ToSchema)]
@@ -78,27 +78,67 @@ pub struct PartTag {
     pub intent: pebble_core::shot::Intent,
 }
 
-/// The list.
+/// A part of the list.
 #[derive(Debug, Serialize, utoipa::ToSchema)]
 pub struct ShotList {
     /// Shots in order.
     pub shots: Vec<ShotCard>,
     /// What could not be read, in sentences.
     pub unreadable: Vec<String>,
+    /// How many there are in all.
+    pub count: i64,
 }
 
-/// All shots.
-#[utoipa::path(get, path = "/api/shots", responses((status = 200, body = ShotList)))]
-pub async fn list(State(app): State<App>) -> Result<Json<ShotList>, ApiError> {
-    let mut list = ShotList { shots: Vec::new(), unreadable: Vec::new() };
-    for kept in shots::all(&app.pool).await? {
-        match kept {
+/// Which part of the list.
+#[derive(Clone, Copy, Debug, Deserialize, utoipa::IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct ListQuery {
+    /// So many are passed over.
+    #[serde(default)]
+    #[param(minimum = 0)]
+    skip: u32,
+    /// At most so many; 60 when not said, never more than 200.
+    #[serde(default = "a_page")]
+    #[param(minimum = 0)]
+    most: u32,
+}
+
+/// Shots of a page when nobody says how many.
+const PAGE: u32 = 60;
+/// Shots of the longest page: each is forecast.
+const LONGEST_PAGE: u32 = 200;
+
+fn a_page() -> u32 {
+    PAGE
+}
+
+/// Shots in the order of the list, some at a time.
+#[utoipa::path(get, path = "/api/shots", params(ListQuery), responses((status = 200, body = ShotList)))]
+pub async fn list(State(app): State<App>, Asked(query): Asked<ListQuery>) -> Result<Json<ShotList>, ApiError> {
+    let page = Page { skip: query.skip.into(), most: query.most.min(LONGEST_PAGE).into() };
+    let kept = shots::page(&app.store, page).await?;
+    let count = shots::count::<Shot>(&app.store).await?;
+    // Every card is a forecast: not on the threads that answer.
+    let made = tokio::task::spawn_blocking(move || cards(kept, count)).await;
+    Ok(Json(made.map_err(|error| ApiError::Internal(format!("the list was not made: {error}")))??))
+}
+
+fn cards(kept: Vec<Result<Kept, ShotError>>, count: i64) -> Result<ShotList, ApiError> {
+    let mut list = ShotList { shots: Vec::with_capacity(kept.len()), unreadable: Vec::new(), count };
+    for one in kept {
+        match one {
             Ok(kept) => list.shots.push(card(kept)?),
             Err(ShotError::Database(error)) => return Err(ShotError::Database(error).into()),
             Err(other) => list.unreadable.push(other.to_string()),
         }
     }
-    Ok(Json(list))
+    Ok(list)
+}
+
+/// The titles of all shots in the order of the list.
+#[utoipa::path(get, path = "/api/shots/names", responses((status = 200, body = Vec<ShotName>)))]
+pub async fn names(State(app): State<App>) -> Result<Json<Vec<ShotName>>, ApiError> {
+    Ok(Json(shots::names(&app.store).await?))
 }
 
 fn card(kept: Kept) -> Result<ShotCard, ApiError> {
@@ -122,14 +162,14 @@ fn card(kept: Kept) -> Result<ShotCard, ApiError> {
 #[utoipa::path(get, path = "/api/shots/{id}", params(("id" = String, Path)), responses(
     (status = 200, body = ShotAnswer), (status = 404, body = Problem)))]
 pub async fn read(State(app): State<App>, Id(id): Id) -> Result<ShotAnswer, ApiError> {
-    Ok(shots::one(&app.pool, &id).await?.into())
+    Ok(shots::one(&app.store, &id).await?.into())
 }
 
 /// Adds a shot.
 #[utoipa::path(post, path = "/api/shots", request_body = Shot, responses(
     (status = 201, body = ShotAnswer), (status = 422, body = Problem)))]
 pub async fn add(State(app): State<App>, body: Checked) -> Result<(StatusCode, ShotAnswer), ApiError> {
-    Ok((StatusCode::CREATED, shots::add(&app.pool, &body.shot).await?.into()))
+    Ok((StatusCode::CREATED, shots::add(&app.store, &body.shot).await?.into()))
 }
 
 /// What a new shot starts from.
@@ -147,28 +187,28 @@ pub async fn replace(
     Seen(version): Seen,
     body: Checked,
 ) -> Result<ShotAnswer, ApiError> {
-    Ok(shots::replace(&app.pool, &id, version, &body.shot).await?.into())
+    Ok(shots::replace(&app.store, &id, version, &body.shot).await?.into())
 }
 
 /// Back to the revision before.
 #[utoipa::path(post, path = "/api/shots/{id}/undo", params(("id" = String, Path), ("If-Match" = String, Header)),
     responses((status = 200, body = ShotAnswer), (status = 409, body = Problem)))]
 pub async fn undo(State(app): State<App>, Id(id): Id, Seen(version): Seen) -> Result<ShotAnswer, ApiError> {
-    Ok(shots::step(&app.pool, &id, version, Step::Undo).await?.into())
+    Ok(shots::step(&app.store, &id, version, Step::Undo).await?.into())
 }
 
 /// Forward to the revision after.
 #[utoipa::path(post, path = "/api/shots/{id}/redo", params(("id" = String, Path), ("If-Match" = String, Header)),
     responses((status = 200, body = ShotAnswer), (status = 409, body = Problem)))]
 pub async fn redo(State(app): State<App>, Id(id): Id, Seen(version): Seen) -> Result<ShotAnswer, ApiError> {
-    Ok(shots::step(&app.pool, &id, version, Step::Redo).await?.into())
+    Ok(shots::step(&app.store, &id, version, Step::Redo).await?.into())
 }
 
 /// Takes a shot off the list.
 #[utoipa::path(delete, path = "/api/shots/{id}", params(("id" = String, Path), ("If-Match" = String, Header)),
     responses((status = 204), (status = 409, body = Problem)))]
 pub async fn remove(State(app): State<App>, Id(id): Id, Seen(version): Seen) -> Result<StatusCode, ApiError> {
-    shots::remove::<Shot>(&app.pool, &id, version).await?;
+    shots::remove::<Shot>(&app.store, &id, version).await?;
     Ok(StatusCode::NO_CONTENT)
 }
 
@@ -176,7 +216,7 @@ pub async fn remove(State(app): State<App>, Id(id): Id, Seen(version): Seen) -> 
 #[utoipa::path(post, path = "/api/shots/{id}/restore", params(("id" = String, Path)), responses(
     (status = 200, body = ShotAnswer), (status = 404, body = Problem)))]
 pub async fn restore(State(app): State<App>, Id(id): Id) -> Result<ShotAnswer, ApiError> {
-    Ok(shots::restore(&app.pool, &id).await?.into())
+    Ok(shots::restore(&app.store, &id).await?.into())
 }
 
 /// A shot within its own gear.
@@ -200,5 +240,5 @@ pub async fn fitted(Sent(shot): Sent<Shot>) -> Result<Json<Fitted>, ApiError> {
 #[utoipa::path(get, path = "/api/shots/{id}/guides", params(("id" = String, Path)), responses(
     (status = 200, body = Vec<Guide>), (status = 404, body = Problem)))]
 pub async fn asks(State(app): State<App>, Id(id): Id) -> Result<Json<Vec<Guide>>, ApiError> {
-    Ok(Json(guides(&Plan::try_from(&shots::one(&app.pool, &id).await?.thing)?)))
+    Ok(Json(guides(&Plan::try_from(&shots::one(&app.store, &id).await?.thing)?)))
 }

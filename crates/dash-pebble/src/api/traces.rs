@@ -1,5 +1,6 @@
 //! Recordings of flashes, read as they arrive.
 
+use super::body::not_arrived;
 use super::problem::{ApiError, Problem};
 use axum::Json;
 use axum::body::Body;
@@ -28,11 +29,7 @@ pub async fn read(body: Body) -> Result<Json<TraceAnswer>, ApiError> {
     let mut reader = Ok(Reader::new());
     let mut seen = 0;
     while let Some(frame) = body.frame().await {
-        let frame = frame.map_err(|error| ApiError::Unreadable {
-            what: "recording",
-            path: String::new(),
-            reason: format!("it did not arrive whole ({error})"),
-        })?;
+        let frame = frame.map_err(|error| not_arrived(&error, "recording", LARGEST_TRACE))?;
         let Ok(piece) = frame.into_data() else { continue };
         seen += piece.len();
         if seen > LARGEST_TRACE {

@@ -52,8 +52,8 @@ pub async fn list(
     State(app): State<App>,
     super::body::Id(id): super::body::Id,
 ) -> Result<Json<Vec<Version>>, ApiError> {
-    shots::one::<Shot>(&app.pool, &id).await?;
-    Ok(Json(versions::all(&app.pool, &id).await?))
+    shots::one::<Shot>(&app.store, &id).await?;
+    Ok(Json(versions::all(&app.store, &id).await?))
 }
 
 /// What a version is laid beside.
@@ -75,10 +75,10 @@ pub async fn read(
 ) -> Result<Json<Compared>, ApiError> {
     let (id, revision) = which(path)?;
     let beside: Shot = match query.beside {
-        Some(other) => versions::one(&app.pool, &id, other).await?,
-        None => shots::one::<Shot>(&app.pool, &id).await?.thing,
+        Some(other) => versions::one(&app.store, &id, other).await?,
+        None => shots::one::<Shot>(&app.store, &id).await?.thing,
     };
-    let shot: Shot = versions::one(&app.pool, &id, revision).await?;
+    let shot: Shot = versions::one(&app.store, &id, revision).await?;
     let (before, after) = (Plan::try_from(&shot)?, Plan::try_from(&beside)?);
     let differences = compare((&shot, &before), (&beside, &after));
     Ok(Json(Compared { shot, beside, differences }))
@@ -95,7 +95,7 @@ pub async fn name(State(app): State<App>, path: Which, Sent(body): Sent<VersionN
         let (field, given) = ("name".to_owned(), long.chars().take(40).collect());
         return Err(Invalid::NotAllowed { field, given, allowed: "at most 80 characters".to_owned() }.into());
     }
-    versions::call::<Shot>(&app.pool, &id, revision, name).await?;
+    versions::call::<Shot>(&app.store, &id, revision, name).await?;
     Ok(StatusCode::NO_CONTENT)
 }
 
@@ -105,5 +105,5 @@ pub async fn name(State(app): State<App>, path: Which, Sent(body): Sent<VersionN
     responses((status = 200, body = ShotAnswer), (status = 404, body = Problem), (status = 409, body = Problem)))]
 pub async fn back(State(app): State<App>, path: Which, Seen(version): Seen) -> Result<ShotAnswer, ApiError> {
     let (id, revision) = which(path)?;
-    Ok(versions::bring_back::<Shot>(&app.pool, &id, version, revision).await?.into())
+    Ok(versions::bring_back::<Shot>(&app.store, &id, version, revision).await?.into())
 }

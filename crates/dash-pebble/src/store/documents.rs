@@ -3,11 +3,12 @@
 //! A document is a chain of revisions with a head. Undo and redo move the head; every move raises the version.
 
 use super::shelf::Shelf;
+use super::{ChangeError, Gone, Store, primary_code};
 use pebble_core::Invalid;
 use pebble_core::gear::fit::Moved;
 use serde::Serialize;
 use serde::de::DeserializeOwned;
-use sqlx::{SqliteConnection, SqlitePool};
+use sqlx::SqliteConnection;
 use std::collections::BTreeSet;
 use thiserror::Error;
 
@@ -95,9 +96,21 @@ pub enum DocumentError<T> {
         /// Why.
         reason: String,
     },
+    /// The file was taken away.
+    #[error(transparent)]
+    Gone(#[from] Gone),
     /// The database failed.
     #[error(transparent)]
     Database(#[from] sqlx::Error),
+}
+
+impl<T> From<ChangeError> for DocumentError<T> {
+    fn from(error: ChangeError) -> Self {
+        match error {
+            ChangeError::Gone(gone) => Self::Gone(gone),
+            ChangeError::Database(error) => Self::Database(error),
+        }
+    }
 }
 
 /// One way along the chain of revisions.
@@ -109,47 +122,126 @@ pub enum Step {
     Redo,
 }
 
+/// A document as it stands. Texts are read as bytes: one flipped bit makes a text that cannot be read as one, and would
+/// spoil the answer about all others.
 struct Row {
-    id: String,
+    id: Vec<u8>,
     version: i64,
-    body: String,
-    changed_at: String,
+    body: Vec<u8>,
+    changed_at: Vec<u8>,
     retired: bool,
     can_undo: bool,
     can_redo: bool,
 }
 
+/// Which of the list.
+#[derive(Clone, Copy, Debug)]
+pub struct Page {
+    /// So many are passed over.
+    pub skip: i64,
+    /// At most so many are returned.
+    pub most: i64,
+}
+
+impl Page {
+    /// All of it.
+    pub const ALL: Self = Self { skip: 0, most: i64::MAX };
+}
+
+/// What is read of a list: documents, and in place of those that cannot be read why.
+pub type Listed<T> = Vec<Result<Kept<T>, DocumentError<T>>>;
+
 /// All documents in the order of the list.
 ///
 /// # Errors
 /// [`DocumentError::Database`]. What cannot be read is returned as an error beside the others.
-pub async fn all<T: Document>(pool: &SqlitePool) -> Result<Vec<Result<Kept<T>, DocumentError<T>>>, DocumentError<T>> {
-    let mut connection = pool.acquire().await?;
+pub async fn all<T: Document>(store: &Store) -> Result<Listed<T>, DocumentError<T>> {
+    page(store, Page::ALL).await
+}
+
+/// Some documents in the order of the list.
+///
+/// # Errors
+/// [`DocumentError::Database`]. What cannot be read is returned as an error beside the others.
+pub async fn page<T: Document>(store: &Store, page: Page) -> Result<Listed<T>, DocumentError<T>> {
+    let mut connection = store.reader().await?;
     let rows = sqlx::query_as!(
         Row,
-        r#"SELECT id, version, body, changed_at, retired AS "retired!: bool", can_undo AS "can_undo!: bool",
-                  can_redo AS "can_redo!: bool"
-           FROM standing WHERE is_shot = ? ORDER BY place_in_list"#,
-        T::IS_SHOT
+        r#"SELECT CAST(id AS BLOB) AS "id!: Vec<u8>", version, CAST(body AS BLOB) AS "body!: Vec<u8>",
+                  CAST(changed_at AS BLOB) AS "changed_at!: Vec<u8>", retired AS "retired!: bool",
+                  can_undo AS "can_undo!: bool", can_redo AS "can_redo!: bool"
+           FROM standing WHERE is_shot = ? ORDER BY place_in_list LIMIT ? OFFSET ?"#,
+        T::IS_SHOT,
+        page.most,
+        page.skip
+    )
+    .fetch_all(&mut *connection)
+    .await;
+    match rows {
+        Ok(rows) => settled(&mut connection, rows).await,
+        Err(error) if is_damage(&error) => one_by_one(&mut connection, page).await,
+        Err(error) => Err(error.into()),
+    }
+}
+
+/// How many there are.
+///
+/// # Errors
+/// Those of the database.
+pub async fn count<T: Document>(store: &Store) -> Result<i64, sqlx::Error> {
+    sqlx::query_scalar!("SELECT count(*) FROM document WHERE (kind = 'shot') = ? AND removed_at IS NULL", T::IS_SHOT)
+        .fetch_one(&mut *store.reader().await?)
+        .await
+}
+
+/// Pages of the file that are broken: 11, or content that cannot be what it says.
+fn is_damage(error: &sqlx::Error) -> bool {
+    primary_code(error) == Some(11)
+}
+
+/// The list where a page of the file is broken: what is on it is named, the others are shown.
+async fn one_by_one<T: Document>(connection: &mut SqliteConnection, page: Page) -> Result<Listed<T>, DocumentError<T>> {
+    let ids = sqlx::query_scalar!(
+        r#"SELECT CAST(id AS BLOB) AS "id!: Vec<u8>" FROM document WHERE (kind = 'shot') = ? AND removed_at IS NULL
+           ORDER BY place_in_list LIMIT ? OFFSET ?"#,
+        T::IS_SHOT,
+        page.most,
+        page.skip
     )
     .fetch_all(&mut *connection)
     .await?;
-    settled(&mut connection, rows).await
+    let mut list = Vec::with_capacity(ids.len());
+    for id in ids {
+        let id = String::from_utf8_lossy(&id).into_owned();
+        list.push(match read(&mut *connection, &id).await {
+            Err(DocumentError::Database(error)) => Err(DocumentError::Unreadable { id, reason: error.to_string() }),
+            // Its head is gone.
+            Err(DocumentError::Missing { .. }) => {
+                Err(DocumentError::Unreadable { id, reason: "its last version is not there".to_owned() })
+            }
+            other => other,
+        });
+    }
+    Ok(list)
 }
 
 /// One document.
 ///
 /// # Errors
 /// [`DocumentError::Missing`], [`DocumentError::Unreadable`], [`DocumentError::Database`].
-pub async fn one<T: Document>(pool: &SqlitePool, id: &str) -> Result<Kept<T>, DocumentError<T>> {
-    read(&mut *pool.acquire().await?, id).await
+pub async fn one<T: Document>(store: &Store, id: &str) -> Result<Kept<T>, DocumentError<T>> {
+    read(&mut *store.reader().await?, id).await
 }
 
-async fn read<T: Document>(connection: &mut SqliteConnection, id: &str) -> Result<Kept<T>, DocumentError<T>> {
+pub(super) async fn read<T: Document>(
+    connection: &mut SqliteConnection,
+    id: &str,
+) -> Result<Kept<T>, DocumentError<T>> {
     let row = sqlx::query_as!(
         Row,
-        r#"SELECT id, version, body, changed_at, retired AS "retired!: bool", can_undo AS "can_undo!: bool",
-                  can_redo AS "can_redo!: bool"
+        r#"SELECT CAST(id AS BLOB) AS "id!: Vec<u8>", version, CAST(body AS BLOB) AS "body!: Vec<u8>",
+                  CAST(changed_at AS BLOB) AS "changed_at!: Vec<u8>", retired AS "retired!: bool",
+                  can_undo AS "can_undo!: bool", can_redo AS "can_redo!: bool"
            FROM standing WHERE id = ? AND is_shot = ?"#,
         id,
         T::IS_SHOT
@@ -169,7 +261,7 @@ async fn settled<T: Document>(
     let read: Vec<(Row, Result<T, String>)> = rows
         .into_iter()
         .map(|row| {
-            let thing = serde_json::from_str(&row.body).map_err(|error| error.to_string());
+            let thing = serde_json::from_slice(&row.body).map_err(|error| error.to_string());
             (row, thing)
         })
         .collect();
@@ -179,15 +271,16 @@ async fn settled<T: Document>(
     Ok(read
         .into_iter()
         .map(|(row, thing)| {
-            let unreadable = |reason: String| DocumentError::Unreadable { id: row.id.clone(), reason };
+            let id = String::from_utf8_lossy(&row.id).into_owned();
+            let unreadable = |reason: String| DocumentError::Unreadable { id: called(&row), reason };
             let settled = thing.and_then(|thing: T| thing.brought_up(&shelf).map_err(|error| error.to_string()));
             let (thing, moved) = settled.map_err(unreadable)?;
             Ok(Kept {
-                id: row.id,
+                id,
                 version: row.version,
                 thing,
                 moved,
-                changed_at: row.changed_at,
+                changed_at: String::from_utf8_lossy(&row.changed_at).into_owned(),
                 retired: row.retired,
                 can_undo: row.can_undo,
                 can_redo: row.can_redo,
@@ -196,27 +289,15 @@ async fn settled<T: Document>(
         .collect())
 }
 
-/// Adds a document at the end of the list, under an identity of its own or a given one.
-///
-/// # Errors
-/// [`DocumentError::Taken`], [`DocumentError::Database`].
-pub async fn add<T: Document>(pool: &SqlitePool, id: &str, thing: &T) -> Result<Kept<T>, DocumentError<T>> {
-    let mut change = pool.begin().await?;
-    insert(&mut change, id, thing).await?;
-    let kept = read(&mut change, id).await?;
-    change.commit().await?;
-    Ok(kept)
+/// What a photographer knows a document by, as far as it can be made out.
+fn called(row: &Row) -> String {
+    let id = String::from_utf8_lossy(&row.id);
+    let body: serde_json::Value = serde_json::from_str(&String::from_utf8_lossy(&row.body)).unwrap_or_default();
+    let name = body["title"].as_str().or_else(|| body["item"]["name"].as_str());
+    name.map_or_else(|| id.to_string(), |name| format!("{name} ({id})"))
 }
 
-/// An identity that nothing has.
-///
-/// # Errors
-/// Those of the database.
-pub async fn new_id(pool: &SqlitePool) -> Result<String, sqlx::Error> {
-    sqlx::query_scalar!(r#"SELECT lower(hex(randomblob(8))) AS "id!: String""#).fetch_one(pool).await
-}
-
-/// Adds a document as part of a larger change.
+/// Adds a document at the end of the list, as part of a larger change.
 ///
 /// # Errors
 /// [`DocumentError::Taken`], [`DocumentError::Database`].
@@ -248,13 +329,8 @@ pub async fn insert<T: Document>(
 ///
 /// # Errors
 /// [`DocumentError::Conflict`] with the document as it is now when it is at another version.
-pub async fn replace<T: Document>(
-    pool: &SqlitePool,
-    id: &str,
-    seen: i64,
-    thing: &T,
-) -> Result<Kept<T>, DocumentError<T>> {
-    let mut change = pool.begin().await?;
+pub async fn replace<T: Document>(store: &Store, id: &str, seen: i64, thing: &T) -> Result<Kept<T>, DocumentError<T>> {
+    let mut change = store.change().await?;
     let now = at_version(&mut change, id, seen).await?;
     if now.thing == *thing {
         return Ok(now);
@@ -272,20 +348,16 @@ pub async fn replace<T: Document>(
 pub async fn put<T: Document>(connection: &mut SqliteConnection, id: &str, thing: &T) -> Result<(), DocumentError<T>> {
     let parent = head(&mut *connection, id).await?;
     let head = insert_revision(&mut *connection, id, Some(parent), &written(thing)).await?;
-    Ok(move_head(connection, id, head).await?)
+    move_head(&mut *connection, id, head).await?;
+    Ok(thin(connection, id).await?)
 }
 
 /// Moves one step along the chain.
 ///
 /// # Errors
 /// [`DocumentError::Conflict`] at another version, [`DocumentError::NoStep`] at the chain's end.
-pub async fn step<T: Document>(
-    pool: &SqlitePool,
-    id: &str,
-    seen: i64,
-    step: Step,
-) -> Result<Kept<T>, DocumentError<T>> {
-    let mut change = pool.begin().await?;
+pub async fn step<T: Document>(store: &Store, id: &str, seen: i64, step: Step) -> Result<Kept<T>, DocumentError<T>> {
+    let mut change = store.change().await?;
     at_version::<T>(&mut change, id, seen).await?;
     let from = head(&mut change, id).await?;
     let to = match step {
@@ -309,8 +381,8 @@ pub async fn step<T: Document>(
 ///
 /// # Errors
 /// [`DocumentError::Conflict`] at another version, [`DocumentError::InUse`] while something carries it.
-pub async fn remove<T: Document>(pool: &SqlitePool, id: &str, seen: i64) -> Result<(), DocumentError<T>> {
-    let mut change = pool.begin().await?;
+pub async fn remove<T: Document>(store: &Store, id: &str, seen: i64) -> Result<(), DocumentError<T>> {
+    let mut change = store.change().await?;
     at_version::<T>(&mut change, id, seen).await?;
     let uses = uses_within(&mut change, id).await?;
     if !uses.is_empty() {
@@ -327,8 +399,8 @@ pub async fn remove<T: Document>(pool: &SqlitePool, id: &str, seen: i64) -> Resu
 ///
 /// # Errors
 /// [`DocumentError::Missing`] when there never was one.
-pub async fn restore<T: Document>(pool: &SqlitePool, id: &str) -> Result<Kept<T>, DocumentError<T>> {
-    let mut change = pool.begin().await?;
+pub async fn restore<T: Document>(store: &Store, id: &str) -> Result<Kept<T>, DocumentError<T>> {
+    let mut change = store.change().await?;
     sqlx::query!("UPDATE document SET removed_at = NULL WHERE id = ? AND (kind = 'shot') = ?", id, T::IS_SHOT)
         .execute(&mut *change)
         .await?;
@@ -342,12 +414,12 @@ pub async fn restore<T: Document>(pool: &SqlitePool, id: &str) -> Result<Kept<T>
 /// # Errors
 /// [`DocumentError::Conflict`] at another version.
 pub async fn retire<T: Document>(
-    pool: &SqlitePool,
+    store: &Store,
     id: &str,
     seen: i64,
     retired: bool,
 ) -> Result<Kept<T>, DocumentError<T>> {
-    let mut change = pool.begin().await?;
+    let mut change = store.change().await?;
     at_version::<T>(&mut change, id, seen).await?;
     set_retired(&mut change, id, retired).await?;
     let kept = read(&mut change, id).await?;
@@ -376,8 +448,8 @@ pub async fn set_retired(connection: &mut SqliteConnection, id: &str, retired: b
 ///
 /// # Errors
 /// Those of the database.
-pub async fn uses(pool: &SqlitePool, id: &str) -> Result<Vec<Use>, sqlx::Error> {
-    uses_within(&mut *pool.acquire().await?, id).await
+pub async fn uses(store: &Store, id: &str) -> Result<Vec<Use>, sqlx::Error> {
+    uses_within(&mut *store.reader().await?, id).await
 }
 
 async fn uses_within(connection: &mut SqliteConnection, id: &str) -> Result<Vec<Use>, sqlx::Error> {
@@ -395,11 +467,11 @@ async fn uses_within(connection: &mut SqliteConnection, id: &str) -> Result<Vec<
 ///
 /// # Errors
 /// Those of the database.
-pub async fn use_counts(pool: &SqlitePool) -> Result<std::collections::HashMap<String, i64>, sqlx::Error> {
+pub async fn use_counts(store: &Store) -> Result<std::collections::HashMap<String, i64>, sqlx::Error> {
     let rows = sqlx::query!(
         r#"SELECT item_id AS "item_id!: String", count(DISTINCT by_id) AS "uses!: i64" FROM carried GROUP BY item_id"#
     )
-    .fetch_all(pool)
+    .fetch_all(&mut *store.reader().await?)
     .await?;
     Ok(rows.into_iter().map(|row| (row.item_id, row.uses)).collect())
 }
@@ -415,6 +487,45 @@ async fn at_version<T: Document>(
 
 async fn head(connection: &mut SqliteConnection, id: &str) -> Result<i64, sqlx::Error> {
     sqlx::query_scalar!("SELECT head FROM document WHERE id = ?", id).fetch_one(connection).await
+}
+
+/// Versions without a name that are kept of a document.
+const MOST_UNNAMED: i64 = 200;
+/// Versions thinned in one change, so that a long history of an earlier version goes little by little.
+const THINNED_AT_ONCE: i64 = 20;
+
+/// Drops the oldest versions beyond the last two hundred that have no name; those with names stay, and so does the one
+/// that counts. What was made from a dropped one now follows the one before it.
+async fn thin(connection: &mut SqliteConnection, id: &str) -> Result<(), sqlx::Error> {
+    let last = sqlx::query_scalar!(
+        r#"SELECT id AS "id!" FROM revision WHERE document_id = ? AND name IS NULL ORDER BY id DESC LIMIT 1 OFFSET ?"#,
+        id,
+        MOST_UNNAMED
+    )
+    .fetch_optional(&mut *connection)
+    .await?;
+    let Some(last) = last else { return Ok(()) };
+    let old = sqlx::query!(
+        r#"SELECT revision.id AS "id!", parent FROM revision JOIN document ON document.id = document_id
+           WHERE document_id = ? AND name IS NULL AND revision.id <= ? AND revision.id <> head
+           ORDER BY revision.id LIMIT ?"#,
+        id,
+        last,
+        THINNED_AT_ONCE
+    )
+    .fetch_all(&mut *connection)
+    .await?;
+    for one in old {
+        // The one before may have gone a moment ago.
+        sqlx::query!(
+            "UPDATE revision SET parent = (SELECT parent FROM revision WHERE id = ?1) WHERE parent = ?1",
+            one.id
+        )
+        .execute(&mut *connection)
+        .await?;
+        sqlx::query!("DELETE FROM revision WHERE id = ?", one.id).execute(&mut *connection).await?;
+    }
+    Ok(())
 }
 
 async fn insert_revision(

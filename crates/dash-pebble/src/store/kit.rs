@@ -1,9 +1,10 @@
 //! The things of the kit.
 
+use super::Store;
 use super::documents::{self, Document, DocumentError};
 use pebble_core::gear::{Item, Kit};
 use serde::Serialize;
-use sqlx::SqlitePool;
+use sqlx::SqliteConnection;
 use std::collections::HashSet;
 
 pub use super::documents::{Step, Use, all, one, remove, replace, restore, retire, step, use_counts, uses};
@@ -24,23 +25,26 @@ pub struct Imported {
     pub same: usize,
 }
 
-/// Adds a thing under its own identity, or a new one when it has none.
+/// Adds a thing under an identity like its own that nothing has.
 ///
 /// # Errors
-/// [`DocumentError::Taken`], [`DocumentError::Database`].
-pub async fn add(pool: &SqlitePool, item: &Item) -> Result<Kept, ItemError> {
-    documents::add(pool, item.id(), item).await
+/// [`DocumentError::Database`].
+pub async fn add(store: &Store, item: &Item) -> Result<Kept, ItemError> {
+    let mut change = store.change().await?;
+    let id = free_id(&mut change, item.id()).await?;
+    documents::insert(&mut change, &id, &item.clone().with_id(&id)).await?;
+    let kept = documents::read(&mut change, &id).await?;
+    change.commit().await?;
+    Ok(kept)
 }
 
 /// An identity like the one wanted that nothing has, not even something deleted.
-///
-/// # Errors
-/// Those of the database.
-pub async fn free_id(pool: &SqlitePool, wanted: &str) -> Result<String, sqlx::Error> {
-    let like = format!("{wanted}-%");
-    let taken = sqlx::query_scalar!("SELECT id FROM document WHERE id = ? OR id LIKE ?", wanted, like);
-    let taken: HashSet<String> = taken.fetch_all(pool).await?.into_iter().collect();
+async fn free_id(connection: &mut SqliteConnection, wanted: &str) -> Result<String, sqlx::Error> {
     let stem: String = wanted.chars().take(56).collect();
+    // What is looked for is the stem with a number: a long name is cut before it gets one.
+    let like = format!("{stem}-%");
+    let taken = sqlx::query_scalar!("SELECT id FROM document WHERE id = ? OR id LIKE ?", wanted, like);
+    let taken: HashSet<String> = taken.fetch_all(connection).await?.into_iter().collect();
     let further = (2_u32..).map(|count| format!("{stem}-{count}"));
     Ok(std::iter::once(wanted.to_owned()).chain(further).find(|id| !taken.contains(id)).unwrap_or_default())
 }
@@ -49,41 +53,51 @@ pub async fn free_id(pool: &SqlitePool, wanted: &str) -> Result<String, sqlx::Er
 ///
 /// # Errors
 /// [`DocumentError::Taken`] when an identity belongs to something of another kind, [`DocumentError::Database`].
-pub async fn import(pool: &SqlitePool, items: &[(Item, bool)]) -> Result<Imported, ItemError> {
-    let mut change = pool.begin().await?;
+pub async fn import(store: &Store, items: &[(Item, bool)]) -> Result<Imported, ItemError> {
+    let mut change = store.change().await?;
+    let done = import_within(&mut change, items).await?;
+    change.commit().await?;
+    Ok(done)
+}
+
+/// [`import`] as part of a larger change.
+///
+/// # Errors
+/// Those of [`import`].
+pub async fn import_within(connection: &mut SqliteConnection, items: &[(Item, bool)]) -> Result<Imported, ItemError> {
     let mut done = Imported::default();
     for (item, retired) in items {
         let id = item.id();
         let there = sqlx::query!(
             r#"SELECT document.kind, document.removed_at IS NOT NULL AS "removed!: bool",
-                      document.retired_at IS NOT NULL AS "retired!: bool", revision.body
+                      document.retired_at IS NOT NULL AS "retired!: bool", CAST(revision.body AS BLOB) AS "body!: Vec<u8>"
                FROM document JOIN revision ON revision.id = document.head WHERE document.id = ?"#,
             id
         )
-        .fetch_optional(&mut *change)
+        .fetch_optional(&mut *connection)
         .await?;
         match there {
             None => {
-                documents::insert(&mut change, id, item).await?;
-                documents::set_retired(&mut change, id, *retired).await?;
+                documents::insert(&mut *connection, id, item).await?;
+                documents::set_retired(&mut *connection, id, *retired).await?;
                 done.added += 1;
             }
             Some(there) if there.kind != Document::kind(item) => return Err(DocumentError::Taken(id.to_owned())),
             Some(there) => {
-                let same = serde_json::from_str::<Item>(&there.body).is_ok_and(|now| now == *item);
+                let same = serde_json::from_slice::<Item>(&there.body).is_ok_and(|now| now == *item);
                 if same && !there.removed && there.retired == *retired {
                     done.same += 1;
                     continue;
                 }
                 if !same {
-                    documents::put(&mut change, id, item).await?;
+                    documents::put(&mut *connection, id, item).await?;
                 }
                 if there.removed {
                     sqlx::query!("UPDATE document SET removed_at = NULL WHERE id = ?", id)
-                        .execute(&mut *change)
+                        .execute(&mut *connection)
                         .await?;
                 }
-                documents::set_retired(&mut change, id, *retired).await?;
+                documents::set_retired(&mut *connection, id, *retired).await?;
                 if there.removed {
                     done.added += 1;
                 } else {
@@ -92,7 +106,6 @@ pub async fn import(pool: &SqlitePool, items: &[(Item, bool)]) -> Result<Importe
             }
         }
     }
-    change.commit().await?;
     Ok(done)
 }
 
@@ -100,8 +113,8 @@ pub async fn import(pool: &SqlitePool, items: &[(Item, bool)]) -> Result<Importe
 ///
 /// # Errors
 /// [`DocumentError::Unreadable`] when a thing cannot be read, for half a kit is not one.
-pub async fn export(pool: &SqlitePool) -> Result<Kit, ItemError> {
-    let kept = all(pool).await?.into_iter().collect::<Result<Vec<Kept>, _>>()?;
+pub async fn export(store: &Store) -> Result<Kit, ItemError> {
+    let kept = all(store).await?.into_iter().collect::<Result<Vec<Kept>, _>>()?;
     let retired = kept.iter().filter(|kept| kept.retired).map(|kept| kept.id.clone()).collect();
     Ok(Kit::of(kept.into_iter().map(|kept| kept.thing), retired))
 }

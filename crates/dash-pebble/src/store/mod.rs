@@ -1,155 +1,175 @@
 //! The data file: one SQLite database, opened only when it is ours and nobody else has it.
+//!
+//! One connection writes ([`change`]), several read. What was answered as saved has been committed, synced, and seen to be
+//! in the file that stands at the path.
 
+mod change;
+pub mod check;
+pub mod copies;
 pub mod documents;
 pub mod kit;
+mod opening;
+pub mod rescue;
 pub mod shelf;
 pub mod shots;
 pub mod versions;
+mod watch;
 
-use sqlx::sqlite::{SqliteConnectOptions, SqliteJournalMode, SqliteLockingMode, SqlitePoolOptions, SqliteSynchronous};
-use sqlx::{ConnectOptions, Connection, SqlitePool};
+pub use change::{Change, ChangeError};
+pub use opening::{Filled, Filling, OpenError, open, open_filled};
+pub use watch::Gone;
+
+use change::Desk;
+use sqlx::pool::PoolConnection;
+use sqlx::sqlite::{SqliteConnectOptions, SqlitePool, SqlitePoolOptions};
+use sqlx::{Connection, Sqlite, SqliteConnection};
 use std::fs::File;
-use std::io::{ErrorKind, Read};
 use std::path::{Path, PathBuf};
+use std::sync::{Arc, PoisonError};
 use std::time::Duration;
-use thiserror::Error;
+use tokio::sync::{Mutex, Notify, RwLock};
+use watch::Watch;
 
-/// `application_id` of the file header: "DPbl".
-const APPLICATION_ID: u32 = 0x4450_626C;
-/// Offset of it in a SQLite header (SQLite file format, 1.3).
-const APPLICATION_ID_AT: usize = 68;
-const SQLITE_MAGIC: &[u8; 16] = b"SQLite format 3\0";
 /// How long another program may hold the file before it counts as taken.
 const PATIENCE: Duration = Duration::from_secs(1);
+/// Connections that read. More than cores only wait for each other.
+const READERS: u32 = 4;
+/// After so long without a change the log is folded into the file: whoever copies the file then has everything.
+const QUIET: Duration = Duration::from_secs(2);
+/// A log longer than this is folded in at once.
+const LONG_LOG: u64 = 4 * 1024 * 1024;
 
-/// Why a data file cannot be used. The file is untouched in each case.
-#[derive(Debug, Error)]
-pub enum OpenError {
-    /// Some other kind of file.
-    #[error("{0} is not a Dash Pebble data file. It was left as it is; name another with --data.")]
-    NotOurs(PathBuf),
-    /// No right to write.
-    #[error(
-        "{0} cannot be written: it is read-only. Nothing was changed; make it writable or name another with --data."
-    )]
-    ReadOnly(PathBuf),
-    /// Another program has it.
-    #[error(
-        "{0} is in use by another program, perhaps another Dash Pebble. Nothing was changed; close that one first."
-    )]
-    Locked(PathBuf),
-    /// No room.
-    #[error("there is no room left on the disk for {0}. Nothing was changed; make room and start again.")]
-    Full(PathBuf),
-    /// The folder is missing or closed.
-    #[error("{path} cannot be opened: {source}. Nothing was changed.")]
-    Unreachable {
-        /// The file.
-        path: PathBuf,
-        /// What the system says.
-        source: std::io::Error,
-    },
-    /// Written by a later version.
-    #[error("{0} was written by a later version of Dash Pebble. Nothing was changed; use that version.")]
-    Newer(PathBuf),
-    /// Anything else of the database.
-    #[error("{path} cannot be opened: {source}. Nothing was changed.")]
-    Database {
-        /// The file.
-        path: PathBuf,
-        /// What the database says.
-        source: sqlx::Error,
-    },
+/// An open data file. Clones are the same file.
+#[derive(Clone)]
+pub struct Store(Arc<Inner>);
+
+struct Inner {
+    path: PathBuf,
+    /// Replaced as a whole when the connections have to be made anew.
+    readers: RwLock<SqlitePool>,
+    desk: Arc<Mutex<Desk>>,
+    watch: Watch,
+    /// Says that something was changed.
+    changed: Notify,
+    /// What the look at the start found damaged.
+    damage: Option<String>,
+    /// Held as long as the file is open: no second program works in it.
+    lock: std::sync::Mutex<Option<File>>,
 }
 
-/// Opens or creates a data file and brings its tables up to date.
-///
-/// # Errors
-/// See [`OpenError`].
-pub async fn open(path: &Path) -> Result<SqlitePool, OpenError> {
-    if inspect(path)? == Found::Nothing {
-        sign(path).await.map_err(|source| describe(path, source))?;
+impl Store {
+    /// Where it is.
+    pub fn path(&self) -> &Path {
+        &self.0.path
     }
-    let options = SqliteConnectOptions::new()
-        .filename(path)
-        .create_if_missing(true)
-        .foreign_keys(true)
-        .busy_timeout(PATIENCE)
-        // One program at a time: two that undo each other would both be right and both lose work.
-        .locking_mode(SqliteLockingMode::Exclusive)
-        .journal_mode(SqliteJournalMode::Wal)
-        .synchronous(SqliteSynchronous::Full);
-    let failed = |source: sqlx::Error| describe(path, source);
-    // An exclusive file has one connection; a photographer's own machine needs no more.
-    let pool = SqlitePoolOptions::new().max_connections(1).connect_with(options).await.map_err(failed)?;
-    match sqlx::migrate!().run(&pool).await {
-        Ok(()) => Ok(pool),
-        Err(sqlx::migrate::MigrateError::VersionMissing(_)) => Err(OpenError::Newer(path.to_owned())),
-        Err(sqlx::migrate::MigrateError::Execute(source)) => Err(failed(source)),
-        Err(other) => Err(failed(sqlx::Error::Migrate(Box::new(other)))),
-    }
-}
 
-/// What stands at the path of a data file.
-#[derive(PartialEq, Eq)]
-enum Found {
-    /// No file, or an empty one.
-    Nothing,
-    /// A file of ours.
-    Ours,
-}
-
-/// Marks a new file as ours. This is written straight into it: in write-ahead mode the mark could still be in the log
-/// when the program is killed, and the file would be refused as a stranger's.
-async fn sign(path: &Path) -> Result<(), sqlx::Error> {
-    let connection = SqliteConnectOptions::new()
-        .filename(path)
-        .create_if_missing(true)
-        .journal_mode(SqliteJournalMode::Delete)
-        .synchronous(SqliteSynchronous::Full)
-        .pragma("application_id", APPLICATION_ID.to_string())
-        .connect()
-        .await?;
-    connection.close().await
-}
-
-/// Looks at the file before any database code may touch it.
-fn inspect(path: &Path) -> Result<Found, OpenError> {
-    let unreachable = |source| OpenError::Unreachable { path: path.to_owned(), source };
-    let metadata = match std::fs::metadata(path) {
-        Ok(metadata) => metadata,
-        Err(error) if error.kind() == ErrorKind::NotFound => return Ok(Found::Nothing),
-        Err(error) => return Err(unreachable(error)),
-    };
-    if !metadata.is_file() {
-        return Err(OpenError::NotOurs(path.to_owned()));
+    /// What was found damaged when it was opened, in the words of the database.
+    pub fn damage(&self) -> Option<&str> {
+        self.0.damage.as_deref()
     }
-    let mut header = Vec::with_capacity(100);
-    File::open(path).map_err(unreachable)?.take(100).read_to_end(&mut header).map_err(unreachable)?;
-    let id = header.get(APPLICATION_ID_AT..APPLICATION_ID_AT + 4);
-    // A file that was created and never written is as good as none.
-    if !header.is_empty() && (!header.starts_with(SQLITE_MAGIC) || id != Some(&APPLICATION_ID.to_be_bytes())) {
-        return Err(OpenError::NotOurs(path.to_owned()));
-    }
-    if metadata.permissions().readonly() {
-        return Err(OpenError::ReadOnly(path.to_owned()));
-    }
-    Ok(if header.is_empty() { Found::Nothing } else { Found::Ours })
-}
 
-fn describe(path: &Path, source: sqlx::Error) -> OpenError {
-    let path = path.to_owned();
-    match primary_code(&source) {
-        Some(5 | 6) => OpenError::Locked(path),
-        Some(8) => OpenError::ReadOnly(path),
-        Some(13) => OpenError::Full(path),
-        Some(26) => OpenError::NotOurs(path),
-        _ => OpenError::Database { path, source },
+    /// A connection that reads.
+    ///
+    /// # Errors
+    /// Those of the database.
+    pub async fn reader(&self) -> Result<PoolConnection<Sqlite>, sqlx::Error> {
+        let pool = self.0.readers.read().await.clone();
+        pool.acquire().await
+    }
+
+    /// Folds the log into the file now.
+    ///
+    /// # Errors
+    /// [`Gone`] when the file is no longer the one that was opened, else those of the database.
+    pub async fn fold(&self) -> Result<(), ChangeError> {
+        let mut desk = self.0.desk.lock().await;
+        self.fold_at(&mut desk).await
+    }
+
+    async fn fold_at(&self, desk: &mut Desk) -> Result<(), ChangeError> {
+        self.0.watch.same()?;
+        let connection = desk.connection().await?;
+        fold(connection).await?;
+        self.0.watch.look_again();
+        Ok(())
+    }
+
+    /// Folds the log in whenever nothing was changed for a while, until the program ends.
+    pub async fn keep_folded(self) {
+        loop {
+            self.0.changed.notified().await;
+            while self.0.watch.log_length() < LONG_LOG {
+                if tokio::time::timeout(QUIET, self.0.changed.notified()).await.is_err() {
+                    break;
+                }
+            }
+            // What fails now (no room, a file that was taken away) is tried again after the next change, which says so.
+            if let Err(error) = self.fold().await {
+                tracing::warn!(%error, "the log was not folded in");
+            }
+        }
+    }
+
+    /// Folds the log in and closes the file.
+    pub async fn close(&self) {
+        if let Err(error) = self.fold().await {
+            tracing::warn!(%error, "the log was not folded in");
+        }
+        self.0.readers.read().await.close().await;
+        self.0.desk.lock().await.close().await;
+        self.0.lock.lock().unwrap_or_else(PoisonError::into_inner).take();
+    }
+
+    /// The log was taken away under us. What is in it is still to be had through the connections that are open: it is
+    /// folded into the file, and then all connections are made anew.
+    async fn heal(&self, desk: &mut Desk) -> Result<(), ChangeError> {
+        self.fold_at(desk).await?;
+        let mut readers = self.0.readers.write().await;
+        readers.close().await;
+        desk.close().await;
+        desk.connection().await?;
+        *readers = reading(&self.0.path).await?;
+        self.0.watch.look_again();
+        Ok(())
     }
 }
 
-/// SQLite's primary result code (5 busy, 6 locked, 8 read-only, 13 full, 26 not a database), out of an extended one.
+/// Connections that read.
+async fn reading(path: &Path) -> Result<SqlitePool, sqlx::Error> {
+    let options = SqliteConnectOptions::new().filename(path).read_only(true).busy_timeout(PATIENCE);
+    SqlitePoolOptions::new().max_connections(READERS).connect_with(options).await
+}
+
+/// Moves what is in the log into the file, and leaves the log empty.
+async fn fold(connection: &mut SqliteConnection) -> Result<(), sqlx::Error> {
+    let (busy, _, _): (i64, i64, i64) =
+        sqlx::query_as("PRAGMA wal_checkpoint(TRUNCATE)").fetch_one(&mut *connection).await?;
+    if busy == 0 { Ok(()) } else { Err(sqlx::Error::Protocol("somebody is still reading the log".to_owned())) }
+}
+
+/// SQLite's primary result code (5 busy, 6 locked, 8 read-only, 11 damaged, 13 full, 26 not a database), out of an
+/// extended one.
 pub fn primary_code(error: &sqlx::Error) -> Option<u32> {
     let sqlx::Error::Database(database) = error else { return None };
     database.code()?.parse::<u32>().ok().map(|extended| extended & 0xff)
+}
+
+/// A file beside another: its name with an ending.
+fn beside(path: &Path, ending: &str) -> PathBuf {
+    let mut name = path.file_name().unwrap_or_default().to_owned();
+    name.push(ending);
+    path.with_file_name(name)
+}
+
+/// Makes a new name in a folder last through a power cut. Where folders cannot be synced, the system does it by itself.
+fn sync_folder(of: &Path) {
+    let folder = of.parent().filter(|parent| !parent.as_os_str().is_empty()).unwrap_or(Path::new("."));
+    if let Ok(folder) = File::open(folder) {
+        let _ = folder.sync_all();
+    }
+}
+
+/// Closes a connection that may be in any state.
+async fn discard(connection: SqliteConnection) {
+    let _ = connection.close().await;
 }

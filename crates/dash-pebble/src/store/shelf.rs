@@ -37,13 +37,15 @@ impl Shelf {
     async fn fetch(&mut self, connection: &mut SqliteConnection, ids: &BTreeSet<&str>) -> Result<(), sqlx::Error> {
         let list = serde_json::to_string(ids).unwrap_or_default();
         let rows = sqlx::query!(
-            r#"SELECT id AS "id!: String", body AS "body!: String" FROM standing
+            r#"SELECT CAST(id AS BLOB) AS "id!: Vec<u8>", CAST(body AS BLOB) AS "body!: Vec<u8>" FROM standing
                WHERE NOT is_shot AND id IN (SELECT value FROM json_each(?))"#,
             list
         )
         .fetch_all(connection)
         .await?;
-        let read = rows.into_iter().filter_map(|row| Some((row.id, serde_json::from_str::<Item>(&row.body).ok()?)));
+        let read = rows
+            .into_iter()
+            .filter_map(|row| Some((String::from_utf8(row.id).ok()?, serde_json::from_slice::<Item>(&row.body).ok()?)));
         self.0.extend(read.filter(|(_, item)| item.check().is_ok()));
         Ok(())
     }

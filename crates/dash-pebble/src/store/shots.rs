@@ -1,10 +1,12 @@
 //! Shots.
 
+use super::Store;
 use super::documents::{self, DocumentError};
 use pebble_core::Shot;
-use sqlx::SqlitePool;
+use serde::Serialize;
+use sqlx::SqliteConnection;
 
-pub use super::documents::{Step, all, one, remove, replace, restore, step};
+pub use super::documents::{Page, Step, all, count, one, page, remove, replace, restore, step};
 
 /// A shot as it is kept.
 pub type Kept = documents::Kept<Shot>;
@@ -15,7 +17,46 @@ pub type ShotError = DocumentError<Shot>;
 ///
 /// # Errors
 /// [`DocumentError::Database`].
-pub async fn add(pool: &SqlitePool, shot: &Shot) -> Result<Kept, ShotError> {
-    let id = documents::new_id(pool).await?;
-    documents::add(pool, &id, shot).await
+pub async fn add(store: &Store, shot: &Shot) -> Result<Kept, ShotError> {
+    let mut change = store.change().await?;
+    let id = add_within(&mut change, shot).await?;
+    let kept = documents::read(&mut change, &id).await?;
+    change.commit().await?;
+    Ok(kept)
+}
+
+/// [`add`] as part of a larger change; returns the identity.
+///
+/// # Errors
+/// [`DocumentError::Database`].
+pub async fn add_within(connection: &mut SqliteConnection, shot: &Shot) -> Result<String, ShotError> {
+    let id =
+        sqlx::query_scalar!(r#"SELECT lower(hex(randomblob(8))) AS "id!: String""#).fetch_one(&mut *connection).await?;
+    documents::insert(connection, &id, shot).await?;
+    Ok(id)
+}
+
+/// What a shot is called.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, utoipa::ToSchema)]
+pub struct ShotName {
+    /// Identity.
+    pub id: String,
+    /// Title.
+    pub title: String,
+}
+
+/// The titles of all shots that can be read, in the order of the list.
+///
+/// # Errors
+/// Those of the database.
+pub async fn names(store: &Store) -> Result<Vec<ShotName>, sqlx::Error> {
+    let rows = sqlx::query!(
+        r#"SELECT CAST(id AS BLOB) AS "id!: Vec<u8>",
+                  CAST(CASE WHEN json_valid(body) THEN body ->> '$.title' END AS BLOB) AS "title: Vec<u8>"
+           FROM standing WHERE is_shot ORDER BY place_in_list"#
+    )
+    .fetch_all(&mut *store.reader().await?)
+    .await?;
+    let text = |bytes| String::from_utf8(bytes).ok();
+    Ok(rows.into_iter().filter_map(|row| Some(ShotName { id: text(row.id)?, title: text(row.title?)? })).collect())
 }

@@ -1,9 +1,9 @@
 //! Earlier versions of a document: all its revisions, the ones with names among them.
 
+use super::Store;
 use super::documents::{self, Document, DocumentError};
 use super::shelf::Shelf;
 use serde::Serialize;
-use sqlx::SqlitePool;
 use std::collections::BTreeSet;
 
 /// Versions that are listed, beside all that have names.
@@ -26,7 +26,7 @@ pub struct Version {
 ///
 /// # Errors
 /// Those of the database.
-pub async fn all(pool: &SqlitePool, id: &str) -> Result<Vec<Version>, sqlx::Error> {
+pub async fn all(store: &Store, id: &str) -> Result<Vec<Version>, sqlx::Error> {
     sqlx::query_as!(
         Version,
         r#"SELECT revision.id AS "revision!", revision.made_at, revision.name, revision.id = document.head AS "is_now!: bool"
@@ -37,7 +37,7 @@ pub async fn all(pool: &SqlitePool, id: &str) -> Result<Vec<Version>, sqlx::Erro
         id,
         MOST
     )
-    .fetch_all(pool)
+    .fetch_all(&mut *store.reader().await?)
     .await
 }
 
@@ -45,15 +45,19 @@ pub async fn all(pool: &SqlitePool, id: &str) -> Result<Vec<Version>, sqlx::Erro
 ///
 /// # Errors
 /// [`DocumentError::Missing`], [`DocumentError::Unreadable`], [`DocumentError::Database`].
-pub async fn one<T: Document>(pool: &SqlitePool, id: &str, revision: i64) -> Result<T, DocumentError<T>> {
-    let mut connection = pool.acquire().await?;
-    let body = sqlx::query_scalar!("SELECT body FROM revision WHERE id = ? AND document_id = ?", revision, id)
-        .fetch_optional(&mut *connection)
-        .await?;
+pub async fn one<T: Document>(store: &Store, id: &str, revision: i64) -> Result<T, DocumentError<T>> {
+    let mut connection = store.reader().await?;
+    let body = sqlx::query_scalar!(
+        r#"SELECT CAST(body AS BLOB) AS "body!: Vec<u8>" FROM revision WHERE id = ? AND document_id = ?"#,
+        revision,
+        id
+    )
+    .fetch_optional(&mut *connection)
+    .await?;
     let named = || format!("{id}, version {revision}");
     let body = body.ok_or_else(|| DocumentError::Missing { noun: "version", id: named() })?;
     let unreadable = |reason: String| DocumentError::Unreadable { id: named(), reason };
-    let thing: T = serde_json::from_str(&body).map_err(|error| unreadable(error.to_string()))?;
+    let thing: T = serde_json::from_slice(&body).map_err(|error| unreadable(error.to_string()))?;
     let shelf = Shelf::load(&mut connection, &thing.carries().into_iter().collect::<BTreeSet<_>>()).await?;
     thing.brought_up(&shelf).map(|(thing, _)| thing).map_err(|error| unreadable(error.to_string()))
 }
@@ -63,18 +67,19 @@ pub async fn one<T: Document>(pool: &SqlitePool, id: &str, revision: i64) -> Res
 /// # Errors
 /// [`DocumentError::Missing`], [`DocumentError::Database`].
 pub async fn call<T: Document>(
-    pool: &SqlitePool,
+    store: &Store,
     id: &str,
     revision: i64,
     name: Option<&str>,
 ) -> Result<(), DocumentError<T>> {
+    let mut change = store.change().await?;
     let done = sqlx::query!("UPDATE revision SET name = ? WHERE id = ? AND document_id = ?", name, revision, id)
-        .execute(pool)
+        .execute(&mut *change)
         .await?;
     if done.rows_affected() == 0 {
         return Err(DocumentError::Missing { noun: "version", id: format!("{id}, version {revision}") });
     }
-    Ok(())
+    Ok(change.commit().await?)
 }
 
 /// Puts an earlier version on top of what counts now; nothing between is lost.
@@ -82,11 +87,11 @@ pub async fn call<T: Document>(
 /// # Errors
 /// [`DocumentError::Conflict`] at another version than the one seen, and those of [`one`].
 pub async fn bring_back<T: Document>(
-    pool: &SqlitePool,
+    store: &Store,
     id: &str,
     seen: i64,
     revision: i64,
 ) -> Result<documents::Kept<T>, DocumentError<T>> {
-    let thing = one(pool, id, revision).await?;
-    documents::replace(pool, id, seen, &thing).await
+    let thing = one(store, id, revision).await?;
+    documents::replace(store, id, seen, &thing).await
 }

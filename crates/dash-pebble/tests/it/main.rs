@@ -1,0 +1,20 @@
+//! Tests of the program as a whole: one binary, so that it is linked once.
+
+mod api;
+mod bench_answers;
+mod bench_lights;
+mod command_line;
+mod common;
+mod demo_kit;
+mod full_disk;
+mod history;
+mod interface;
+mod kit;
+mod kit_screen;
+mod matching;
+mod matching_screen;
+mod older_files;
+mod safe;
+mod sample_traces;
+mod spoiled_files;
+mod versions;

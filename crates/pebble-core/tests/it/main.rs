@@ -1,0 +1,20 @@
+//! Tests of the core from outside: one binary, so that it is linked once.
+
+mod cameras_and_readings;
+mod common;
+mod comparing;
+mod daylight_ways;
+mod dragging;
+mod hold;
+mod judgement;
+mod kit;
+mod light_paths;
+mod lights;
+mod matching;
+mod matching_lights;
+mod matching_rules;
+mod properties;
+mod remedies;
+mod second_route;
+mod sky;
+mod worked_cases;
