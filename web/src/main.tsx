@@ -34,6 +34,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./kit/KitScreen')).KitScreen }),
       },
       {
+        path: '/copies',
+        lazy: async () => ({ Component: (await import('./copies/CopiesScreen')).CopiesScreen }),
+      },
+      {
         path: '/notes/:page?',
         lazy: async () => ({ Component: (await import('./notes/Notes')).Notes }),
       },

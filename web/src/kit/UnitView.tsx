@@ -1,7 +1,7 @@
 import { Select, Text } from '@mantine/core'
-import { useQuery } from '@tanstack/react-query'
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
-import { answered, client, Refusal, type FlashUnit, type Guide } from '../api/client'
+import { Refusal, type FlashUnit, type Guide } from '../api/client'
+import { useShotNames } from '../api/names'
 import { AtThisPower } from './AtThisPower'
 import { DurationCurves, type Lane } from './DurationCurves'
 import { PulseShapes } from './PulseShapes'
@@ -24,8 +24,7 @@ const GUIDE_SHOT = 'dash-pebble-guide-shot'
 export function UnitView({ units, entry, children }: Props) {
   const [power, setPower] = useState(0.25)
   const [rate, setRate] = useState(2)
-  const shots = useQuery({ queryKey: ['shots'], queryFn: () => answered(client.GET('/api/shots')) }).data
-    ?.shots
+  const shots = useShotNames().data
   const [chosen, setChosen] = useState(() => localStorage.getItem(GUIDE_SHOT))
   const shot = shots?.find((one) => one.id === chosen)?.id ?? shots?.[0]?.id ?? null
   const guides = useGuides(shot).data ?? NONE

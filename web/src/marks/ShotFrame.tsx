@@ -8,20 +8,18 @@ const WIDTH = 480
 export function ShotFrame({ shot }: { shot: Shot }) {
   const canvas = useRef<HTMLCanvasElement>(null)
   useEffect(() => {
-    let gone = false
-    picture(shot, WIDTH, 'both', WHOLE).then(
+    const control = new AbortController()
+    picture(shot, WIDTH, 'both', WHOLE, control.signal).then(
       (image) => {
         const element = canvas.current
-        if (gone || !element) return
+        if (control.signal.aborted || !element) return
         element.width = image.width
         element.height = image.height
         element.getContext('2d')?.putImageData(image, 0, 0)
       },
       () => undefined,
     )
-    return () => {
-      gone = true
-    }
+    return () => control.abort()
   }, [shot])
   return <canvas ref={canvas} className={classes.frame} />
 }

@@ -1,34 +1,39 @@
-import { Checkbox, Text } from '@mantine/core'
-import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { Button, Checkbox, Text } from '@mantine/core'
 import { useState } from 'react'
-import { answered, client, type JobAnswer } from '../api/client'
+import type { JobAnswer } from '../api/client'
+import { useShotNames } from '../api/names'
 import { Waiting } from '../shell/Waiting'
+import { useJob } from './useJob'
 import classes from './Match.module.css'
 
 /** The smallest set of units that does all shots of the day, and what to hire for those it cannot. */
 export function WholeJob() {
   const [left, setLeft] = useState<string[]>([])
-  const list = useQuery({ queryKey: ['shots'], queryFn: () => answered(client.GET('/api/shots')) })
-  const shots = list.data?.shots ?? []
+  const list = useShotNames()
+  const shots = list.data ?? []
   const taken = shots.map((shot) => shot.id).filter((id) => !left.includes(id))
-  const query = useQuery({
-    queryKey: ['whole-job', taken],
-    queryFn: ({ signal }) => answered(client.POST('/api/match/job', { body: { shots: taken }, signal })),
-    enabled: taken.length > 0,
-    gcTime: 0,
-    placeholderData: keepPreviousData,
-  })
-  if (!list.data || (taken.length > 0 && !query.data))
-    return (
-      <Waiting
-        what="the job"
-        error={list.error ?? query.error}
-        onRetry={() => void (list.refetch(), query.refetch())}
-      />
-    )
-  const job = taken.length > 0 ? query.data : undefined
+  const { job, progress, stopped, refusal, stop, again } = useJob(list.data && taken)
+  if (!list.data) return <Waiting what="the job" error={list.error} onRetry={() => void list.refetch()} />
+  if (refusal) return <Waiting what="the job" error={refusal} onRetry={again} />
   return (
-    <div className={classes.wide} data-testid="job">
+    <div className={classes.wide} data-testid="job" aria-busy={!!progress}>
+      {progress && (
+        <p className={classes.count} role="status">
+          Going through the kit
+          {progress.of > 0 && ` · ${progress.done} of ${progress.of} units at a light`}…{' '}
+          <Button size="compact-xs" variant="default" onClick={stop}>
+            Stop
+          </Button>
+        </p>
+      )}
+      {stopped && (
+        <p className={classes.count} role="status">
+          Stopped.{' '}
+          <Button size="compact-xs" variant="default" onClick={again}>
+            Go on
+          </Button>
+        </p>
+      )}
       {job && (
         <p className={classes.take}>
           Take <b>{said(job.take)}</b>

@@ -1,6 +1,5 @@
 import { useEffect, useState } from 'react'
 import {
-  asked,
   Silence,
   type MarkMap,
   type MatchAnswer,
@@ -9,6 +8,7 @@ import {
   type Shot,
   type Wish,
 } from '../api/client'
+import { hearLines } from '../api/lines'
 
 /** Typed figures change letter by letter: a question waits this long for the next. */
 const WAIT_MS = 60
@@ -44,7 +44,7 @@ export function useMatch(shot: Shot, priority: Priority) {
       ...(answer && { answer }),
     }))
     const timer = window.setTimeout(() => {
-      listen(shot, priority, control.signal, (event) => {
+      hearLines<MatchEvent>('/api/match', { shot, priority }, control.signal, (event) => {
         if (left) return
         if (event.is === 'asked') setSearch((now) => ({ ...now, wish: event.wish, map: event.map }))
         else if (event.is === 'progress')
@@ -72,36 +72,4 @@ export function useMatch(shot: Shot, priority: Priority) {
     }
   }, [shot, priority, again])
   return { ...search, stop: () => stopped?.abort() }
-}
-
-async function listen(
-  shot: Shot,
-  priority: Priority,
-  signal: AbortSignal,
-  hear: (event: MatchEvent) => void,
-) {
-  const response = await asked('/api/match', {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ shot, priority }),
-    signal,
-  })
-  const reader = response.body!.pipeThrough(new TextDecoderStream()).getReader()
-  let rest = ''
-  let heard = false
-  for (;;) {
-    const { done, value } = await reader.read().catch(() => {
-      throw new Silence()
-    })
-    // The last line is the answer: without it the program went away in the middle.
-    if (done && !heard) throw new Silence()
-    if (done) return
-    const lines = (rest + value).split('\n')
-    rest = lines.pop()!
-    for (const line of lines) {
-      const event = JSON.parse(line) as MatchEvent
-      heard ||= event.is === 'found'
-      hear(event)
-    }
-  }
 }

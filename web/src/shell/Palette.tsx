@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useMemo, useState } from 'react'
 import { useLocation, useNavigate } from 'react-router'
 import { answered, client } from '../api/client'
+import { useShotNames } from '../api/names'
 import { commandsOf, type Command } from './commands'
 import classes from './Palette.module.css'
 
@@ -15,8 +16,7 @@ export function Palette({ onClose }: { onClose: () => void }) {
   const { pathname, search } = useLocation()
   const [wanted, setWanted] = useState('')
   const [at, setAt] = useState(0)
-  const shots = useQuery({ queryKey: ['shots'], queryFn: () => answered(client.GET('/api/shots')) }).data
-    ?.shots
+  const shots = useShotNames().data
   const items = useQuery({
     queryKey: ['kit', 'shelf'],
     queryFn: () => answered(client.GET('/api/kit/shelf')),

@@ -52,6 +52,13 @@ export function Shell() {
           Kit
         </NavLink>
         <span className={classes.spacer} />
+        <NavLink to="/copies" className={classes.link}>
+          <svg viewBox="0 0 24 18" aria-hidden="true">
+            <path d="M4 6h9v10H4z" />
+            <path d="M8 6V2h12v11h-7" />
+          </svg>
+          Copies
+        </NavLink>
         <Tooltip
           label={daylight ? 'To the dark theme, Set · T' : 'To the bright theme, Daylight · T'}
           position="right"

@@ -1,6 +1,6 @@
 import { Button, Menu, Text } from '@mantine/core'
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useEffect, useState } from 'react'
+import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query'
+import { useEffect, useRef, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { answered, client, type ShotCard } from '../api/client'
 import { IntentMark } from '../marks/IntentMark'
@@ -9,12 +9,21 @@ import { useKeys } from '../shell/keys'
 import { Waiting } from '../shell/Waiting'
 import classes from './ShotsScreen.module.css'
 
+/** Shots fetched at a time. */
+const PAGE = 24
+
 /** All shots, each with its simulated frame and what is open on it. */
 export function ShotsScreen() {
   const queries = useQueryClient()
   const navigate = useNavigate()
   const [removed, setRemoved] = useState<ShotCard>()
-  const list = useQuery({ queryKey: ['shots'], queryFn: () => answered(client.GET('/api/shots')) })
+  const list = useInfiniteQuery({
+    queryKey: ['shots', 'cards'],
+    initialPageParam: 0,
+    queryFn: ({ pageParam: skip, signal }) =>
+      answered(client.GET('/api/shots', { params: { query: { skip, most: PAGE } }, signal })),
+    getNextPageParam: (last, _, skip) => (skip + PAGE < last.count ? skip + PAGE : undefined),
+  })
   const refresh = () => queries.invalidateQueries({ queryKey: ['shots'] })
   const fresh = useMutation({
     mutationFn: async (from?: string) => {
@@ -53,6 +62,8 @@ export function ShotsScreen() {
   useKeys({ n: () => fresh.mutate(undefined) })
 
   if (!list.data) return <Waiting what="your shots" error={list.error} onRetry={() => void list.refetch()} />
+  const cards = list.data.pages.flatMap((page) => page.shots)
+  const unreadable = list.data.pages.flatMap((page) => page.unreadable)
   const failure = fresh.error ?? remove.error ?? restore.error
   return (
     <main className={classes.screen}>
@@ -67,7 +78,7 @@ export function ShotsScreen() {
           {failure.message}
         </p>
       )}
-      {list.data.unreadable.map((sentence) => (
+      {unreadable.map((sentence) => (
         <p key={sentence} className={classes.notice} role="alert">
           {sentence}. It is still in the file.
         </p>
@@ -80,14 +91,14 @@ export function ShotsScreen() {
           </Button>
         </p>
       )}
-      {list.data.shots.length === 0 && (
+      {cards.length === 0 && (
         <Text c="dimmed">
           No shots yet. Start one: name what moves and what must be still, and see the frame before it is
           taken.
         </Text>
       )}
       <ul className={classes.grid}>
-        {list.data.shots.map((card) => (
+        {cards.map((card) => (
           <Card
             key={card.id}
             card={card}
@@ -96,7 +107,30 @@ export function ShotsScreen() {
           />
         ))}
       </ul>
+      {list.hasNextPage && (
+        <More
+          count={list.data.pages[0]!.count - cards.length}
+          onSeen={() => void (list.isFetching || list.fetchNextPage())}
+        />
+      )}
     </main>
+  )
+}
+
+/** What follows is fetched when the end of the list comes into sight. */
+function More({ count, onSeen }: { count: number; onSeen: () => void }) {
+  const end = useRef<HTMLButtonElement>(null)
+  useEffect(() => {
+    const watch = new IntersectionObserver(([seen]) => seen?.isIntersecting && onSeen(), {
+      rootMargin: '600px',
+    })
+    if (end.current) watch.observe(end.current)
+    return () => watch.disconnect()
+  }, [onSeen])
+  return (
+    <Button ref={end} variant="default" radius="xl" mt="md" onClick={onSeen}>
+      {count} more
+    </Button>
   )
 }
 
@@ -110,6 +144,7 @@ function Card({ card, onCopy, onRemove }: { card: ShotCard; onCopy: () => void; 
           alt={`Simulated frame of ${card.title}`}
           width={720}
           height={480}
+          loading="lazy"
         />
         <h2 className={classes.title}>{card.title}</h2>
       </Link>
