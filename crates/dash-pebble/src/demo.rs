@@ -6,15 +6,15 @@ use pebble_core::gear::{FlashUnit, Item, Kind, Kit, Origin, Source};
 use sqlx::SqliteConnection;
 use std::sync::LazyLock;
 
-/// The demo shots, as they also ship as example files.
-pub const EXAMPLES: [&str; 7] = [
-    include_str!("../../../docs/examples/double-ropes.json"),
-    include_str!("../../../docs/examples/lantern-slalom.json"),
-    include_str!("../../../docs/examples/slipway-spin.json"),
-    include_str!("../../../docs/examples/sabre-reach.json"),
-    include_str!("../../../docs/examples/silks.json"),
-    include_str!("../../../docs/examples/finishers-wall.json"),
-    include_str!("../../../docs/examples/roller-hall.json"),
+/// The demo shots with their identities, as they also ship as example files.
+pub const EXAMPLES: [(&str, &str); 7] = [
+    ("double-ropes", include_str!("../../../docs/examples/double-ropes.json")),
+    ("lantern-slalom", include_str!("../../../docs/examples/lantern-slalom.json")),
+    ("slipway-spin", include_str!("../../../docs/examples/slipway-spin.json")),
+    ("sabre-reach", include_str!("../../../docs/examples/sabre-reach.json")),
+    ("silks", include_str!("../../../docs/examples/silks.json")),
+    ("finishers-wall", include_str!("../../../docs/examples/finishers-wall.json")),
+    ("roller-hall", include_str!("../../../docs/examples/roller-hall.json")),
 ];
 const BLANK: &str = include_str!("../../../docs/examples/card-on-a-wall.json");
 
@@ -67,8 +67,8 @@ pub fn fill(connection: &mut SqliteConnection) -> Filled<'_> {
             kit::import_within(&mut *connection, &KIT.clone().into_items()?).await?;
         }
         if shot_count == 0 {
-            for example in EXAMPLES {
-                shots::add_within(&mut *connection, &shipped(example)).await?;
+            for (id, example) in EXAMPLES {
+                shots::add_as(&mut *connection, id, &shipped(example)).await?;
             }
         }
         Ok(())

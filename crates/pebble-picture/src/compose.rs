@@ -18,9 +18,9 @@ use std::ops::Range;
 use std::sync::atomic::{AtomicBool, AtomicUsize, Ordering};
 
 /// Pixels of the largest picture that is drawn in one piece.
-const LARGEST_WHOLE: usize = 700_000;
+const LARGEST_WHOLE: usize = 620_000;
 /// Samples of all figures of one strip, of 16 bytes each, sums and smears together.
-const MOST_AT_ONCE: usize = 2_000_000;
+const MOST_AT_ONCE: usize = 1_500_000;
 /// A strip is not cut finer than this.
 const LEAST_ROWS: usize = 32;
 /// Width of the picture in which a figure's dwell is found out for all strips.

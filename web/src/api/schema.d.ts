@@ -2437,8 +2437,11 @@ export interface components {
             cameras?: components["schemas"]["CameraBody"][];
             /** @description Gels and filters. */
             filters?: components["schemas"]["Filter"][];
-            /** @description Always `dash-pebble/kit`. */
-            format: string;
+            /**
+             * @description Always `dash-pebble/kit`.
+             * @constant
+             */
+            format: "dash-pebble/kit";
             /** @description Steady lamps. */
             lamps?: components["schemas"]["Lamp"][];
             /** @description Lenses. */
@@ -2454,8 +2457,9 @@ export interface components {
             /**
              * Format: int32
              * @description Version of the format, 1.
+             * @constant
              */
-            version: number;
+            version: 1;
         };
         /** @description Everything on one scale of stops. */
         Ladder: {
@@ -3758,8 +3762,11 @@ export interface components {
              * @description Channel of the trigger on the camera.
              */
             channel?: number;
-            /** @description Always `dash-pebble/shot`. */
-            format: string;
+            /**
+             * @description Always `dash-pebble/shot`.
+             * @constant
+             */
+            format: "dash-pebble/shot";
             /** @description Groups of people that will stand there, each with its own settings to be found. */
             groups?: components["schemas"]["GroupShape"][];
             /** @description What stays while something else is turned. */
@@ -3790,8 +3797,9 @@ export interface components {
             /**
              * Format: int32
              * @description Version of the format, 2.
+             * @constant
              */
-            version: number;
+            version: 2;
             wish?: components["schemas"]["Wish"] | null;
         };
         /** @description A shot and where it stands. */
@@ -4281,9 +4289,10 @@ export interface components {
             power: string;
             /**
              * Format: double
-             * @description Power needed for the key, against one unit's full power; above 1 one unit is not enough.
+             * @description Power needed for the key, against one unit's full power; above 1 one unit is not enough. `null` where no power would
+             *     do: none of its light comes through.
              */
-            power_needed: number;
+            power_needed?: number | null;
             /**
              * Format: double
              * @description Time to be ready again, where known.
@@ -4445,6 +4454,195 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "ambient": {
+                 *         "background": {
+                 *           "as": "lux",
+                 *           "lux": 280
+                 *         },
+                 *         "kelvin": 4600,
+                 *         "subject": {
+                 *           "aperture_f": 2.8,
+                 *           "as": "exposure",
+                 *           "iso": 1600,
+                 *           "shutter": "1/60"
+                 *         }
+                 *       },
+                 *       "background": {
+                 *         "behind_m": 7,
+                 *         "reflectance": 0.22,
+                 *         "spill_stops": -3
+                 *       },
+                 *       "camera": {
+                 *         "aperture_f": 8,
+                 *         "body": {
+                 *           "fastest": "1/8000",
+                 *           "first_row": "bottom",
+                 *           "frames_per_second": 12,
+                 *           "grid": "thirds",
+                 *           "high_speed_sync": true,
+                 *           "id": "heron-v2",
+                 *           "iso_max": 25600,
+                 *           "iso_min": 100,
+                 *           "mass_kg": 0.68,
+                 *           "name": "Heron V2",
+                 *           "pixels_wide": 6000,
+                 *           "sensor_height_mm": 24,
+                 *           "sensor_width_mm": 36,
+                 *           "shutter_kind": "focal_plane",
+                 *           "slowest": "30",
+                 *           "sync": "1/250",
+                 *           "travel_ms": 3.2
+                 *         },
+                 *         "filter_stops": 0,
+                 *         "focal_mm": 35,
+                 *         "iso": 200,
+                 *         "lens": {
+                 *           "focal_max_mm": 70,
+                 *           "focal_min_mm": 24,
+                 *           "id": "halden-24-70",
+                 *           "mass_kg": 0.81,
+                 *           "name": "Halden 24–70 f/2.8",
+                 *           "narrowest_f": 22,
+                 *           "widest_f": 2.8
+                 *         },
+                 *         "shutter": "1/60",
+                 *         "white_balance_k": 5500
+                 *       },
+                 *       "channel": 1,
+                 *       "format": "dash-pebble/shot",
+                 *       "lights": [
+                 *         {
+                 *           "bearing_deg": -32,
+                 *           "channel": 1,
+                 *           "distance_m": 3,
+                 *           "group": "A",
+                 *           "heads": 1,
+                 *           "height_deg": 30,
+                 *           "modifier": {
+                 *             "face_radius_m": 0.45,
+                 *             "half_angle_deg": 55,
+                 *             "id": "octa-90",
+                 *             "mass_kg": 0.9,
+                 *             "name": "Octa 90",
+                 *             "source_offset_m": 0.1,
+                 *             "stops": -1.3
+                 *           },
+                 *           "on": true,
+                 *           "power": 0.19842513149602492,
+                 *           "role": "key",
+                 *           "sync": "front",
+                 *           "trigger": {
+                 *             "channels": 32,
+                 *             "groups": 5,
+                 *             "id": "reed",
+                 *             "lag_ms": 0.25,
+                 *             "name": "Reed radio",
+                 *             "range_m": 100
+                 *           },
+                 *           "unit": {
+                 *             "battery": {
+                 *               "efficiency": 0.72,
+                 *               "id": "slate-55",
+                 *               "idle_w": 1.5,
+                 *               "mass_kg": 0.62,
+                 *               "name": "Slate 55 head battery",
+                 *               "usable_wh": 55
+                 *             },
+                 *             "colour_k": 5600,
+                 *             "control": {
+                 *               "decay_ms": 1.4,
+                 *               "fall_ms": 0.02,
+                 *               "rise_ms": 0.04,
+                 *               "way": "quenched"
+                 *             },
+                 *             "durations_from": {
+                 *               "origin": "published"
+                 *             },
+                 *             "energy_j": 400,
+                 *             "heat": {
+                 *               "capacity_j": 24000,
+                 *               "drain_w": 85,
+                 *               "then": "waits"
+                 *             },
+                 *             "high_speed_sync": true,
+                 *             "id": "brix-400",
+                 *             "kind": "battery_head",
+                 *             "lag_ms": 0.05,
+                 *             "low_battery": "slower",
+                 *             "lowest_power_mired": -11,
+                 *             "lowest_stops": 8,
+                 *             "mass_kg": 2.3,
+                 *             "min_interval_ms": 50,
+                 *             "name": "Brix 400",
+                 *             "output": {
+                 *               "as": "guide_number",
+                 *               "metres": 62
+                 *             },
+                 *             "output_from": {
+                 *               "origin": "published"
+                 *             },
+                 *             "recycle_s": 1.4,
+                 *             "step_stops": 0.3333333333333333,
+                 *             "when_early": "missing"
+                 *           }
+                 *         }
+                 *       ],
+                 *       "parts": [
+                 *         {
+                 *           "ambient_offset_stops": 0,
+                 *           "direction_deg": 80,
+                 *           "drawn_as": "face",
+                 *           "flash_offset_stops": 0,
+                 *           "intent": "pebble",
+                 *           "name": "Face",
+                 *           "out_of_plane_deg": 0,
+                 *           "reflectance": 0.36,
+                 *           "size_m": 0.22,
+                 *           "speed_m_s": 0.4
+                 *         },
+                 *         {
+                 *           "ambient_offset_stops": 0,
+                 *           "direction_deg": 115,
+                 *           "drawn_as": "feet",
+                 *           "flash_offset_stops": 0,
+                 *           "intent": "pebble",
+                 *           "name": "Shoes",
+                 *           "out_of_plane_deg": 0,
+                 *           "reflectance": 0.55,
+                 *           "size_m": 0.28,
+                 *           "speed_m_s": 5.2
+                 *         },
+                 *         {
+                 *           "ambient_offset_stops": 3,
+                 *           "direction_deg": 90,
+                 *           "drawn_as": "ropes",
+                 *           "flash_offset_stops": 0,
+                 *           "intent": "dash",
+                 *           "name": "Ropes",
+                 *           "out_of_plane_deg": 0,
+                 *           "reflectance": 0.8,
+                 *           "size_m": 0.022,
+                 *           "speed_m_s": 11,
+                 *           "streak_share": 0.08
+                 *         }
+                 *       ],
+                 *       "place": "Wheels & Air Week · Sports hall",
+                 *       "scene": "double_ropes",
+                 *       "school": "t01",
+                 *       "subject": {
+                 *         "depth_m": 0.8,
+                 *         "distance_m": 4.5
+                 *       },
+                 *       "targets": {
+                 *         "key_stops": 0
+                 *       },
+                 *       "title": "Double ropes, both feet up",
+                 *       "usage": "pixel",
+                 *       "version": 2
+                 *     }
+                 */
                 "application/json": components["schemas"]["Shot"];
             };
         };
@@ -4462,7 +4660,34 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -4470,7 +4695,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4482,7 +4716,11 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "*/*"?: never;
+            };
+        };
         responses: {
             200: {
                 headers: {
@@ -4490,6 +4728,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Shot"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4501,7 +4757,11 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "*/*"?: never;
+            };
+        };
         responses: {
             200: {
                 headers: {
@@ -4509,6 +4769,33 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CopyList"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too busy; ask again in a second */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4520,7 +4807,11 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "*/*"?: never;
+            };
+        };
         responses: {
             201: {
                 headers: {
@@ -4530,12 +4821,48 @@ export interface operations {
                     "application/json": components["schemas"]["Copy"];
                 };
             };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is taken, or in use */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too busy; ask again in a second */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             507: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4561,12 +4888,48 @@ export interface operations {
                     "application/json": components["schemas"]["Copy"];
                 };
             };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is taken, or in use */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             413: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -4574,7 +4937,34 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too busy; ask again in a second */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4588,7 +4978,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "*/*"?: never;
+            };
+        };
         responses: {
             200: {
                 headers: {
@@ -4598,12 +4992,30 @@ export interface operations {
                     "application/json": components["schemas"]["Inside"];
                 };
             };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -4611,7 +5023,25 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too busy; ask again in a second */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4625,7 +5055,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "*/*"?: never;
+            };
+        };
         responses: {
             200: {
                 headers: {
@@ -4635,12 +5069,39 @@ export interface operations {
                     "application/json": components["schemas"]["Copy"];
                 };
             };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is taken, or in use */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -4648,7 +5109,34 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too busy; ask again in a second */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4660,7 +5148,11 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "*/*"?: never;
+            };
+        };
         responses: {
             200: {
                 headers: {
@@ -4670,12 +5162,39 @@ export interface operations {
                     "application/vnd.sqlite3": unknown;
                 };
             };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too busy; ask again in a second */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             507: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4689,6 +5208,195 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "ambient": {
+                 *         "background": {
+                 *           "as": "lux",
+                 *           "lux": 280
+                 *         },
+                 *         "kelvin": 4600,
+                 *         "subject": {
+                 *           "aperture_f": 2.8,
+                 *           "as": "exposure",
+                 *           "iso": 1600,
+                 *           "shutter": "1/60"
+                 *         }
+                 *       },
+                 *       "background": {
+                 *         "behind_m": 7,
+                 *         "reflectance": 0.22,
+                 *         "spill_stops": -3
+                 *       },
+                 *       "camera": {
+                 *         "aperture_f": 8,
+                 *         "body": {
+                 *           "fastest": "1/8000",
+                 *           "first_row": "bottom",
+                 *           "frames_per_second": 12,
+                 *           "grid": "thirds",
+                 *           "high_speed_sync": true,
+                 *           "id": "heron-v2",
+                 *           "iso_max": 25600,
+                 *           "iso_min": 100,
+                 *           "mass_kg": 0.68,
+                 *           "name": "Heron V2",
+                 *           "pixels_wide": 6000,
+                 *           "sensor_height_mm": 24,
+                 *           "sensor_width_mm": 36,
+                 *           "shutter_kind": "focal_plane",
+                 *           "slowest": "30",
+                 *           "sync": "1/250",
+                 *           "travel_ms": 3.2
+                 *         },
+                 *         "filter_stops": 0,
+                 *         "focal_mm": 35,
+                 *         "iso": 200,
+                 *         "lens": {
+                 *           "focal_max_mm": 70,
+                 *           "focal_min_mm": 24,
+                 *           "id": "halden-24-70",
+                 *           "mass_kg": 0.81,
+                 *           "name": "Halden 24–70 f/2.8",
+                 *           "narrowest_f": 22,
+                 *           "widest_f": 2.8
+                 *         },
+                 *         "shutter": "1/60",
+                 *         "white_balance_k": 5500
+                 *       },
+                 *       "channel": 1,
+                 *       "format": "dash-pebble/shot",
+                 *       "lights": [
+                 *         {
+                 *           "bearing_deg": -32,
+                 *           "channel": 1,
+                 *           "distance_m": 3,
+                 *           "group": "A",
+                 *           "heads": 1,
+                 *           "height_deg": 30,
+                 *           "modifier": {
+                 *             "face_radius_m": 0.45,
+                 *             "half_angle_deg": 55,
+                 *             "id": "octa-90",
+                 *             "mass_kg": 0.9,
+                 *             "name": "Octa 90",
+                 *             "source_offset_m": 0.1,
+                 *             "stops": -1.3
+                 *           },
+                 *           "on": true,
+                 *           "power": 0.19842513149602492,
+                 *           "role": "key",
+                 *           "sync": "front",
+                 *           "trigger": {
+                 *             "channels": 32,
+                 *             "groups": 5,
+                 *             "id": "reed",
+                 *             "lag_ms": 0.25,
+                 *             "name": "Reed radio",
+                 *             "range_m": 100
+                 *           },
+                 *           "unit": {
+                 *             "battery": {
+                 *               "efficiency": 0.72,
+                 *               "id": "slate-55",
+                 *               "idle_w": 1.5,
+                 *               "mass_kg": 0.62,
+                 *               "name": "Slate 55 head battery",
+                 *               "usable_wh": 55
+                 *             },
+                 *             "colour_k": 5600,
+                 *             "control": {
+                 *               "decay_ms": 1.4,
+                 *               "fall_ms": 0.02,
+                 *               "rise_ms": 0.04,
+                 *               "way": "quenched"
+                 *             },
+                 *             "durations_from": {
+                 *               "origin": "published"
+                 *             },
+                 *             "energy_j": 400,
+                 *             "heat": {
+                 *               "capacity_j": 24000,
+                 *               "drain_w": 85,
+                 *               "then": "waits"
+                 *             },
+                 *             "high_speed_sync": true,
+                 *             "id": "brix-400",
+                 *             "kind": "battery_head",
+                 *             "lag_ms": 0.05,
+                 *             "low_battery": "slower",
+                 *             "lowest_power_mired": -11,
+                 *             "lowest_stops": 8,
+                 *             "mass_kg": 2.3,
+                 *             "min_interval_ms": 50,
+                 *             "name": "Brix 400",
+                 *             "output": {
+                 *               "as": "guide_number",
+                 *               "metres": 62
+                 *             },
+                 *             "output_from": {
+                 *               "origin": "published"
+                 *             },
+                 *             "recycle_s": 1.4,
+                 *             "step_stops": 0.3333333333333333,
+                 *             "when_early": "missing"
+                 *           }
+                 *         }
+                 *       ],
+                 *       "parts": [
+                 *         {
+                 *           "ambient_offset_stops": 0,
+                 *           "direction_deg": 80,
+                 *           "drawn_as": "face",
+                 *           "flash_offset_stops": 0,
+                 *           "intent": "pebble",
+                 *           "name": "Face",
+                 *           "out_of_plane_deg": 0,
+                 *           "reflectance": 0.36,
+                 *           "size_m": 0.22,
+                 *           "speed_m_s": 0.4
+                 *         },
+                 *         {
+                 *           "ambient_offset_stops": 0,
+                 *           "direction_deg": 115,
+                 *           "drawn_as": "feet",
+                 *           "flash_offset_stops": 0,
+                 *           "intent": "pebble",
+                 *           "name": "Shoes",
+                 *           "out_of_plane_deg": 0,
+                 *           "reflectance": 0.55,
+                 *           "size_m": 0.28,
+                 *           "speed_m_s": 5.2
+                 *         },
+                 *         {
+                 *           "ambient_offset_stops": 3,
+                 *           "direction_deg": 90,
+                 *           "drawn_as": "ropes",
+                 *           "flash_offset_stops": 0,
+                 *           "intent": "dash",
+                 *           "name": "Ropes",
+                 *           "out_of_plane_deg": 0,
+                 *           "reflectance": 0.8,
+                 *           "size_m": 0.022,
+                 *           "speed_m_s": 11,
+                 *           "streak_share": 0.08
+                 *         }
+                 *       ],
+                 *       "place": "Wheels & Air Week · Sports hall",
+                 *       "scene": "double_ropes",
+                 *       "school": "t01",
+                 *       "subject": {
+                 *         "depth_m": 0.8,
+                 *         "distance_m": 4.5
+                 *       },
+                 *       "targets": {
+                 *         "key_stops": 0
+                 *       },
+                 *       "title": "Double ropes, both feet up",
+                 *       "usage": "pixel",
+                 *       "version": 2
+                 *     }
+                 */
                 "application/json": components["schemas"]["Shot"];
             };
         };
@@ -4706,7 +5414,34 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -4714,7 +5449,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4728,6 +5472,202 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "shot": {
+                 *         "ambient": {
+                 *           "background": {
+                 *             "as": "lux",
+                 *             "lux": 280
+                 *           },
+                 *           "kelvin": 4600,
+                 *           "subject": {
+                 *             "aperture_f": 2.8,
+                 *             "as": "exposure",
+                 *             "iso": 1600,
+                 *             "shutter": "1/60"
+                 *           }
+                 *         },
+                 *         "background": {
+                 *           "behind_m": 7,
+                 *           "reflectance": 0.22,
+                 *           "spill_stops": -3
+                 *         },
+                 *         "camera": {
+                 *           "aperture_f": 8,
+                 *           "body": {
+                 *             "fastest": "1/8000",
+                 *             "first_row": "bottom",
+                 *             "frames_per_second": 12,
+                 *             "grid": "thirds",
+                 *             "high_speed_sync": true,
+                 *             "id": "heron-v2",
+                 *             "iso_max": 25600,
+                 *             "iso_min": 100,
+                 *             "mass_kg": 0.68,
+                 *             "name": "Heron V2",
+                 *             "pixels_wide": 6000,
+                 *             "sensor_height_mm": 24,
+                 *             "sensor_width_mm": 36,
+                 *             "shutter_kind": "focal_plane",
+                 *             "slowest": "30",
+                 *             "sync": "1/250",
+                 *             "travel_ms": 3.2
+                 *           },
+                 *           "filter_stops": 0,
+                 *           "focal_mm": 35,
+                 *           "iso": 200,
+                 *           "lens": {
+                 *             "focal_max_mm": 70,
+                 *             "focal_min_mm": 24,
+                 *             "id": "halden-24-70",
+                 *             "mass_kg": 0.81,
+                 *             "name": "Halden 24–70 f/2.8",
+                 *             "narrowest_f": 22,
+                 *             "widest_f": 2.8
+                 *           },
+                 *           "shutter": "1/60",
+                 *           "white_balance_k": 5500
+                 *         },
+                 *         "channel": 1,
+                 *         "format": "dash-pebble/shot",
+                 *         "lights": [
+                 *           {
+                 *             "bearing_deg": -32,
+                 *             "channel": 1,
+                 *             "distance_m": 3,
+                 *             "group": "A",
+                 *             "heads": 1,
+                 *             "height_deg": 30,
+                 *             "modifier": {
+                 *               "face_radius_m": 0.45,
+                 *               "half_angle_deg": 55,
+                 *               "id": "octa-90",
+                 *               "mass_kg": 0.9,
+                 *               "name": "Octa 90",
+                 *               "source_offset_m": 0.1,
+                 *               "stops": -1.3
+                 *             },
+                 *             "on": true,
+                 *             "power": 0.19842513149602492,
+                 *             "role": "key",
+                 *             "sync": "front",
+                 *             "trigger": {
+                 *               "channels": 32,
+                 *               "groups": 5,
+                 *               "id": "reed",
+                 *               "lag_ms": 0.25,
+                 *               "name": "Reed radio",
+                 *               "range_m": 100
+                 *             },
+                 *             "unit": {
+                 *               "battery": {
+                 *                 "efficiency": 0.72,
+                 *                 "id": "slate-55",
+                 *                 "idle_w": 1.5,
+                 *                 "mass_kg": 0.62,
+                 *                 "name": "Slate 55 head battery",
+                 *                 "usable_wh": 55
+                 *               },
+                 *               "colour_k": 5600,
+                 *               "control": {
+                 *                 "decay_ms": 1.4,
+                 *                 "fall_ms": 0.02,
+                 *                 "rise_ms": 0.04,
+                 *                 "way": "quenched"
+                 *               },
+                 *               "durations_from": {
+                 *                 "origin": "published"
+                 *               },
+                 *               "energy_j": 400,
+                 *               "heat": {
+                 *                 "capacity_j": 24000,
+                 *                 "drain_w": 85,
+                 *                 "then": "waits"
+                 *               },
+                 *               "high_speed_sync": true,
+                 *               "id": "brix-400",
+                 *               "kind": "battery_head",
+                 *               "lag_ms": 0.05,
+                 *               "low_battery": "slower",
+                 *               "lowest_power_mired": -11,
+                 *               "lowest_stops": 8,
+                 *               "mass_kg": 2.3,
+                 *               "min_interval_ms": 50,
+                 *               "name": "Brix 400",
+                 *               "output": {
+                 *                 "as": "guide_number",
+                 *                 "metres": 62
+                 *               },
+                 *               "output_from": {
+                 *                 "origin": "published"
+                 *               },
+                 *               "recycle_s": 1.4,
+                 *               "step_stops": 0.3333333333333333,
+                 *               "when_early": "missing"
+                 *             }
+                 *           }
+                 *         ],
+                 *         "parts": [
+                 *           {
+                 *             "ambient_offset_stops": 0,
+                 *             "direction_deg": 80,
+                 *             "drawn_as": "face",
+                 *             "flash_offset_stops": 0,
+                 *             "intent": "pebble",
+                 *             "name": "Face",
+                 *             "out_of_plane_deg": 0,
+                 *             "reflectance": 0.36,
+                 *             "size_m": 0.22,
+                 *             "speed_m_s": 0.4
+                 *           },
+                 *           {
+                 *             "ambient_offset_stops": 0,
+                 *             "direction_deg": 115,
+                 *             "drawn_as": "feet",
+                 *             "flash_offset_stops": 0,
+                 *             "intent": "pebble",
+                 *             "name": "Shoes",
+                 *             "out_of_plane_deg": 0,
+                 *             "reflectance": 0.55,
+                 *             "size_m": 0.28,
+                 *             "speed_m_s": 5.2
+                 *           },
+                 *           {
+                 *             "ambient_offset_stops": 3,
+                 *             "direction_deg": 90,
+                 *             "drawn_as": "ropes",
+                 *             "flash_offset_stops": 0,
+                 *             "intent": "dash",
+                 *             "name": "Ropes",
+                 *             "out_of_plane_deg": 0,
+                 *             "reflectance": 0.8,
+                 *             "size_m": 0.022,
+                 *             "speed_m_s": 11,
+                 *             "streak_share": 0.08
+                 *           }
+                 *         ],
+                 *         "place": "Wheels & Air Week · Sports hall",
+                 *         "scene": "double_ropes",
+                 *         "school": "t01",
+                 *         "subject": {
+                 *           "depth_m": 0.8,
+                 *           "distance_m": 4.5
+                 *         },
+                 *         "targets": {
+                 *           "key_stops": 0
+                 *         },
+                 *         "title": "Double ropes, both feet up",
+                 *         "usage": "pixel",
+                 *         "version": 2
+                 *       },
+                 *       "wish": {
+                 *         "ambient_stops": -1,
+                 *         "part": 0,
+                 *         "share": 0.2
+                 *       }
+                 *     }
+                 */
                 "application/json": components["schemas"]["DragRequest"];
             };
         };
@@ -4745,7 +5685,34 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -4753,7 +5720,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4767,6 +5743,195 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "ambient": {
+                 *         "background": {
+                 *           "as": "lux",
+                 *           "lux": 280
+                 *         },
+                 *         "kelvin": 4600,
+                 *         "subject": {
+                 *           "aperture_f": 2.8,
+                 *           "as": "exposure",
+                 *           "iso": 1600,
+                 *           "shutter": "1/60"
+                 *         }
+                 *       },
+                 *       "background": {
+                 *         "behind_m": 7,
+                 *         "reflectance": 0.22,
+                 *         "spill_stops": -3
+                 *       },
+                 *       "camera": {
+                 *         "aperture_f": 8,
+                 *         "body": {
+                 *           "fastest": "1/8000",
+                 *           "first_row": "bottom",
+                 *           "frames_per_second": 12,
+                 *           "grid": "thirds",
+                 *           "high_speed_sync": true,
+                 *           "id": "heron-v2",
+                 *           "iso_max": 25600,
+                 *           "iso_min": 100,
+                 *           "mass_kg": 0.68,
+                 *           "name": "Heron V2",
+                 *           "pixels_wide": 6000,
+                 *           "sensor_height_mm": 24,
+                 *           "sensor_width_mm": 36,
+                 *           "shutter_kind": "focal_plane",
+                 *           "slowest": "30",
+                 *           "sync": "1/250",
+                 *           "travel_ms": 3.2
+                 *         },
+                 *         "filter_stops": 0,
+                 *         "focal_mm": 35,
+                 *         "iso": 200,
+                 *         "lens": {
+                 *           "focal_max_mm": 70,
+                 *           "focal_min_mm": 24,
+                 *           "id": "halden-24-70",
+                 *           "mass_kg": 0.81,
+                 *           "name": "Halden 24–70 f/2.8",
+                 *           "narrowest_f": 22,
+                 *           "widest_f": 2.8
+                 *         },
+                 *         "shutter": "1/60",
+                 *         "white_balance_k": 5500
+                 *       },
+                 *       "channel": 1,
+                 *       "format": "dash-pebble/shot",
+                 *       "lights": [
+                 *         {
+                 *           "bearing_deg": -32,
+                 *           "channel": 1,
+                 *           "distance_m": 3,
+                 *           "group": "A",
+                 *           "heads": 1,
+                 *           "height_deg": 30,
+                 *           "modifier": {
+                 *             "face_radius_m": 0.45,
+                 *             "half_angle_deg": 55,
+                 *             "id": "octa-90",
+                 *             "mass_kg": 0.9,
+                 *             "name": "Octa 90",
+                 *             "source_offset_m": 0.1,
+                 *             "stops": -1.3
+                 *           },
+                 *           "on": true,
+                 *           "power": 0.19842513149602492,
+                 *           "role": "key",
+                 *           "sync": "front",
+                 *           "trigger": {
+                 *             "channels": 32,
+                 *             "groups": 5,
+                 *             "id": "reed",
+                 *             "lag_ms": 0.25,
+                 *             "name": "Reed radio",
+                 *             "range_m": 100
+                 *           },
+                 *           "unit": {
+                 *             "battery": {
+                 *               "efficiency": 0.72,
+                 *               "id": "slate-55",
+                 *               "idle_w": 1.5,
+                 *               "mass_kg": 0.62,
+                 *               "name": "Slate 55 head battery",
+                 *               "usable_wh": 55
+                 *             },
+                 *             "colour_k": 5600,
+                 *             "control": {
+                 *               "decay_ms": 1.4,
+                 *               "fall_ms": 0.02,
+                 *               "rise_ms": 0.04,
+                 *               "way": "quenched"
+                 *             },
+                 *             "durations_from": {
+                 *               "origin": "published"
+                 *             },
+                 *             "energy_j": 400,
+                 *             "heat": {
+                 *               "capacity_j": 24000,
+                 *               "drain_w": 85,
+                 *               "then": "waits"
+                 *             },
+                 *             "high_speed_sync": true,
+                 *             "id": "brix-400",
+                 *             "kind": "battery_head",
+                 *             "lag_ms": 0.05,
+                 *             "low_battery": "slower",
+                 *             "lowest_power_mired": -11,
+                 *             "lowest_stops": 8,
+                 *             "mass_kg": 2.3,
+                 *             "min_interval_ms": 50,
+                 *             "name": "Brix 400",
+                 *             "output": {
+                 *               "as": "guide_number",
+                 *               "metres": 62
+                 *             },
+                 *             "output_from": {
+                 *               "origin": "published"
+                 *             },
+                 *             "recycle_s": 1.4,
+                 *             "step_stops": 0.3333333333333333,
+                 *             "when_early": "missing"
+                 *           }
+                 *         }
+                 *       ],
+                 *       "parts": [
+                 *         {
+                 *           "ambient_offset_stops": 0,
+                 *           "direction_deg": 80,
+                 *           "drawn_as": "face",
+                 *           "flash_offset_stops": 0,
+                 *           "intent": "pebble",
+                 *           "name": "Face",
+                 *           "out_of_plane_deg": 0,
+                 *           "reflectance": 0.36,
+                 *           "size_m": 0.22,
+                 *           "speed_m_s": 0.4
+                 *         },
+                 *         {
+                 *           "ambient_offset_stops": 0,
+                 *           "direction_deg": 115,
+                 *           "drawn_as": "feet",
+                 *           "flash_offset_stops": 0,
+                 *           "intent": "pebble",
+                 *           "name": "Shoes",
+                 *           "out_of_plane_deg": 0,
+                 *           "reflectance": 0.55,
+                 *           "size_m": 0.28,
+                 *           "speed_m_s": 5.2
+                 *         },
+                 *         {
+                 *           "ambient_offset_stops": 3,
+                 *           "direction_deg": 90,
+                 *           "drawn_as": "ropes",
+                 *           "flash_offset_stops": 0,
+                 *           "intent": "dash",
+                 *           "name": "Ropes",
+                 *           "out_of_plane_deg": 0,
+                 *           "reflectance": 0.8,
+                 *           "size_m": 0.022,
+                 *           "speed_m_s": 11,
+                 *           "streak_share": 0.08
+                 *         }
+                 *       ],
+                 *       "place": "Wheels & Air Week · Sports hall",
+                 *       "scene": "double_ropes",
+                 *       "school": "t01",
+                 *       "subject": {
+                 *         "depth_m": 0.8,
+                 *         "distance_m": 4.5
+                 *       },
+                 *       "targets": {
+                 *         "key_stops": 0
+                 *       },
+                 *       "title": "Double ropes, both feet up",
+                 *       "usage": "pixel",
+                 *       "version": 2
+                 *     }
+                 */
                 "application/json": components["schemas"]["Shot"];
             };
         };
@@ -4784,7 +5949,34 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -4792,7 +5984,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4806,6 +6007,195 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "ambient": {
+                 *         "background": {
+                 *           "as": "lux",
+                 *           "lux": 280
+                 *         },
+                 *         "kelvin": 4600,
+                 *         "subject": {
+                 *           "aperture_f": 2.8,
+                 *           "as": "exposure",
+                 *           "iso": 1600,
+                 *           "shutter": "1/60"
+                 *         }
+                 *       },
+                 *       "background": {
+                 *         "behind_m": 7,
+                 *         "reflectance": 0.22,
+                 *         "spill_stops": -3
+                 *       },
+                 *       "camera": {
+                 *         "aperture_f": 8,
+                 *         "body": {
+                 *           "fastest": "1/8000",
+                 *           "first_row": "bottom",
+                 *           "frames_per_second": 12,
+                 *           "grid": "thirds",
+                 *           "high_speed_sync": true,
+                 *           "id": "heron-v2",
+                 *           "iso_max": 25600,
+                 *           "iso_min": 100,
+                 *           "mass_kg": 0.68,
+                 *           "name": "Heron V2",
+                 *           "pixels_wide": 6000,
+                 *           "sensor_height_mm": 24,
+                 *           "sensor_width_mm": 36,
+                 *           "shutter_kind": "focal_plane",
+                 *           "slowest": "30",
+                 *           "sync": "1/250",
+                 *           "travel_ms": 3.2
+                 *         },
+                 *         "filter_stops": 0,
+                 *         "focal_mm": 35,
+                 *         "iso": 200,
+                 *         "lens": {
+                 *           "focal_max_mm": 70,
+                 *           "focal_min_mm": 24,
+                 *           "id": "halden-24-70",
+                 *           "mass_kg": 0.81,
+                 *           "name": "Halden 24–70 f/2.8",
+                 *           "narrowest_f": 22,
+                 *           "widest_f": 2.8
+                 *         },
+                 *         "shutter": "1/60",
+                 *         "white_balance_k": 5500
+                 *       },
+                 *       "channel": 1,
+                 *       "format": "dash-pebble/shot",
+                 *       "lights": [
+                 *         {
+                 *           "bearing_deg": -32,
+                 *           "channel": 1,
+                 *           "distance_m": 3,
+                 *           "group": "A",
+                 *           "heads": 1,
+                 *           "height_deg": 30,
+                 *           "modifier": {
+                 *             "face_radius_m": 0.45,
+                 *             "half_angle_deg": 55,
+                 *             "id": "octa-90",
+                 *             "mass_kg": 0.9,
+                 *             "name": "Octa 90",
+                 *             "source_offset_m": 0.1,
+                 *             "stops": -1.3
+                 *           },
+                 *           "on": true,
+                 *           "power": 0.19842513149602492,
+                 *           "role": "key",
+                 *           "sync": "front",
+                 *           "trigger": {
+                 *             "channels": 32,
+                 *             "groups": 5,
+                 *             "id": "reed",
+                 *             "lag_ms": 0.25,
+                 *             "name": "Reed radio",
+                 *             "range_m": 100
+                 *           },
+                 *           "unit": {
+                 *             "battery": {
+                 *               "efficiency": 0.72,
+                 *               "id": "slate-55",
+                 *               "idle_w": 1.5,
+                 *               "mass_kg": 0.62,
+                 *               "name": "Slate 55 head battery",
+                 *               "usable_wh": 55
+                 *             },
+                 *             "colour_k": 5600,
+                 *             "control": {
+                 *               "decay_ms": 1.4,
+                 *               "fall_ms": 0.02,
+                 *               "rise_ms": 0.04,
+                 *               "way": "quenched"
+                 *             },
+                 *             "durations_from": {
+                 *               "origin": "published"
+                 *             },
+                 *             "energy_j": 400,
+                 *             "heat": {
+                 *               "capacity_j": 24000,
+                 *               "drain_w": 85,
+                 *               "then": "waits"
+                 *             },
+                 *             "high_speed_sync": true,
+                 *             "id": "brix-400",
+                 *             "kind": "battery_head",
+                 *             "lag_ms": 0.05,
+                 *             "low_battery": "slower",
+                 *             "lowest_power_mired": -11,
+                 *             "lowest_stops": 8,
+                 *             "mass_kg": 2.3,
+                 *             "min_interval_ms": 50,
+                 *             "name": "Brix 400",
+                 *             "output": {
+                 *               "as": "guide_number",
+                 *               "metres": 62
+                 *             },
+                 *             "output_from": {
+                 *               "origin": "published"
+                 *             },
+                 *             "recycle_s": 1.4,
+                 *             "step_stops": 0.3333333333333333,
+                 *             "when_early": "missing"
+                 *           }
+                 *         }
+                 *       ],
+                 *       "parts": [
+                 *         {
+                 *           "ambient_offset_stops": 0,
+                 *           "direction_deg": 80,
+                 *           "drawn_as": "face",
+                 *           "flash_offset_stops": 0,
+                 *           "intent": "pebble",
+                 *           "name": "Face",
+                 *           "out_of_plane_deg": 0,
+                 *           "reflectance": 0.36,
+                 *           "size_m": 0.22,
+                 *           "speed_m_s": 0.4
+                 *         },
+                 *         {
+                 *           "ambient_offset_stops": 0,
+                 *           "direction_deg": 115,
+                 *           "drawn_as": "feet",
+                 *           "flash_offset_stops": 0,
+                 *           "intent": "pebble",
+                 *           "name": "Shoes",
+                 *           "out_of_plane_deg": 0,
+                 *           "reflectance": 0.55,
+                 *           "size_m": 0.28,
+                 *           "speed_m_s": 5.2
+                 *         },
+                 *         {
+                 *           "ambient_offset_stops": 3,
+                 *           "direction_deg": 90,
+                 *           "drawn_as": "ropes",
+                 *           "flash_offset_stops": 0,
+                 *           "intent": "dash",
+                 *           "name": "Ropes",
+                 *           "out_of_plane_deg": 0,
+                 *           "reflectance": 0.8,
+                 *           "size_m": 0.022,
+                 *           "speed_m_s": 11,
+                 *           "streak_share": 0.08
+                 *         }
+                 *       ],
+                 *       "place": "Wheels & Air Week · Sports hall",
+                 *       "scene": "double_ropes",
+                 *       "school": "t01",
+                 *       "subject": {
+                 *         "depth_m": 0.8,
+                 *         "distance_m": 4.5
+                 *       },
+                 *       "targets": {
+                 *         "key_stops": 0
+                 *       },
+                 *       "title": "Double ropes, both feet up",
+                 *       "usage": "pixel",
+                 *       "version": 2
+                 *     }
+                 */
                 "application/json": components["schemas"]["Shot"];
             };
         };
@@ -4818,12 +6208,57 @@ export interface operations {
                     "application/json": components["schemas"]["Fitted"];
                 };
             };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4837,6 +6272,195 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "ambient": {
+                 *         "background": {
+                 *           "as": "lux",
+                 *           "lux": 280
+                 *         },
+                 *         "kelvin": 4600,
+                 *         "subject": {
+                 *           "aperture_f": 2.8,
+                 *           "as": "exposure",
+                 *           "iso": 1600,
+                 *           "shutter": "1/60"
+                 *         }
+                 *       },
+                 *       "background": {
+                 *         "behind_m": 7,
+                 *         "reflectance": 0.22,
+                 *         "spill_stops": -3
+                 *       },
+                 *       "camera": {
+                 *         "aperture_f": 8,
+                 *         "body": {
+                 *           "fastest": "1/8000",
+                 *           "first_row": "bottom",
+                 *           "frames_per_second": 12,
+                 *           "grid": "thirds",
+                 *           "high_speed_sync": true,
+                 *           "id": "heron-v2",
+                 *           "iso_max": 25600,
+                 *           "iso_min": 100,
+                 *           "mass_kg": 0.68,
+                 *           "name": "Heron V2",
+                 *           "pixels_wide": 6000,
+                 *           "sensor_height_mm": 24,
+                 *           "sensor_width_mm": 36,
+                 *           "shutter_kind": "focal_plane",
+                 *           "slowest": "30",
+                 *           "sync": "1/250",
+                 *           "travel_ms": 3.2
+                 *         },
+                 *         "filter_stops": 0,
+                 *         "focal_mm": 35,
+                 *         "iso": 200,
+                 *         "lens": {
+                 *           "focal_max_mm": 70,
+                 *           "focal_min_mm": 24,
+                 *           "id": "halden-24-70",
+                 *           "mass_kg": 0.81,
+                 *           "name": "Halden 24–70 f/2.8",
+                 *           "narrowest_f": 22,
+                 *           "widest_f": 2.8
+                 *         },
+                 *         "shutter": "1/60",
+                 *         "white_balance_k": 5500
+                 *       },
+                 *       "channel": 1,
+                 *       "format": "dash-pebble/shot",
+                 *       "lights": [
+                 *         {
+                 *           "bearing_deg": -32,
+                 *           "channel": 1,
+                 *           "distance_m": 3,
+                 *           "group": "A",
+                 *           "heads": 1,
+                 *           "height_deg": 30,
+                 *           "modifier": {
+                 *             "face_radius_m": 0.45,
+                 *             "half_angle_deg": 55,
+                 *             "id": "octa-90",
+                 *             "mass_kg": 0.9,
+                 *             "name": "Octa 90",
+                 *             "source_offset_m": 0.1,
+                 *             "stops": -1.3
+                 *           },
+                 *           "on": true,
+                 *           "power": 0.19842513149602492,
+                 *           "role": "key",
+                 *           "sync": "front",
+                 *           "trigger": {
+                 *             "channels": 32,
+                 *             "groups": 5,
+                 *             "id": "reed",
+                 *             "lag_ms": 0.25,
+                 *             "name": "Reed radio",
+                 *             "range_m": 100
+                 *           },
+                 *           "unit": {
+                 *             "battery": {
+                 *               "efficiency": 0.72,
+                 *               "id": "slate-55",
+                 *               "idle_w": 1.5,
+                 *               "mass_kg": 0.62,
+                 *               "name": "Slate 55 head battery",
+                 *               "usable_wh": 55
+                 *             },
+                 *             "colour_k": 5600,
+                 *             "control": {
+                 *               "decay_ms": 1.4,
+                 *               "fall_ms": 0.02,
+                 *               "rise_ms": 0.04,
+                 *               "way": "quenched"
+                 *             },
+                 *             "durations_from": {
+                 *               "origin": "published"
+                 *             },
+                 *             "energy_j": 400,
+                 *             "heat": {
+                 *               "capacity_j": 24000,
+                 *               "drain_w": 85,
+                 *               "then": "waits"
+                 *             },
+                 *             "high_speed_sync": true,
+                 *             "id": "brix-400",
+                 *             "kind": "battery_head",
+                 *             "lag_ms": 0.05,
+                 *             "low_battery": "slower",
+                 *             "lowest_power_mired": -11,
+                 *             "lowest_stops": 8,
+                 *             "mass_kg": 2.3,
+                 *             "min_interval_ms": 50,
+                 *             "name": "Brix 400",
+                 *             "output": {
+                 *               "as": "guide_number",
+                 *               "metres": 62
+                 *             },
+                 *             "output_from": {
+                 *               "origin": "published"
+                 *             },
+                 *             "recycle_s": 1.4,
+                 *             "step_stops": 0.3333333333333333,
+                 *             "when_early": "missing"
+                 *           }
+                 *         }
+                 *       ],
+                 *       "parts": [
+                 *         {
+                 *           "ambient_offset_stops": 0,
+                 *           "direction_deg": 80,
+                 *           "drawn_as": "face",
+                 *           "flash_offset_stops": 0,
+                 *           "intent": "pebble",
+                 *           "name": "Face",
+                 *           "out_of_plane_deg": 0,
+                 *           "reflectance": 0.36,
+                 *           "size_m": 0.22,
+                 *           "speed_m_s": 0.4
+                 *         },
+                 *         {
+                 *           "ambient_offset_stops": 0,
+                 *           "direction_deg": 115,
+                 *           "drawn_as": "feet",
+                 *           "flash_offset_stops": 0,
+                 *           "intent": "pebble",
+                 *           "name": "Shoes",
+                 *           "out_of_plane_deg": 0,
+                 *           "reflectance": 0.55,
+                 *           "size_m": 0.28,
+                 *           "speed_m_s": 5.2
+                 *         },
+                 *         {
+                 *           "ambient_offset_stops": 3,
+                 *           "direction_deg": 90,
+                 *           "drawn_as": "ropes",
+                 *           "flash_offset_stops": 0,
+                 *           "intent": "dash",
+                 *           "name": "Ropes",
+                 *           "out_of_plane_deg": 0,
+                 *           "reflectance": 0.8,
+                 *           "size_m": 0.022,
+                 *           "speed_m_s": 11,
+                 *           "streak_share": 0.08
+                 *         }
+                 *       ],
+                 *       "place": "Wheels & Air Week · Sports hall",
+                 *       "scene": "double_ropes",
+                 *       "school": "t01",
+                 *       "subject": {
+                 *         "depth_m": 0.8,
+                 *         "distance_m": 4.5
+                 *       },
+                 *       "targets": {
+                 *         "key_stops": 0
+                 *       },
+                 *       "title": "Double ropes, both feet up",
+                 *       "usage": "pixel",
+                 *       "version": 2
+                 *     }
+                 */
                 "application/json": components["schemas"]["Shot"];
             };
         };
@@ -4854,7 +6478,34 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -4862,7 +6513,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4876,6 +6536,195 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "ambient": {
+                 *         "background": {
+                 *           "as": "lux",
+                 *           "lux": 280
+                 *         },
+                 *         "kelvin": 4600,
+                 *         "subject": {
+                 *           "aperture_f": 2.8,
+                 *           "as": "exposure",
+                 *           "iso": 1600,
+                 *           "shutter": "1/60"
+                 *         }
+                 *       },
+                 *       "background": {
+                 *         "behind_m": 7,
+                 *         "reflectance": 0.22,
+                 *         "spill_stops": -3
+                 *       },
+                 *       "camera": {
+                 *         "aperture_f": 8,
+                 *         "body": {
+                 *           "fastest": "1/8000",
+                 *           "first_row": "bottom",
+                 *           "frames_per_second": 12,
+                 *           "grid": "thirds",
+                 *           "high_speed_sync": true,
+                 *           "id": "heron-v2",
+                 *           "iso_max": 25600,
+                 *           "iso_min": 100,
+                 *           "mass_kg": 0.68,
+                 *           "name": "Heron V2",
+                 *           "pixels_wide": 6000,
+                 *           "sensor_height_mm": 24,
+                 *           "sensor_width_mm": 36,
+                 *           "shutter_kind": "focal_plane",
+                 *           "slowest": "30",
+                 *           "sync": "1/250",
+                 *           "travel_ms": 3.2
+                 *         },
+                 *         "filter_stops": 0,
+                 *         "focal_mm": 35,
+                 *         "iso": 200,
+                 *         "lens": {
+                 *           "focal_max_mm": 70,
+                 *           "focal_min_mm": 24,
+                 *           "id": "halden-24-70",
+                 *           "mass_kg": 0.81,
+                 *           "name": "Halden 24–70 f/2.8",
+                 *           "narrowest_f": 22,
+                 *           "widest_f": 2.8
+                 *         },
+                 *         "shutter": "1/60",
+                 *         "white_balance_k": 5500
+                 *       },
+                 *       "channel": 1,
+                 *       "format": "dash-pebble/shot",
+                 *       "lights": [
+                 *         {
+                 *           "bearing_deg": -32,
+                 *           "channel": 1,
+                 *           "distance_m": 3,
+                 *           "group": "A",
+                 *           "heads": 1,
+                 *           "height_deg": 30,
+                 *           "modifier": {
+                 *             "face_radius_m": 0.45,
+                 *             "half_angle_deg": 55,
+                 *             "id": "octa-90",
+                 *             "mass_kg": 0.9,
+                 *             "name": "Octa 90",
+                 *             "source_offset_m": 0.1,
+                 *             "stops": -1.3
+                 *           },
+                 *           "on": true,
+                 *           "power": 0.19842513149602492,
+                 *           "role": "key",
+                 *           "sync": "front",
+                 *           "trigger": {
+                 *             "channels": 32,
+                 *             "groups": 5,
+                 *             "id": "reed",
+                 *             "lag_ms": 0.25,
+                 *             "name": "Reed radio",
+                 *             "range_m": 100
+                 *           },
+                 *           "unit": {
+                 *             "battery": {
+                 *               "efficiency": 0.72,
+                 *               "id": "slate-55",
+                 *               "idle_w": 1.5,
+                 *               "mass_kg": 0.62,
+                 *               "name": "Slate 55 head battery",
+                 *               "usable_wh": 55
+                 *             },
+                 *             "colour_k": 5600,
+                 *             "control": {
+                 *               "decay_ms": 1.4,
+                 *               "fall_ms": 0.02,
+                 *               "rise_ms": 0.04,
+                 *               "way": "quenched"
+                 *             },
+                 *             "durations_from": {
+                 *               "origin": "published"
+                 *             },
+                 *             "energy_j": 400,
+                 *             "heat": {
+                 *               "capacity_j": 24000,
+                 *               "drain_w": 85,
+                 *               "then": "waits"
+                 *             },
+                 *             "high_speed_sync": true,
+                 *             "id": "brix-400",
+                 *             "kind": "battery_head",
+                 *             "lag_ms": 0.05,
+                 *             "low_battery": "slower",
+                 *             "lowest_power_mired": -11,
+                 *             "lowest_stops": 8,
+                 *             "mass_kg": 2.3,
+                 *             "min_interval_ms": 50,
+                 *             "name": "Brix 400",
+                 *             "output": {
+                 *               "as": "guide_number",
+                 *               "metres": 62
+                 *             },
+                 *             "output_from": {
+                 *               "origin": "published"
+                 *             },
+                 *             "recycle_s": 1.4,
+                 *             "step_stops": 0.3333333333333333,
+                 *             "when_early": "missing"
+                 *           }
+                 *         }
+                 *       ],
+                 *       "parts": [
+                 *         {
+                 *           "ambient_offset_stops": 0,
+                 *           "direction_deg": 80,
+                 *           "drawn_as": "face",
+                 *           "flash_offset_stops": 0,
+                 *           "intent": "pebble",
+                 *           "name": "Face",
+                 *           "out_of_plane_deg": 0,
+                 *           "reflectance": 0.36,
+                 *           "size_m": 0.22,
+                 *           "speed_m_s": 0.4
+                 *         },
+                 *         {
+                 *           "ambient_offset_stops": 0,
+                 *           "direction_deg": 115,
+                 *           "drawn_as": "feet",
+                 *           "flash_offset_stops": 0,
+                 *           "intent": "pebble",
+                 *           "name": "Shoes",
+                 *           "out_of_plane_deg": 0,
+                 *           "reflectance": 0.55,
+                 *           "size_m": 0.28,
+                 *           "speed_m_s": 5.2
+                 *         },
+                 *         {
+                 *           "ambient_offset_stops": 3,
+                 *           "direction_deg": 90,
+                 *           "drawn_as": "ropes",
+                 *           "flash_offset_stops": 0,
+                 *           "intent": "dash",
+                 *           "name": "Ropes",
+                 *           "out_of_plane_deg": 0,
+                 *           "reflectance": 0.8,
+                 *           "size_m": 0.022,
+                 *           "speed_m_s": 11,
+                 *           "streak_share": 0.08
+                 *         }
+                 *       ],
+                 *       "place": "Wheels & Air Week · Sports hall",
+                 *       "scene": "double_ropes",
+                 *       "school": "t01",
+                 *       "subject": {
+                 *         "depth_m": 0.8,
+                 *         "distance_m": 4.5
+                 *       },
+                 *       "targets": {
+                 *         "key_stops": 0
+                 *       },
+                 *       "title": "Double ropes, both feet up",
+                 *       "usage": "pixel",
+                 *       "version": 2
+                 *     }
+                 */
                 "application/json": components["schemas"]["Shot"];
             };
         };
@@ -4893,7 +6742,34 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -4901,7 +6777,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4915,6 +6800,384 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "base": {
+                 *         "ambient": {
+                 *           "background": {
+                 *             "as": "lux",
+                 *             "lux": 280
+                 *           },
+                 *           "kelvin": 4600,
+                 *           "subject": {
+                 *             "aperture_f": 2.8,
+                 *             "as": "exposure",
+                 *             "iso": 1600,
+                 *             "shutter": "1/60"
+                 *           }
+                 *         },
+                 *         "background": {
+                 *           "behind_m": 7,
+                 *           "reflectance": 0.22,
+                 *           "spill_stops": -3
+                 *         },
+                 *         "camera": {
+                 *           "aperture_f": 8,
+                 *           "body": {
+                 *             "fastest": "1/8000",
+                 *             "first_row": "bottom",
+                 *             "frames_per_second": 12,
+                 *             "grid": "thirds",
+                 *             "high_speed_sync": true,
+                 *             "id": "heron-v2",
+                 *             "iso_max": 25600,
+                 *             "iso_min": 100,
+                 *             "mass_kg": 0.68,
+                 *             "name": "Heron V2",
+                 *             "pixels_wide": 6000,
+                 *             "sensor_height_mm": 24,
+                 *             "sensor_width_mm": 36,
+                 *             "shutter_kind": "focal_plane",
+                 *             "slowest": "30",
+                 *             "sync": "1/250",
+                 *             "travel_ms": 3.2
+                 *           },
+                 *           "filter_stops": 0,
+                 *           "focal_mm": 35,
+                 *           "iso": 200,
+                 *           "lens": {
+                 *             "focal_max_mm": 70,
+                 *             "focal_min_mm": 24,
+                 *             "id": "halden-24-70",
+                 *             "mass_kg": 0.81,
+                 *             "name": "Halden 24–70 f/2.8",
+                 *             "narrowest_f": 22,
+                 *             "widest_f": 2.8
+                 *           },
+                 *           "shutter": "1/60",
+                 *           "white_balance_k": 5500
+                 *         },
+                 *         "channel": 1,
+                 *         "format": "dash-pebble/shot",
+                 *         "lights": [
+                 *           {
+                 *             "bearing_deg": -32,
+                 *             "channel": 1,
+                 *             "distance_m": 3,
+                 *             "group": "A",
+                 *             "heads": 1,
+                 *             "height_deg": 30,
+                 *             "modifier": {
+                 *               "face_radius_m": 0.45,
+                 *               "half_angle_deg": 55,
+                 *               "id": "octa-90",
+                 *               "mass_kg": 0.9,
+                 *               "name": "Octa 90",
+                 *               "source_offset_m": 0.1,
+                 *               "stops": -1.3
+                 *             },
+                 *             "on": true,
+                 *             "power": 0.19842513149602492,
+                 *             "role": "key",
+                 *             "sync": "front",
+                 *             "trigger": {
+                 *               "channels": 32,
+                 *               "groups": 5,
+                 *               "id": "reed",
+                 *               "lag_ms": 0.25,
+                 *               "name": "Reed radio",
+                 *               "range_m": 100
+                 *             },
+                 *             "unit": {
+                 *               "battery": {
+                 *                 "efficiency": 0.72,
+                 *                 "id": "slate-55",
+                 *                 "idle_w": 1.5,
+                 *                 "mass_kg": 0.62,
+                 *                 "name": "Slate 55 head battery",
+                 *                 "usable_wh": 55
+                 *               },
+                 *               "colour_k": 5600,
+                 *               "control": {
+                 *                 "decay_ms": 1.4,
+                 *                 "fall_ms": 0.02,
+                 *                 "rise_ms": 0.04,
+                 *                 "way": "quenched"
+                 *               },
+                 *               "durations_from": {
+                 *                 "origin": "published"
+                 *               },
+                 *               "energy_j": 400,
+                 *               "heat": {
+                 *                 "capacity_j": 24000,
+                 *                 "drain_w": 85,
+                 *                 "then": "waits"
+                 *               },
+                 *               "high_speed_sync": true,
+                 *               "id": "brix-400",
+                 *               "kind": "battery_head",
+                 *               "lag_ms": 0.05,
+                 *               "low_battery": "slower",
+                 *               "lowest_power_mired": -11,
+                 *               "lowest_stops": 8,
+                 *               "mass_kg": 2.3,
+                 *               "min_interval_ms": 50,
+                 *               "name": "Brix 400",
+                 *               "output": {
+                 *                 "as": "guide_number",
+                 *                 "metres": 62
+                 *               },
+                 *               "output_from": {
+                 *                 "origin": "published"
+                 *               },
+                 *               "recycle_s": 1.4,
+                 *               "step_stops": 0.3333333333333333,
+                 *               "when_early": "missing"
+                 *             }
+                 *           }
+                 *         ],
+                 *         "parts": [
+                 *           {
+                 *             "ambient_offset_stops": 0,
+                 *             "direction_deg": 80,
+                 *             "drawn_as": "face",
+                 *             "flash_offset_stops": 0,
+                 *             "intent": "pebble",
+                 *             "name": "Face",
+                 *             "out_of_plane_deg": 0,
+                 *             "reflectance": 0.36,
+                 *             "size_m": 0.22,
+                 *             "speed_m_s": 0.4
+                 *           },
+                 *           {
+                 *             "ambient_offset_stops": 0,
+                 *             "direction_deg": 115,
+                 *             "drawn_as": "feet",
+                 *             "flash_offset_stops": 0,
+                 *             "intent": "pebble",
+                 *             "name": "Shoes",
+                 *             "out_of_plane_deg": 0,
+                 *             "reflectance": 0.55,
+                 *             "size_m": 0.28,
+                 *             "speed_m_s": 5.2
+                 *           },
+                 *           {
+                 *             "ambient_offset_stops": 3,
+                 *             "direction_deg": 90,
+                 *             "drawn_as": "ropes",
+                 *             "flash_offset_stops": 0,
+                 *             "intent": "dash",
+                 *             "name": "Ropes",
+                 *             "out_of_plane_deg": 0,
+                 *             "reflectance": 0.8,
+                 *             "size_m": 0.022,
+                 *             "speed_m_s": 11,
+                 *             "streak_share": 0.08
+                 *           }
+                 *         ],
+                 *         "place": "Wheels & Air Week · Sports hall",
+                 *         "scene": "double_ropes",
+                 *         "school": "t01",
+                 *         "subject": {
+                 *           "depth_m": 0.8,
+                 *           "distance_m": 4.5
+                 *         },
+                 *         "targets": {
+                 *           "key_stops": 0
+                 *         },
+                 *         "title": "Double ropes, both feet up",
+                 *         "usage": "pixel",
+                 *         "version": 2
+                 *       },
+                 *       "shot": {
+                 *         "ambient": {
+                 *           "background": {
+                 *             "as": "lux",
+                 *             "lux": 280
+                 *           },
+                 *           "kelvin": 4600,
+                 *           "subject": {
+                 *             "aperture_f": 2.8,
+                 *             "as": "exposure",
+                 *             "iso": 1600,
+                 *             "shutter": "1/60"
+                 *           }
+                 *         },
+                 *         "background": {
+                 *           "behind_m": 7,
+                 *           "reflectance": 0.22,
+                 *           "spill_stops": -3
+                 *         },
+                 *         "camera": {
+                 *           "aperture_f": 8,
+                 *           "body": {
+                 *             "fastest": "1/8000",
+                 *             "first_row": "bottom",
+                 *             "frames_per_second": 12,
+                 *             "grid": "thirds",
+                 *             "high_speed_sync": true,
+                 *             "id": "heron-v2",
+                 *             "iso_max": 25600,
+                 *             "iso_min": 100,
+                 *             "mass_kg": 0.68,
+                 *             "name": "Heron V2",
+                 *             "pixels_wide": 6000,
+                 *             "sensor_height_mm": 24,
+                 *             "sensor_width_mm": 36,
+                 *             "shutter_kind": "focal_plane",
+                 *             "slowest": "30",
+                 *             "sync": "1/250",
+                 *             "travel_ms": 3.2
+                 *           },
+                 *           "filter_stops": 0,
+                 *           "focal_mm": 35,
+                 *           "iso": 200,
+                 *           "lens": {
+                 *             "focal_max_mm": 70,
+                 *             "focal_min_mm": 24,
+                 *             "id": "halden-24-70",
+                 *             "mass_kg": 0.81,
+                 *             "name": "Halden 24–70 f/2.8",
+                 *             "narrowest_f": 22,
+                 *             "widest_f": 2.8
+                 *           },
+                 *           "shutter": "1/60",
+                 *           "white_balance_k": 5500
+                 *         },
+                 *         "channel": 1,
+                 *         "format": "dash-pebble/shot",
+                 *         "lights": [
+                 *           {
+                 *             "bearing_deg": -32,
+                 *             "channel": 1,
+                 *             "distance_m": 3,
+                 *             "group": "A",
+                 *             "heads": 1,
+                 *             "height_deg": 30,
+                 *             "modifier": {
+                 *               "face_radius_m": 0.45,
+                 *               "half_angle_deg": 55,
+                 *               "id": "octa-90",
+                 *               "mass_kg": 0.9,
+                 *               "name": "Octa 90",
+                 *               "source_offset_m": 0.1,
+                 *               "stops": -1.3
+                 *             },
+                 *             "on": true,
+                 *             "power": 0.19842513149602492,
+                 *             "role": "key",
+                 *             "sync": "front",
+                 *             "trigger": {
+                 *               "channels": 32,
+                 *               "groups": 5,
+                 *               "id": "reed",
+                 *               "lag_ms": 0.25,
+                 *               "name": "Reed radio",
+                 *               "range_m": 100
+                 *             },
+                 *             "unit": {
+                 *               "battery": {
+                 *                 "efficiency": 0.72,
+                 *                 "id": "slate-55",
+                 *                 "idle_w": 1.5,
+                 *                 "mass_kg": 0.62,
+                 *                 "name": "Slate 55 head battery",
+                 *                 "usable_wh": 55
+                 *               },
+                 *               "colour_k": 5600,
+                 *               "control": {
+                 *                 "decay_ms": 1.4,
+                 *                 "fall_ms": 0.02,
+                 *                 "rise_ms": 0.04,
+                 *                 "way": "quenched"
+                 *               },
+                 *               "durations_from": {
+                 *                 "origin": "published"
+                 *               },
+                 *               "energy_j": 400,
+                 *               "heat": {
+                 *                 "capacity_j": 24000,
+                 *                 "drain_w": 85,
+                 *                 "then": "waits"
+                 *               },
+                 *               "high_speed_sync": true,
+                 *               "id": "brix-400",
+                 *               "kind": "battery_head",
+                 *               "lag_ms": 0.05,
+                 *               "low_battery": "slower",
+                 *               "lowest_power_mired": -11,
+                 *               "lowest_stops": 8,
+                 *               "mass_kg": 2.3,
+                 *               "min_interval_ms": 50,
+                 *               "name": "Brix 400",
+                 *               "output": {
+                 *                 "as": "guide_number",
+                 *                 "metres": 62
+                 *               },
+                 *               "output_from": {
+                 *                 "origin": "published"
+                 *               },
+                 *               "recycle_s": 1.4,
+                 *               "step_stops": 0.3333333333333333,
+                 *               "when_early": "missing"
+                 *             }
+                 *           }
+                 *         ],
+                 *         "parts": [
+                 *           {
+                 *             "ambient_offset_stops": 0,
+                 *             "direction_deg": 80,
+                 *             "drawn_as": "face",
+                 *             "flash_offset_stops": 0,
+                 *             "intent": "pebble",
+                 *             "name": "Face",
+                 *             "out_of_plane_deg": 0,
+                 *             "reflectance": 0.36,
+                 *             "size_m": 0.22,
+                 *             "speed_m_s": 0.4
+                 *           },
+                 *           {
+                 *             "ambient_offset_stops": 0,
+                 *             "direction_deg": 115,
+                 *             "drawn_as": "feet",
+                 *             "flash_offset_stops": 0,
+                 *             "intent": "pebble",
+                 *             "name": "Shoes",
+                 *             "out_of_plane_deg": 0,
+                 *             "reflectance": 0.55,
+                 *             "size_m": 0.28,
+                 *             "speed_m_s": 5.2
+                 *           },
+                 *           {
+                 *             "ambient_offset_stops": 3,
+                 *             "direction_deg": 90,
+                 *             "drawn_as": "ropes",
+                 *             "flash_offset_stops": 0,
+                 *             "intent": "dash",
+                 *             "name": "Ropes",
+                 *             "out_of_plane_deg": 0,
+                 *             "reflectance": 0.8,
+                 *             "size_m": 0.022,
+                 *             "speed_m_s": 11,
+                 *             "streak_share": 0.08
+                 *           }
+                 *         ],
+                 *         "place": "Wheels & Air Week · Sports hall",
+                 *         "scene": "double_ropes",
+                 *         "school": "t01",
+                 *         "subject": {
+                 *           "depth_m": 0.8,
+                 *           "distance_m": 4.5
+                 *         },
+                 *         "targets": {
+                 *           "key_stops": 0
+                 *         },
+                 *         "title": "Double ropes, both feet up",
+                 *         "usage": "pixel",
+                 *         "version": 2
+                 *       }
+                 *     }
+                 */
                 "application/json": components["schemas"]["HoldRequest"];
             };
         };
@@ -4932,7 +7195,34 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -4940,7 +7230,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4952,7 +7251,11 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "*/*"?: never;
+            };
+        };
         responses: {
             200: {
                 headers: {
@@ -4960,6 +7263,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Kit"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4971,7 +7292,11 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "*/*"?: never;
+            };
+        };
         responses: {
             200: {
                 headers: {
@@ -4979,6 +7304,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Kit"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -4992,6 +7335,1565 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "batteries": [
+                 *         {
+                 *           "efficiency": 0.72,
+                 *           "id": "slate-55",
+                 *           "idle_w": 1.5,
+                 *           "mass_kg": 0.62,
+                 *           "name": "Slate 55 head battery",
+                 *           "usable_wh": 55
+                 *         },
+                 *         {
+                 *           "efficiency": 0.7,
+                 *           "id": "slate-34",
+                 *           "idle_w": 1.2,
+                 *           "mass_kg": 0.4,
+                 *           "name": "Slate 34 head battery",
+                 *           "usable_wh": 34
+                 *         },
+                 *         {
+                 *           "efficiency": 0.6,
+                 *           "id": "cells-4",
+                 *           "idle_w": 0.4,
+                 *           "mass_kg": 0.11,
+                 *           "name": "Four rechargeable cells",
+                 *           "usable_wh": 8
+                 *         },
+                 *         {
+                 *           "efficiency": 0.55,
+                 *           "id": "hod-300",
+                 *           "idle_w": 9,
+                 *           "mass_kg": 3.4,
+                 *           "name": "Hod 300 inverter pack",
+                 *           "usable_wh": 270
+                 *         }
+                 *       ],
+                 *       "cameras": [
+                 *         {
+                 *           "fastest": "1/8000",
+                 *           "first_row": "bottom",
+                 *           "frames_per_second": 12,
+                 *           "grid": "thirds",
+                 *           "high_speed_sync": true,
+                 *           "id": "heron-v2",
+                 *           "iso_max": 25600,
+                 *           "iso_min": 100,
+                 *           "mass_kg": 0.68,
+                 *           "name": "Heron V2",
+                 *           "pixels_wide": 6000,
+                 *           "sensor_height_mm": 24,
+                 *           "sensor_width_mm": 36,
+                 *           "shutter_kind": "focal_plane",
+                 *           "slowest": "30",
+                 *           "sync": "1/250",
+                 *           "travel_ms": 3.2
+                 *         },
+                 *         {
+                 *           "fastest": "1/4000",
+                 *           "first_row": "bottom",
+                 *           "frames_per_second": 8,
+                 *           "grid": "halves",
+                 *           "high_speed_sync": true,
+                 *           "id": "grebe-8",
+                 *           "iso_max": 12800,
+                 *           "iso_min": 100,
+                 *           "mass_kg": 0.51,
+                 *           "name": "Grebe 8",
+                 *           "pixels_wide": 6000,
+                 *           "sensor_height_mm": 14.9,
+                 *           "sensor_width_mm": 22.3,
+                 *           "shutter_kind": "focal_plane",
+                 *           "slowest": "30",
+                 *           "sync": "1/200"
+                 *         },
+                 *         {
+                 *           "fastest": "1/1600",
+                 *           "first_row": "bottom",
+                 *           "frames_per_second": 2.5,
+                 *           "grid": "thirds",
+                 *           "high_speed_sync": false,
+                 *           "id": "plover-645",
+                 *           "iso_max": 12800,
+                 *           "iso_min": 64,
+                 *           "mass_kg": 1.2,
+                 *           "name": "Plover 645",
+                 *           "pixels_wide": 8300,
+                 *           "sensor_height_mm": 32.9,
+                 *           "sensor_width_mm": 43.8,
+                 *           "shutter_kind": "leaf",
+                 *           "slowest": "60",
+                 *           "sync": "1/1600"
+                 *         },
+                 *         {
+                 *           "fastest": "1/16000",
+                 *           "first_row": "top",
+                 *           "frames_per_second": 60,
+                 *           "grid": "thirds",
+                 *           "high_speed_sync": false,
+                 *           "id": "sandling-g1",
+                 *           "iso_max": 12800,
+                 *           "iso_min": 250,
+                 *           "mass_kg": 0.62,
+                 *           "name": "Sandling G1",
+                 *           "pixels_wide": 5600,
+                 *           "sensor_height_mm": 15.6,
+                 *           "sensor_width_mm": 23.4,
+                 *           "shutter_kind": "global",
+                 *           "slowest": "30",
+                 *           "sync": "1/8000"
+                 *         },
+                 *         {
+                 *           "fastest": "1/1000",
+                 *           "first_row": "top",
+                 *           "frames_per_second": 2,
+                 *           "grid": "halves",
+                 *           "high_speed_sync": false,
+                 *           "id": "oldbury-f",
+                 *           "iso_max": 400,
+                 *           "iso_min": 100,
+                 *           "mass_kg": 0.74,
+                 *           "name": "Oldbury F, film",
+                 *           "pixels_wide": 5400,
+                 *           "sensor_height_mm": 24,
+                 *           "sensor_width_mm": 36,
+                 *           "shutter_kind": "focal_plane",
+                 *           "slowest": "1",
+                 *           "sync": "1/30"
+                 *         },
+                 *         {
+                 *           "fastest": "1/16000",
+                 *           "first_row": "top",
+                 *           "frames_per_second": 20,
+                 *           "grid": "thirds",
+                 *           "high_speed_sync": false,
+                 *           "id": "knot-e",
+                 *           "iso_max": 12800,
+                 *           "iso_min": 160,
+                 *           "mass_kg": 0.48,
+                 *           "name": "Knot E, silent",
+                 *           "pixels_wide": 6240,
+                 *           "sensor_height_mm": 15.7,
+                 *           "sensor_width_mm": 23.5,
+                 *           "shutter_kind": "rolling",
+                 *           "slowest": "30",
+                 *           "sync": "1/60",
+                 *           "travel_ms": 14
+                 *         }
+                 *       ],
+                 *       "filters": [
+                 *         {
+                 *           "id": "amber-full",
+                 *           "loss_stops": 0.7,
+                 *           "mired": 159,
+                 *           "name": "Amber full",
+                 *           "used_as": "gel"
+                 *         },
+                 *         {
+                 *           "id": "amber-half",
+                 *           "loss_stops": 0.4,
+                 *           "mired": 81,
+                 *           "name": "Amber half",
+                 *           "used_as": "gel"
+                 *         },
+                 *         {
+                 *           "id": "amber-quarter",
+                 *           "loss_stops": 0.25,
+                 *           "mired": 42,
+                 *           "name": "Amber quarter",
+                 *           "used_as": "gel"
+                 *         },
+                 *         {
+                 *           "id": "blue-full",
+                 *           "loss_stops": 1.6,
+                 *           "mired": -137,
+                 *           "name": "Blue full",
+                 *           "used_as": "gel"
+                 *         },
+                 *         {
+                 *           "id": "blue-half",
+                 *           "loss_stops": 0.8,
+                 *           "mired": -68,
+                 *           "name": "Blue half",
+                 *           "used_as": "gel"
+                 *         },
+                 *         {
+                 *           "id": "red-deep",
+                 *           "loss_stops": 3.4,
+                 *           "mired": 320,
+                 *           "name": "Deep red",
+                 *           "used_as": "gel"
+                 *         },
+                 *         {
+                 *           "id": "nd-1",
+                 *           "loss_stops": 1,
+                 *           "mired": 0,
+                 *           "name": "ND 0.3",
+                 *           "used_as": "nd"
+                 *         },
+                 *         {
+                 *           "id": "nd-3",
+                 *           "loss_stops": 3,
+                 *           "mired": 0,
+                 *           "name": "ND 0.9",
+                 *           "used_as": "nd"
+                 *         },
+                 *         {
+                 *           "id": "nd-6",
+                 *           "loss_stops": 6,
+                 *           "mired": 4,
+                 *           "name": "ND 1.8",
+                 *           "used_as": "nd"
+                 *         },
+                 *         {
+                 *           "id": "polariser",
+                 *           "loss_stops": 1.5,
+                 *           "mired": 2,
+                 *           "name": "Polariser",
+                 *           "used_as": "polariser"
+                 *         }
+                 *       ],
+                 *       "format": "dash-pebble/kit",
+                 *       "lamps": [
+                 *         {
+                 *           "colour_k": 4000,
+                 *           "flicker": "none",
+                 *           "half_angle_deg": 32,
+                 *           "id": "brix-model",
+                 *           "lux_at_1m": 420,
+                 *           "modelling": true,
+                 *           "name": "Brix modelling lamp",
+                 *           "watts": 10
+                 *         },
+                 *         {
+                 *           "colour_k": 3000,
+                 *           "flicker": "some",
+                 *           "half_angle_deg": 32,
+                 *           "id": "mallow-model",
+                 *           "lux_at_1m": 1500,
+                 *           "modelling": true,
+                 *           "name": "Mallow modelling lamp",
+                 *           "watts": 150
+                 *         },
+                 *         {
+                 *           "colour_k": 5600,
+                 *           "flicker": "none",
+                 *           "half_angle_deg": 55,
+                 *           "id": "slab-60",
+                 *           "lux_at_1m": 1900,
+                 *           "modelling": false,
+                 *           "name": "Slab 60 panel",
+                 *           "watts": 60
+                 *         },
+                 *         {
+                 *           "colour_k": 3200,
+                 *           "flicker": "some",
+                 *           "half_angle_deg": 30,
+                 *           "id": "ember-650",
+                 *           "lux_at_1m": 8000,
+                 *           "modelling": false,
+                 *           "name": "Ember 650 flood",
+                 *           "watts": 650
+                 *         },
+                 *         {
+                 *           "colour_k": 4300,
+                 *           "flicker": "none",
+                 *           "half_angle_deg": 80,
+                 *           "id": "rod-40",
+                 *           "lux_at_1m": 400,
+                 *           "modelling": false,
+                 *           "name": "Rod 40 tube",
+                 *           "watts": 40
+                 *         },
+                 *         {
+                 *           "colour_k": 2700,
+                 *           "flicker": "none",
+                 *           "half_angle_deg": 88,
+                 *           "id": "hand-lantern",
+                 *           "lux_at_1m": 24,
+                 *           "modelling": false,
+                 *           "name": "Hand lantern",
+                 *           "watts": 4
+                 *         }
+                 *       ],
+                 *       "lenses": [
+                 *         {
+                 *           "focal_max_mm": 70,
+                 *           "focal_min_mm": 24,
+                 *           "id": "halden-24-70",
+                 *           "mass_kg": 0.81,
+                 *           "name": "Halden 24–70 f/2.8",
+                 *           "narrowest_f": 22,
+                 *           "widest_f": 2.8
+                 *         },
+                 *         {
+                 *           "focal_max_mm": 200,
+                 *           "focal_min_mm": 70,
+                 *           "id": "halden-70-200",
+                 *           "mass_kg": 1.45,
+                 *           "name": "Halden 70–200 f/2.8",
+                 *           "narrowest_f": 32,
+                 *           "widest_f": 2.8
+                 *         },
+                 *         {
+                 *           "focal_max_mm": 24,
+                 *           "focal_min_mm": 24,
+                 *           "id": "halden-24",
+                 *           "mass_kg": 0.55,
+                 *           "name": "Halden 24 f/1.4",
+                 *           "narrowest_f": 16,
+                 *           "widest_f": 1.4
+                 *         },
+                 *         {
+                 *           "focal_max_mm": 35,
+                 *           "focal_min_mm": 35,
+                 *           "id": "halden-35",
+                 *           "mass_kg": 0.34,
+                 *           "name": "Halden 35 f/1.8",
+                 *           "narrowest_f": 16,
+                 *           "widest_f": 1.8
+                 *         },
+                 *         {
+                 *           "focal_max_mm": 85,
+                 *           "focal_min_mm": 85,
+                 *           "id": "halden-85",
+                 *           "mass_kg": 0.42,
+                 *           "name": "Halden 85 f/1.8",
+                 *           "narrowest_f": 16,
+                 *           "widest_f": 1.8
+                 *         },
+                 *         {
+                 *           "focal_max_mm": 80,
+                 *           "focal_min_mm": 80,
+                 *           "id": "plover-80-leaf",
+                 *           "leaf_fastest": "1/1600",
+                 *           "mass_kg": 0.66,
+                 *           "name": "Plover 80 f/2.8, leaf",
+                 *           "narrowest_f": 32,
+                 *           "widest_f": 2.8
+                 *         }
+                 *       ],
+                 *       "modifiers": [
+                 *         {
+                 *           "face_radius_m": 0.09,
+                 *           "half_angle_deg": 32,
+                 *           "id": "reflector",
+                 *           "mass_kg": 0.25,
+                 *           "name": "Reflector",
+                 *           "source_offset_m": 0,
+                 *           "stops": 0
+                 *         },
+                 *         {
+                 *           "face_radius_m": 0.45,
+                 *           "half_angle_deg": 55,
+                 *           "id": "octa-90",
+                 *           "mass_kg": 0.9,
+                 *           "name": "Octa 90",
+                 *           "source_offset_m": 0.1,
+                 *           "stops": -1.3
+                 *         },
+                 *         {
+                 *           "face_radius_m": 0.34,
+                 *           "half_angle_deg": 52,
+                 *           "id": "strip-120",
+                 *           "mass_kg": 0.8,
+                 *           "name": "Strip 30 × 120",
+                 *           "source_offset_m": 0.05,
+                 *           "stops": -1.8
+                 *         },
+                 *         {
+                 *           "face_radius_m": 0.55,
+                 *           "half_angle_deg": 65,
+                 *           "id": "umbrella-110",
+                 *           "mass_kg": 0.6,
+                 *           "name": "White umbrella 110",
+                 *           "source_offset_m": 0.3,
+                 *           "stops": -1.6
+                 *         },
+                 *         {
+                 *           "face_radius_m": 0.27,
+                 *           "half_angle_deg": 38,
+                 *           "id": "dish-55",
+                 *           "mass_kg": 1.3,
+                 *           "name": "Dish 55",
+                 *           "source_offset_m": 0.02,
+                 *           "stops": -0.7
+                 *         },
+                 *         {
+                 *           "face_radius_m": 0.27,
+                 *           "grid_deg": 25,
+                 *           "half_angle_deg": 38,
+                 *           "id": "dish-55-grid",
+                 *           "mass_kg": 1.6,
+                 *           "name": "Dish 55 with grid 25°",
+                 *           "source_offset_m": 0.02,
+                 *           "stops": -1.6
+                 *         },
+                 *         {
+                 *           "face_radius_m": 0.72,
+                 *           "half_angle_deg": 58,
+                 *           "id": "octa-150",
+                 *           "mass_kg": 1.6,
+                 *           "name": "Octa 150",
+                 *           "source_offset_m": 0.15,
+                 *           "stops": -1.8
+                 *         },
+                 *         {
+                 *           "diffusion_layers": 1,
+                 *           "face_radius_m": 0.72,
+                 *           "half_angle_deg": 60,
+                 *           "id": "octa-150-double",
+                 *           "layer_stops": -0.8,
+                 *           "mass_kg": 1.7,
+                 *           "name": "Octa 150, second cloth",
+                 *           "source_offset_m": 0.15,
+                 *           "stops": -1.8
+                 *         },
+                 *         {
+                 *           "face_radius_m": 0.415,
+                 *           "half_angle_deg": 54,
+                 *           "id": "box-60-90",
+                 *           "mass_kg": 0.9,
+                 *           "name": "Box 60 × 90",
+                 *           "source_offset_m": 0.08,
+                 *           "stops": -1.5
+                 *         },
+                 *         {
+                 *           "face_radius_m": 0.09,
+                 *           "grid_deg": 20,
+                 *           "half_angle_deg": 32,
+                 *           "id": "spot-grid-20",
+                 *           "mass_kg": 0.4,
+                 *           "name": "Reflector with grid 20°",
+                 *           "source_offset_m": 0,
+                 *           "stops": -1.4
+                 *         },
+                 *         {
+                 *           "face_radius_m": 0.325,
+                 *           "half_angle_deg": 85,
+                 *           "id": "lantern-65",
+                 *           "mass_kg": 0.5,
+                 *           "name": "Lantern 65",
+                 *           "source_offset_m": 0.2,
+                 *           "stops": -2.3
+                 *         },
+                 *         {
+                 *           "face_radius_m": 0.08,
+                 *           "half_angle_deg": 11,
+                 *           "id": "condenser-15",
+                 *           "mass_kg": 1.9,
+                 *           "name": "Condenser 15",
+                 *           "source_offset_m": 0,
+                 *           "stops": 1.3
+                 *         },
+                 *         {
+                 *           "face_radius_m": 0.03,
+                 *           "half_angle_deg": 88,
+                 *           "id": "bare",
+                 *           "name": "Bare tube",
+                 *           "source_offset_m": 0,
+                 *           "stops": -1.5
+                 *         }
+                 *       ],
+                 *       "triggers": [
+                 *         {
+                 *           "groups": 1,
+                 *           "id": "cord",
+                 *           "lag_ms": 0,
+                 *           "name": "Cord",
+                 *           "range_m": 5
+                 *         },
+                 *         {
+                 *           "channels": 32,
+                 *           "groups": 5,
+                 *           "id": "reed",
+                 *           "lag_ms": 0.25,
+                 *           "name": "Reed radio",
+                 *           "range_m": 100
+                 *         },
+                 *         {
+                 *           "channels": 16,
+                 *           "groups": 4,
+                 *           "id": "drum",
+                 *           "lag_ms": 1.4,
+                 *           "name": "Drum radio, relayed",
+                 *           "range_m": 300
+                 *         },
+                 *         {
+                 *           "groups": 1,
+                 *           "id": "wink",
+                 *           "lag_ms": 0.05,
+                 *           "name": "Wink light cell",
+                 *           "range_m": 15
+                 *         }
+                 *       ],
+                 *       "units": [
+                 *         {
+                 *           "battery": {
+                 *             "efficiency": 0.72,
+                 *             "id": "slate-55",
+                 *             "idle_w": 1.5,
+                 *             "mass_kg": 0.62,
+                 *             "name": "Slate 55 head battery",
+                 *             "usable_wh": 55
+                 *           },
+                 *           "colour_k": 5600,
+                 *           "control": {
+                 *             "decay_ms": 1.4,
+                 *             "fall_ms": 0.02,
+                 *             "rise_ms": 0.04,
+                 *             "way": "quenched"
+                 *           },
+                 *           "durations_from": {
+                 *             "origin": "published"
+                 *           },
+                 *           "energy_j": 400,
+                 *           "heat": {
+                 *             "capacity_j": 24000,
+                 *             "drain_w": 85,
+                 *             "then": "waits"
+                 *           },
+                 *           "high_speed_sync": true,
+                 *           "id": "brix-400",
+                 *           "kind": "battery_head",
+                 *           "lag_ms": 0.05,
+                 *           "low_battery": "slower",
+                 *           "lowest_power_mired": -11,
+                 *           "lowest_stops": 8,
+                 *           "mass_kg": 2.3,
+                 *           "min_interval_ms": 50,
+                 *           "name": "Brix 400",
+                 *           "output": {
+                 *             "as": "guide_number",
+                 *             "metres": 62
+                 *           },
+                 *           "output_from": {
+                 *             "origin": "published"
+                 *           },
+                 *           "owned": 3,
+                 *           "recycle_s": 1.4,
+                 *           "step_stops": 0.3333333333333333,
+                 *           "when_early": "missing"
+                 *         },
+                 *         {
+                 *           "battery": {
+                 *             "efficiency": 0.6,
+                 *             "id": "cells-4",
+                 *             "idle_w": 0.4,
+                 *             "mass_kg": 0.11,
+                 *             "name": "Four rechargeable cells",
+                 *             "usable_wh": 8
+                 *           },
+                 *           "colour_k": 5650,
+                 *           "control": {
+                 *             "decay_ms": 1.1,
+                 *             "way": "quenched"
+                 *           },
+                 *           "durations_from": {
+                 *             "origin": "published"
+                 *           },
+                 *           "energy_j": 76,
+                 *           "heat": {
+                 *             "capacity_j": 2300,
+                 *             "drain_w": 7,
+                 *             "then": "waits"
+                 *           },
+                 *           "high_speed_sync": true,
+                 *           "id": "tern-76",
+                 *           "kind": "camera_top",
+                 *           "lag_ms": 0.02,
+                 *           "low_battery": "slower",
+                 *           "lowest_power_mired": -9,
+                 *           "lowest_stops": 7,
+                 *           "mass_kg": 0.54,
+                 *           "min_interval_ms": 80,
+                 *           "name": "Tern 76",
+                 *           "output": {
+                 *             "as": "guide_number",
+                 *             "metres": 36
+                 *           },
+                 *           "output_from": {
+                 *             "origin": "published"
+                 *           },
+                 *           "owned": 4,
+                 *           "recycle_s": 2.4,
+                 *           "step_stops": 0.3333333333333333,
+                 *           "when_early": "dim"
+                 *         },
+                 *         {
+                 *           "battery": {
+                 *             "efficiency": 0.6,
+                 *             "id": "cells-4",
+                 *             "idle_w": 0.4,
+                 *             "mass_kg": 0.11,
+                 *             "name": "Four rechargeable cells",
+                 *             "usable_wh": 8
+                 *           },
+                 *           "colour_k": 5400,
+                 *           "control": {
+                 *             "decay_ms": 1.1,
+                 *             "way": "quenched"
+                 *           },
+                 *           "durations_from": {
+                 *             "origin": "published"
+                 *           },
+                 *           "energy_j": 76,
+                 *           "heat": {
+                 *             "capacity_j": 1900,
+                 *             "drain_w": 6,
+                 *             "then": "refuses"
+                 *           },
+                 *           "high_speed_sync": true,
+                 *           "id": "tern-76-old",
+                 *           "kind": "camera_top",
+                 *           "lag_ms": 0.02,
+                 *           "leaflet_output": {
+                 *             "as": "guide_number",
+                 *             "metres": 36
+                 *           },
+                 *           "low_battery": "dim",
+                 *           "lowest_power_mired": -9,
+                 *           "lowest_stops": 7,
+                 *           "mass_kg": 0.54,
+                 *           "min_interval_ms": 80,
+                 *           "name": "Tern 76, the old one",
+                 *           "output": {
+                 *             "as": "guide_number",
+                 *             "metres": 29.2
+                 *           },
+                 *           "output_from": {
+                 *             "on": "2026-10-04",
+                 *             "origin": "measured",
+                 *             "with": "incident meter, mean of five"
+                 *           },
+                 *           "recycle_s": 3.1,
+                 *           "step_stops": 0.3333333333333333,
+                 *           "when_early": "dim"
+                 *         },
+                 *         {
+                 *           "colour_k": 5500,
+                 *           "control": {
+                 *             "decay_ms": 0.85,
+                 *             "gamma": 0.18,
+                 *             "rise_ms": 0.05,
+                 *             "way": "charge_voltage"
+                 *           },
+                 *           "durations_from": {
+                 *             "origin": "published"
+                 *           },
+                 *           "energy_j": 600,
+                 *           "heat": {
+                 *             "capacity_j": 60000,
+                 *             "drain_w": 160,
+                 *             "then": "refuses"
+                 *           },
+                 *           "high_speed_sync": false,
+                 *           "id": "mallow-600",
+                 *           "kind": "mains_head",
+                 *           "lag_ms": 0.08,
+                 *           "lowest_power_mired": 14,
+                 *           "lowest_stops": 5,
+                 *           "mass_kg": 2.7,
+                 *           "min_interval_ms": 100,
+                 *           "name": "Mallow 600",
+                 *           "output": {
+                 *             "as": "guide_number",
+                 *             "metres": 75
+                 *           },
+                 *           "output_from": {
+                 *             "origin": "published"
+                 *           },
+                 *           "recycle_s": 1.6,
+                 *           "step_stops": 0.1,
+                 *           "when_early": "dim"
+                 *         },
+                 *         {
+                 *           "colour_k": 5550,
+                 *           "control": {
+                 *             "banks": 4,
+                 *             "decay_ms": 1.2,
+                 *             "gamma": 0.2,
+                 *             "way": "switched_banks"
+                 *           },
+                 *           "durations_from": {
+                 *             "origin": "published"
+                 *           },
+                 *           "energy_j": 2400,
+                 *           "heat": {
+                 *             "capacity_j": 190000,
+                 *             "drain_w": 420,
+                 *             "then": "waits"
+                 *           },
+                 *           "high_speed_sync": false,
+                 *           "id": "kiln-2400",
+                 *           "kind": "generator",
+                 *           "lag_ms": 0.1,
+                 *           "lowest_power_mired": 10,
+                 *           "lowest_stops": 6,
+                 *           "mass_kg": 9.8,
+                 *           "min_interval_ms": 60,
+                 *           "name": "Kiln 2400 generator",
+                 *           "output": {
+                 *             "as": "exposure",
+                 *             "distance_m": 2,
+                 *             "exposure_lxs": 19000
+                 *           },
+                 *           "output_from": {
+                 *             "origin": "published"
+                 *           },
+                 *           "recycle_s": 2.6,
+                 *           "step_stops": 0.1,
+                 *           "when_early": "missing"
+                 *         },
+                 *         {
+                 *           "colour_k": 5550,
+                 *           "control": {
+                 *             "banks": 4,
+                 *             "decay_ms": 1.2,
+                 *             "gamma": 0.2,
+                 *             "way": "switched_banks"
+                 *           },
+                 *           "durations_from": {
+                 *             "origin": "published"
+                 *           },
+                 *           "energy_j": 2400,
+                 *           "heads": 2,
+                 *           "heat": {
+                 *             "capacity_j": 380000,
+                 *             "drain_w": 840,
+                 *             "then": "waits"
+                 *           },
+                 *           "high_speed_sync": false,
+                 *           "id": "kiln-2400-pair",
+                 *           "kind": "generator",
+                 *           "lag_ms": 0.1,
+                 *           "lowest_power_mired": 10,
+                 *           "lowest_stops": 6,
+                 *           "mass_kg": 12.9,
+                 *           "min_interval_ms": 60,
+                 *           "name": "Kiln 2400, two heads",
+                 *           "output": {
+                 *             "as": "exposure",
+                 *             "distance_m": 2,
+                 *             "exposure_lxs": 19000
+                 *           },
+                 *           "output_from": {
+                 *             "origin": "published"
+                 *           },
+                 *           "recycle_s": 2.6,
+                 *           "step_stops": 0.1,
+                 *           "two_heads_time": 0.72,
+                 *           "when_early": "missing"
+                 *         },
+                 *         {
+                 *           "battery": {
+                 *             "efficiency": 0.7,
+                 *             "id": "slate-34",
+                 *             "idle_w": 1.2,
+                 *             "mass_kg": 0.4,
+                 *             "name": "Slate 34 head battery",
+                 *             "usable_wh": 34
+                 *           },
+                 *           "colour_k": 5600,
+                 *           "control": {
+                 *             "rows": [
+                 *               {
+                 *                 "power": 1,
+                 *                 "t01_ms": 1.9,
+                 *                 "t05_ms": 0.62
+                 *               },
+                 *               {
+                 *                 "power": 0.5,
+                 *                 "t01_ms": 0.61,
+                 *                 "t05_ms": 0.48
+                 *               },
+                 *               {
+                 *                 "power": 0.25,
+                 *                 "t01_ms": 0.27,
+                 *                 "t05_ms": 0.21
+                 *               },
+                 *               {
+                 *                 "power": 0.125,
+                 *                 "t01_ms": 0.14,
+                 *                 "t05_ms": 0.1
+                 *               },
+                 *               {
+                 *                 "power": 0.0625,
+                 *                 "t01_ms": 0.085
+                 *               }
+                 *             ],
+                 *             "way": "table"
+                 *           },
+                 *           "durations_from": {
+                 *             "on": "2026-09-12",
+                 *             "origin": "measured",
+                 *             "with": "photodiode"
+                 *           },
+                 *           "energy_j": 200,
+                 *           "high_speed_sync": false,
+                 *           "id": "siskin-200",
+                 *           "kind": "battery_head",
+                 *           "lag_ms": 0.05,
+                 *           "low_battery": "dim",
+                 *           "lowest_power_mired": -12,
+                 *           "lowest_stops": 6,
+                 *           "mass_kg": 1.4,
+                 *           "min_interval_ms": 60,
+                 *           "name": "Siskin 200, own recording",
+                 *           "output": {
+                 *             "aperture_f": 16,
+                 *             "as": "reading",
+                 *             "distance_m": 2,
+                 *             "iso": 100,
+                 *             "modifier": {
+                 *               "face_radius_m": 0.45,
+                 *               "half_angle_deg": 55,
+                 *               "id": "octa-90",
+                 *               "mass_kg": 0.9,
+                 *               "name": "Octa 90",
+                 *               "source_offset_m": 0.1,
+                 *               "stops": -1.3
+                 *             },
+                 *             "power": 1
+                 *           },
+                 *           "output_from": {
+                 *             "on": "2026-09-12",
+                 *             "origin": "measured",
+                 *             "with": "incident meter"
+                 *           },
+                 *           "recycle_s": 1.2,
+                 *           "step_stops": 0.3333333333333333,
+                 *           "when_early": "dim"
+                 *         },
+                 *         {
+                 *           "battery": {
+                 *             "efficiency": 0.72,
+                 *             "id": "slate-55",
+                 *             "idle_w": 1.5,
+                 *             "mass_kg": 0.62,
+                 *             "name": "Slate 55 head battery",
+                 *             "usable_wh": 55
+                 *           },
+                 *           "colour_k": 5500,
+                 *           "control": {
+                 *             "decay_ms": 1.3,
+                 *             "way": "quenched"
+                 *           },
+                 *           "durations_from": {
+                 *             "origin": "published"
+                 *           },
+                 *           "energy_j": 500,
+                 *           "heat": {
+                 *             "capacity_j": 30000,
+                 *             "drain_w": 90,
+                 *             "then": "waits"
+                 *           },
+                 *           "high_speed_sync": false,
+                 *           "id": "dunlin-500",
+                 *           "kind": "battery_head",
+                 *           "lag_ms": 0.06,
+                 *           "low_battery": "refuses",
+                 *           "lowest_power_mired": -15,
+                 *           "lowest_stops": 7,
+                 *           "mass_kg": 2.6,
+                 *           "min_interval_ms": 60,
+                 *           "name": "Dunlin 500",
+                 *           "output": {
+                 *             "as": "guide_number",
+                 *             "metres": 68
+                 *           },
+                 *           "output_from": {
+                 *             "origin": "published"
+                 *           },
+                 *           "owned": 2,
+                 *           "recordings": [
+                 *             {
+                 *               "curve": {
+                 *                 "level": [
+                 *                   -0.005,
+                 *                   -0.003,
+                 *                   -0.002,
+                 *                   0.003,
+                 *                   -0.006,
+                 *                   -0.001,
+                 *                   0.007,
+                 *                   -0.011,
+                 *                   -0.002,
+                 *                   0.226,
+                 *                   0.563,
+                 *                   0.848,
+                 *                   0.954,
+                 *                   1.003,
+                 *                   1,
+                 *                   0.998,
+                 *                   0.981,
+                 *                   0.949,
+                 *                   0.94,
+                 *                   0.903,
+                 *                   0.88,
+                 *                   0.861,
+                 *                   0.843,
+                 *                   0.814,
+                 *                   0.78,
+                 *                   0.774,
+                 *                   0.747,
+                 *                   0.729,
+                 *                   0.692,
+                 *                   0.684,
+                 *                   0.68,
+                 *                   0.649,
+                 *                   0.622,
+                 *                   0.619,
+                 *                   0.587,
+                 *                   0.573,
+                 *                   0.559,
+                 *                   0.551,
+                 *                   0.539,
+                 *                   0.517,
+                 *                   0.502,
+                 *                   0.488,
+                 *                   0.486,
+                 *                   0.457,
+                 *                   0.453,
+                 *                   0.439,
+                 *                   0.417,
+                 *                   0.412,
+                 *                   0.398,
+                 *                   0.399,
+                 *                   0.375,
+                 *                   0.36,
+                 *                   0.362,
+                 *                   0.351,
+                 *                   0.329,
+                 *                   0.319,
+                 *                   0.322,
+                 *                   0.31,
+                 *                   0.309,
+                 *                   0.301,
+                 *                   0.276,
+                 *                   0.278,
+                 *                   0.273,
+                 *                   0.263,
+                 *                   0.257,
+                 *                   0.254,
+                 *                   0.241,
+                 *                   0.231,
+                 *                   0.235,
+                 *                   0.225,
+                 *                   0.22,
+                 *                   0.212,
+                 *                   0.201,
+                 *                   0.197,
+                 *                   0.191,
+                 *                   0.185,
+                 *                   0.182,
+                 *                   0.168,
+                 *                   0.169,
+                 *                   0.176,
+                 *                   0.159,
+                 *                   0.148,
+                 *                   0.149,
+                 *                   0.142,
+                 *                   0.136,
+                 *                   0.138,
+                 *                   0.145,
+                 *                   0.134,
+                 *                   0.128,
+                 *                   0.124,
+                 *                   0.125,
+                 *                   0.114,
+                 *                   0.112,
+                 *                   0.116,
+                 *                   0.107,
+                 *                   0.105,
+                 *                   0.102,
+                 *                   0.103,
+                 *                   0.113,
+                 *                   0.092,
+                 *                   0.088,
+                 *                   0.092,
+                 *                   0.085,
+                 *                   0.083,
+                 *                   0.08,
+                 *                   0.094,
+                 *                   0.067,
+                 *                   0.083,
+                 *                   0.07,
+                 *                   0.068,
+                 *                   0.07,
+                 *                   0.069,
+                 *                   0.066,
+                 *                   0.061,
+                 *                   0.06,
+                 *                   0.07,
+                 *                   0.054,
+                 *                   0.06,
+                 *                   0.045,
+                 *                   0.049,
+                 *                   0.051,
+                 *                   0.049,
+                 *                   0.047,
+                 *                   0.051,
+                 *                   0.05,
+                 *                   0.053,
+                 *                   0.045,
+                 *                   0.037,
+                 *                   0.04,
+                 *                   0.034,
+                 *                   0.054,
+                 *                   0.026,
+                 *                   0.034,
+                 *                   0.02,
+                 *                   0.034,
+                 *                   0.041,
+                 *                   0.027,
+                 *                   0.03,
+                 *                   0.031,
+                 *                   0.028,
+                 *                   0.026,
+                 *                   0.026,
+                 *                   0.03,
+                 *                   0.03,
+                 *                   0.026,
+                 *                   0.017,
+                 *                   0.029,
+                 *                   0.02,
+                 *                   0.038,
+                 *                   0.023,
+                 *                   0.019,
+                 *                   0.018,
+                 *                   0.022,
+                 *                   0.027,
+                 *                   0.014,
+                 *                   0.017,
+                 *                   0.023,
+                 *                   0.011,
+                 *                   0.021,
+                 *                   0.02
+                 *                 ],
+                 *                 "step_us": 27.72
+                 *               },
+                 *               "on": "2026-10-11",
+                 *               "power": 1,
+                 *               "t01_ms": 2.45417,
+                 *               "t05_ms": 0.84544,
+                 *               "t90_ms": 2.27878,
+                 *               "with": "photodiode, simulated"
+                 *             },
+                 *             {
+                 *               "curve": {
+                 *                 "level": [
+                 *                   0.006,
+                 *                   -0.001,
+                 *                   -0.002,
+                 *                   -0.001,
+                 *                   -0.007,
+                 *                   0.003,
+                 *                   0.001,
+                 *                   0.002,
+                 *                   -0.004,
+                 *                   0.216,
+                 *                   0.571,
+                 *                   0.841,
+                 *                   0.962,
+                 *                   0.993,
+                 *                   1.001,
+                 *                   0.99,
+                 *                   0.978,
+                 *                   0.941,
+                 *                   0.919,
+                 *                   0.907,
+                 *                   0.877,
+                 *                   0.851,
+                 *                   0.827,
+                 *                   0.808,
+                 *                   0.788,
+                 *                   0.765,
+                 *                   0.743,
+                 *                   0.722,
+                 *                   0.707,
+                 *                   0.691,
+                 *                   0.666,
+                 *                   0.653,
+                 *                   0.626,
+                 *                   0.62,
+                 *                   0.581,
+                 *                   0.576,
+                 *                   0.569,
+                 *                   0.543,
+                 *                   0.532,
+                 *                   0.512,
+                 *                   0.505,
+                 *                   0.495,
+                 *                   0.471,
+                 *                   0.462,
+                 *                   0.444,
+                 *                   0.433,
+                 *                   0.423,
+                 *                   0.407,
+                 *                   0.389,
+                 *                   0.389,
+                 *                   0.38,
+                 *                   0.364,
+                 *                   0.358,
+                 *                   0.346,
+                 *                   0.337,
+                 *                   0.33,
+                 *                   0.319,
+                 *                   0.299,
+                 *                   0.294,
+                 *                   0.29,
+                 *                   0.285,
+                 *                   0.28,
+                 *                   0.262,
+                 *                   0.263,
+                 *                   0.252,
+                 *                   0.249,
+                 *                   0.246,
+                 *                   0.232,
+                 *                   0.231,
+                 *                   0.216,
+                 *                   0.222,
+                 *                   0.21,
+                 *                   0.207,
+                 *                   0.196,
+                 *                   0.204,
+                 *                   0.19,
+                 *                   0.186,
+                 *                   0.173,
+                 *                   0.182,
+                 *                   0.168,
+                 *                   0.157,
+                 *                   0.159,
+                 *                   0.157,
+                 *                   0.145,
+                 *                   0.149,
+                 *                   0.142,
+                 *                   0.141,
+                 *                   0.132,
+                 *                   0.136,
+                 *                   0.132,
+                 *                   0.116,
+                 *                   0.124,
+                 *                   0.115,
+                 *                   0.118,
+                 *                   0.104,
+                 *                   0.111,
+                 *                   0.097,
+                 *                   0.097,
+                 *                   0.107,
+                 *                   0.09,
+                 *                   0.106,
+                 *                   0.081,
+                 *                   0.096,
+                 *                   0.09,
+                 *                   0.084,
+                 *                   0.076,
+                 *                   0.082,
+                 *                   0.077,
+                 *                   0.077,
+                 *                   0.07,
+                 *                   0.079,
+                 *                   0.077,
+                 *                   0.058,
+                 *                   0.064,
+                 *                   0.061,
+                 *                   0.063,
+                 *                   0.055,
+                 *                   0.052,
+                 *                   0.067,
+                 *                   0.056,
+                 *                   0.054,
+                 *                   0.043,
+                 *                   0.037,
+                 *                   0.054,
+                 *                   0.048,
+                 *                   0.044,
+                 *                   0.049,
+                 *                   0.043,
+                 *                   0.04,
+                 *                   0.041,
+                 *                   0.043,
+                 *                   0.033,
+                 *                   0.031,
+                 *                   0.05,
+                 *                   0.038,
+                 *                   0.032,
+                 *                   0.029,
+                 *                   0.041,
+                 *                   0.032,
+                 *                   0.032,
+                 *                   0.027,
+                 *                   0.023,
+                 *                   0.029,
+                 *                   0.026,
+                 *                   0.025,
+                 *                   0.016,
+                 *                   0.025,
+                 *                   0.016,
+                 *                   0.013,
+                 *                   0.038,
+                 *                   0.021,
+                 *                   0.021,
+                 *                   0.021,
+                 *                   0.021,
+                 *                   0.015,
+                 *                   0.018,
+                 *                   0.016,
+                 *                   0.027,
+                 *                   0.018,
+                 *                   0.021
+                 *                 ],
+                 *                 "step_us": 34.501
+                 *               },
+                 *               "on": "2026-10-11",
+                 *               "power": 0.25,
+                 *               "t01_ms": 3.0548,
+                 *               "t05_ms": 1.05029,
+                 *               "t90_ms": 2.93245,
+                 *               "with": "photodiode, simulated"
+                 *             },
+                 *             {
+                 *               "curve": {
+                 *                 "level": [
+                 *                   -0.003,
+                 *                   -0.003,
+                 *                   -0.001,
+                 *                   0.003,
+                 *                   -0.004,
+                 *                   0.001,
+                 *                   0.015,
+                 *                   0.001,
+                 *                   0,
+                 *                   0.194,
+                 *                   0.686,
+                 *                   0.85,
+                 *                   0.963,
+                 *                   0.984,
+                 *                   1.003,
+                 *                   0.997,
+                 *                   0.988,
+                 *                   0.958,
+                 *                   0.932,
+                 *                   0.921,
+                 *                   0.875,
+                 *                   0.845,
+                 *                   0.841,
+                 *                   0.815,
+                 *                   0.787,
+                 *                   0.784,
+                 *                   0.746,
+                 *                   0.724,
+                 *                   0.708,
+                 *                   0.684,
+                 *                   0.667,
+                 *                   0.648,
+                 *                   0.621,
+                 *                   0.62,
+                 *                   0.594,
+                 *                   0.563,
+                 *                   0.556,
+                 *                   0.555,
+                 *                   0.521,
+                 *                   0.53,
+                 *                   0.508,
+                 *                   0.493,
+                 *                   0.477,
+                 *                   0.457,
+                 *                   0.459,
+                 *                   0.44,
+                 *                   0.43,
+                 *                   0.407,
+                 *                   0.416,
+                 *                   0.391,
+                 *                   0.369,
+                 *                   0.371,
+                 *                   0.353,
+                 *                   0.352,
+                 *                   0.337,
+                 *                   0.321,
+                 *                   0.321,
+                 *                   0.323,
+                 *                   0.304,
+                 *                   0.295,
+                 *                   0.279,
+                 *                   0.276,
+                 *                   0.268,
+                 *                   0.265,
+                 *                   0.256,
+                 *                   0.252,
+                 *                   0.235,
+                 *                   0.244,
+                 *                   0.236,
+                 *                   0.22,
+                 *                   0.217,
+                 *                   0.216,
+                 *                   0.205,
+                 *                   0.196,
+                 *                   0.186,
+                 *                   0.184,
+                 *                   0.18,
+                 *                   0.172,
+                 *                   0.185,
+                 *                   0.167,
+                 *                   0.164,
+                 *                   0.16,
+                 *                   0.154,
+                 *                   0.146,
+                 *                   0.133,
+                 *                   0.143,
+                 *                   0.142,
+                 *                   0.138,
+                 *                   0.128,
+                 *                   0.124,
+                 *                   0.126,
+                 *                   0.113,
+                 *                   0.119,
+                 *                   0.107,
+                 *                   0.11,
+                 *                   0.112,
+                 *                   0.104,
+                 *                   0.106,
+                 *                   0.098,
+                 *                   0.097,
+                 *                   0.097,
+                 *                   0.096,
+                 *                   0.081,
+                 *                   0.084,
+                 *                   0.083,
+                 *                   0.08,
+                 *                   0.07,
+                 *                   0.068,
+                 *                   0.069,
+                 *                   0.066,
+                 *                   0.065,
+                 *                   0.066,
+                 *                   0.059,
+                 *                   0.059,
+                 *                   0.059,
+                 *                   0.064,
+                 *                   0.064,
+                 *                   0.062,
+                 *                   0.069,
+                 *                   0.057,
+                 *                   0.058,
+                 *                   0.05,
+                 *                   0.045,
+                 *                   0.058,
+                 *                   0.045,
+                 *                   0.038,
+                 *                   0.043,
+                 *                   0.043,
+                 *                   0.052,
+                 *                   0.038,
+                 *                   0.042,
+                 *                   0.044,
+                 *                   0.03,
+                 *                   0.036,
+                 *                   0.05,
+                 *                   0.033,
+                 *                   0.044,
+                 *                   0.021,
+                 *                   0.037,
+                 *                   0.032,
+                 *                   0.029,
+                 *                   0.032,
+                 *                   0.029,
+                 *                   0.02,
+                 *                   0.024,
+                 *                   0.031,
+                 *                   0.023,
+                 *                   0.027,
+                 *                   0.031,
+                 *                   0.019,
+                 *                   0.027,
+                 *                   0.032,
+                 *                   0.016,
+                 *                   0.019,
+                 *                   0.014,
+                 *                   0.024,
+                 *                   0.027,
+                 *                   0.022,
+                 *                   0.012,
+                 *                   0.014
+                 *                 ],
+                 *                 "step_us": 43.094
+                 *               },
+                 *               "on": "2026-10-11",
+                 *               "power": 0.0625,
+                 *               "t01_ms": 3.81567,
+                 *               "t05_ms": 1.31923,
+                 *               "t90_ms": 3.67877,
+                 *               "with": "photodiode, simulated"
+                 *             }
+                 *           ],
+                 *           "recycle_s": 1.9,
+                 *           "step_stops": 0.3333333333333333,
+                 *           "when_early": "missing"
+                 *         },
+                 *         {
+                 *           "battery": {
+                 *             "efficiency": 0.7,
+                 *             "id": "slate-34",
+                 *             "idle_w": 1.2,
+                 *             "mass_kg": 0.4,
+                 *             "name": "Slate 34 head battery",
+                 *             "usable_wh": 34
+                 *           },
+                 *           "colour_k": 5700,
+                 *           "control": {
+                 *             "discharge": "cut",
+                 *             "rows": [
+                 *               {
+                 *                 "power": 1,
+                 *                 "t05_ms": 0.9
+                 *               },
+                 *               {
+                 *                 "power": 0.5,
+                 *                 "t05_ms": 0.47
+                 *               },
+                 *               {
+                 *                 "power": 0.25,
+                 *                 "t05_ms": 0.24
+                 *               },
+                 *               {
+                 *                 "power": 0.125,
+                 *                 "t05_ms": 0.125
+                 *               },
+                 *               {
+                 *                 "power": 0.0625,
+                 *                 "t05_ms": 0.068
+                 *               }
+                 *             ],
+                 *             "way": "table"
+                 *           },
+                 *           "durations_from": {
+                 *             "origin": "published"
+                 *           },
+                 *           "energy_j": 250,
+                 *           "high_speed_sync": true,
+                 *           "id": "sedge-250",
+                 *           "kind": "battery_head",
+                 *           "lag_ms": 0.05,
+                 *           "low_battery": "slower",
+                 *           "lowest_power_mired": -14,
+                 *           "lowest_stops": 6,
+                 *           "mass_kg": 1.5,
+                 *           "name": "Sedge 250",
+                 *           "output": {
+                 *             "as": "guide_number",
+                 *             "metres": 54
+                 *           },
+                 *           "output_from": {
+                 *             "origin": "published"
+                 *           },
+                 *           "owned": 2,
+                 *           "recycle_s": 1.5,
+                 *           "step_stops": 0.5,
+                 *           "when_early": "dim"
+                 *         },
+                 *         {
+                 *           "colour_k": 5200,
+                 *           "control": {
+                 *             "decay_ms": 4.4,
+                 *             "gamma": 0.12,
+                 *             "rise_ms": 0.25,
+                 *             "way": "charge_voltage"
+                 *           },
+                 *           "durations_from": {
+                 *             "on": "2026-08-20",
+                 *             "origin": "measured",
+                 *             "with": "photodiode"
+                 *           },
+                 *           "energy_j": 1200,
+                 *           "high_speed_sync": false,
+                 *           "id": "lark-1200",
+                 *           "kind": "mains_head",
+                 *           "lag_ms": 0.4,
+                 *           "lowest_power_mired": 18,
+                 *           "lowest_stops": 3,
+                 *           "mass_kg": 6.1,
+                 *           "min_interval_ms": 500,
+                 *           "name": "Lark 1200, long burn",
+                 *           "output": {
+                 *             "as": "guide_number",
+                 *             "metres": 98
+                 *           },
+                 *           "output_from": {
+                 *             "origin": "published"
+                 *           },
+                 *           "recycle_s": 6.5,
+                 *           "step_stops": 0.5,
+                 *           "when_early": "dim"
+                 *         },
+                 *         {
+                 *           "battery": {
+                 *             "efficiency": 0.6,
+                 *             "id": "cells-4",
+                 *             "idle_w": 0.4,
+                 *             "mass_kg": 0.11,
+                 *             "name": "Four rechargeable cells",
+                 *             "usable_wh": 8
+                 *           },
+                 *           "colour_k": 5800,
+                 *           "control": {
+                 *             "decay_ms": 0.7,
+                 *             "way": "quenched"
+                 *           },
+                 *           "durations_from": {
+                 *             "origin": "estimated"
+                 *           },
+                 *           "energy_j": 24,
+                 *           "high_speed_sync": false,
+                 *           "id": "wren-24",
+                 *           "kind": "camera_top",
+                 *           "lag_ms": 0.02,
+                 *           "low_battery": "slower",
+                 *           "lowest_power_mired": -8,
+                 *           "lowest_stops": 6,
+                 *           "mass_kg": 0.42,
+                 *           "name": "Wren 24 ring",
+                 *           "output": {
+                 *             "as": "guide_number",
+                 *             "metres": 13
+                 *           },
+                 *           "output_from": {
+                 *             "origin": "published"
+                 *           },
+                 *           "recycle_s": 1.8,
+                 *           "step_stops": 0.3333333333333333,
+                 *           "when_early": "dim"
+                 *         },
+                 *         {
+                 *           "control": {
+                 *             "decay_ms": 0.9,
+                 *             "way": "quenched"
+                 *           },
+                 *           "durations_from": {
+                 *             "origin": "estimated"
+                 *           },
+                 *           "energy_j": 30,
+                 *           "high_speed_sync": false,
+                 *           "id": "pip-30",
+                 *           "kind": "camera_top",
+                 *           "lag_ms": 0.02,
+                 *           "lowest_stops": 4,
+                 *           "name": "Pip 30",
+                 *           "output": {
+                 *             "as": "energy",
+                 *             "joules": 30
+                 *           },
+                 *           "output_from": {
+                 *             "origin": "estimated"
+                 *           },
+                 *           "step_stops": 0.5
+                 *         }
+                 *       ],
+                 *       "version": 1
+                 *     }
+                 */
                 "application/json": components["schemas"]["Kit"];
             };
         };
@@ -5009,7 +8911,43 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is taken, or in use */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -5017,7 +8955,34 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too busy; ask again in a second */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5031,6 +8996,58 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "item": {
+                 *         "battery": {
+                 *           "efficiency": 0.72,
+                 *           "id": "slate-55",
+                 *           "idle_w": 1.5,
+                 *           "mass_kg": 0.62,
+                 *           "name": "Slate 55 head battery",
+                 *           "usable_wh": 55
+                 *         },
+                 *         "colour_k": 5600,
+                 *         "control": {
+                 *           "decay_ms": 1.4,
+                 *           "fall_ms": 0.02,
+                 *           "rise_ms": 0.04,
+                 *           "way": "quenched"
+                 *         },
+                 *         "durations_from": {
+                 *           "origin": "estimated"
+                 *         },
+                 *         "energy_j": 400,
+                 *         "heat": {
+                 *           "capacity_j": 24000,
+                 *           "drain_w": 85,
+                 *           "then": "waits"
+                 *         },
+                 *         "high_speed_sync": true,
+                 *         "id": "another-unit",
+                 *         "kind": "battery_head",
+                 *         "lag_ms": 0.05,
+                 *         "low_battery": "slower",
+                 *         "lowest_power_mired": -11,
+                 *         "lowest_stops": 8,
+                 *         "mass_kg": 2.3,
+                 *         "min_interval_ms": 50,
+                 *         "name": "New unit",
+                 *         "output": {
+                 *           "as": "guide_number",
+                 *           "metres": 62
+                 *         },
+                 *         "output_from": {
+                 *           "origin": "estimated"
+                 *         },
+                 *         "owned": 3,
+                 *         "recycle_s": 1.4,
+                 *         "step_stops": 0.3333333333333333,
+                 *         "when_early": "missing"
+                 *       },
+                 *       "what": "unit"
+                 *     }
+                 */
                 "application/json": components["schemas"]["Item"];
             };
         };
@@ -5043,12 +9060,84 @@ export interface operations {
                     "application/json": components["schemas"]["ItemAnswer"];
                 };
             };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is taken, or in use */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too busy; ask again in a second */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5058,11 +9147,16 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @example brix-400 */
                 id: string;
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "*/*"?: never;
+            };
+        };
         responses: {
             200: {
                 headers: {
@@ -5072,12 +9166,39 @@ export interface operations {
                     "application/json": components["schemas"]["ItemAnswer"];
                 };
             };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5086,15 +9207,69 @@ export interface operations {
         parameters: {
             query?: never;
             header: {
+                /** @example "1" */
                 "If-Match": string;
             };
             path: {
+                /** @example brix-400 */
                 id: string;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "item": {
+                 *         "battery": {
+                 *           "efficiency": 0.72,
+                 *           "id": "slate-55",
+                 *           "idle_w": 1.5,
+                 *           "mass_kg": 0.62,
+                 *           "name": "Slate 55 head battery",
+                 *           "usable_wh": 55
+                 *         },
+                 *         "colour_k": 5600,
+                 *         "control": {
+                 *           "decay_ms": 1.4,
+                 *           "fall_ms": 0.02,
+                 *           "rise_ms": 0.04,
+                 *           "way": "quenched"
+                 *         },
+                 *         "durations_from": {
+                 *           "origin": "estimated"
+                 *         },
+                 *         "energy_j": 400,
+                 *         "heat": {
+                 *           "capacity_j": 24000,
+                 *           "drain_w": 85,
+                 *           "then": "waits"
+                 *         },
+                 *         "high_speed_sync": true,
+                 *         "id": "another-unit",
+                 *         "kind": "battery_head",
+                 *         "lag_ms": 0.05,
+                 *         "low_battery": "slower",
+                 *         "lowest_power_mired": -11,
+                 *         "lowest_stops": 8,
+                 *         "mass_kg": 2.3,
+                 *         "min_interval_ms": 50,
+                 *         "name": "New unit",
+                 *         "output": {
+                 *           "as": "guide_number",
+                 *           "metres": 62
+                 *         },
+                 *         "output_from": {
+                 *           "origin": "estimated"
+                 *         },
+                 *         "owned": 3,
+                 *         "recycle_s": 1.4,
+                 *         "step_stops": 0.3333333333333333,
+                 *         "when_early": "missing"
+                 *       },
+                 *       "what": "unit"
+                 *     }
+                 */
                 "application/json": components["schemas"]["Item"];
             };
         };
@@ -5107,12 +9282,57 @@ export interface operations {
                     "application/json": components["schemas"]["ItemAnswer"];
                 };
             };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is none */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             409: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -5120,7 +9340,43 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No version was named */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too busy; ask again in a second */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5129,14 +9385,20 @@ export interface operations {
         parameters: {
             query?: never;
             header: {
+                /** @example "1" */
                 "If-Match": string;
             };
             path: {
+                /** @example brix-400 */
                 id: string;
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "*/*"?: never;
+            };
+        };
         responses: {
             204: {
                 headers: {
@@ -5144,12 +9406,75 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is none */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             409: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No version was named */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too busy; ask again in a second */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5158,14 +9483,20 @@ export interface operations {
         parameters: {
             query?: never;
             header: {
+                /** @example "1" */
                 "If-Match": string;
             };
             path: {
+                /** @example brix-400 */
                 id: string;
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "*/*"?: never;
+            };
+        };
         responses: {
             200: {
                 headers: {
@@ -5175,12 +9506,75 @@ export interface operations {
                     "application/json": components["schemas"]["ItemAnswer"];
                 };
             };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is none */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             409: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No version was named */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too busy; ask again in a second */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5190,11 +9584,16 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @example brix-400 */
                 id: string;
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "*/*"?: never;
+            };
+        };
         responses: {
             200: {
                 headers: {
@@ -5204,12 +9603,66 @@ export interface operations {
                     "application/json": components["schemas"]["ItemAnswer"];
                 };
             };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is taken, or in use */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too busy; ask again in a second */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5218,14 +9671,20 @@ export interface operations {
         parameters: {
             query?: never;
             header: {
+                /** @example "1" */
                 "If-Match": string;
             };
             path: {
+                /** @example brix-400 */
                 id: string;
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "*/*"?: never;
+            };
+        };
         responses: {
             200: {
                 headers: {
@@ -5235,12 +9694,75 @@ export interface operations {
                     "application/json": components["schemas"]["ItemAnswer"];
                 };
             };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is none */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             409: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No version was named */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too busy; ask again in a second */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5249,14 +9771,20 @@ export interface operations {
         parameters: {
             query?: never;
             header: {
+                /** @example "1" */
                 "If-Match": string;
             };
             path: {
+                /** @example brix-400 */
                 id: string;
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "*/*"?: never;
+            };
+        };
         responses: {
             200: {
                 headers: {
@@ -5266,12 +9794,75 @@ export interface operations {
                     "application/json": components["schemas"]["ItemAnswer"];
                 };
             };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is none */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             409: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No version was named */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too busy; ask again in a second */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5280,14 +9871,20 @@ export interface operations {
         parameters: {
             query?: never;
             header: {
+                /** @example "1" */
                 "If-Match": string;
             };
             path: {
+                /** @example brix-400 */
                 id: string;
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "*/*"?: never;
+            };
+        };
         responses: {
             200: {
                 headers: {
@@ -5297,12 +9894,75 @@ export interface operations {
                     "application/json": components["schemas"]["ItemAnswer"];
                 };
             };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is none */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             409: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No version was named */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too busy; ask again in a second */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5312,11 +9972,16 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @example brix-400 */
                 id: string;
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "*/*"?: never;
+            };
+        };
         responses: {
             200: {
                 headers: {
@@ -5324,6 +9989,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Use"][];
+                };
+            };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is none */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5335,7 +10036,11 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "*/*"?: never;
+            };
+        };
         responses: {
             200: {
                 headers: {
@@ -5343,6 +10048,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Kit"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5354,7 +10077,11 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "*/*"?: never;
+            };
+        };
         responses: {
             200: {
                 headers: {
@@ -5362,6 +10089,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Shelf"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5375,7 +10120,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "*/*"?: never;
+            };
+        };
         responses: {
             200: {
                 headers: {
@@ -5385,19 +10134,62 @@ export interface operations {
                     "application/json": components["schemas"]["Item"];
                 };
             };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is none */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     kit_export_units: {
         parameters: {
             query?: {
-                /** @description The identity of one; all when not said. */
+                /**
+                 * @description The identity of one; all when not said.
+                 * @example brix-400
+                 */
                 id?: string;
             };
             header?: never;
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "*/*"?: never;
+            };
+        };
         responses: {
             200: {
                 headers: {
@@ -5405,6 +10197,42 @@ export interface operations {
                 };
                 content: {
                     "text/csv": unknown;
+                };
+            };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is none */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5418,6 +10246,18 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example id,name,kind,guide_number_m,energy_j,recycle_s,lag_ms,step_stops,lowest_stops,high_speed_sync,durations_from,way,power,t05_ms,t01_ms
+                 *     brix-400,Brix 400,battery_head,62,400,1.4,0.05,0.3333333333333333,8,yes,published,quenched,1,1.13,3.403
+                 *     brix-400,Brix 400,battery_head,62,400,1.4,0.05,0.3333333333333333,8,yes,published,quenched,0.5,0.968,1.021
+                 *     brix-400,Brix 400,battery_head,62,400,1.4,0.05,0.3333333333333333,8,yes,published,quenched,0.25,0.409,0.461
+                 *     brix-400,Brix 400,battery_head,62,400,1.4,0.05,0.3333333333333333,8,yes,published,quenched,0.125,0.196,0.248
+                 *     brix-400,Brix 400,battery_head,62,400,1.4,0.05,0.3333333333333333,8,yes,published,quenched,0.0625,0.099,0.151
+                 *     brix-400,Brix 400,battery_head,62,400,1.4,0.05,0.3333333333333333,8,yes,published,quenched,0.03125,0.054,0.102
+                 *     brix-400,Brix 400,battery_head,62,400,1.4,0.05,0.3333333333333333,8,yes,published,quenched,0.015625,0.034,0.077
+                 *     brix-400,Brix 400,battery_head,62,400,1.4,0.05,0.3333333333333333,8,yes,published,quenched,0.0078125,0.024,0.063
+                 *     brix-400,Brix 400,battery_head,62,400,1.4,0.05,0.3333333333333333,8,yes,published,quenched,0.00390625,0.019,0.055
+                 */
                 "text/csv": string;
             };
         };
@@ -5430,12 +10270,93 @@ export interface operations {
                     "application/json": components["schemas"]["Imported"];
                 };
             };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is none */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is taken, or in use */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too busy; ask again in a second */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5449,6 +10370,197 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "shot": {
+                 *         "ambient": {
+                 *           "background": {
+                 *             "as": "lux",
+                 *             "lux": 280
+                 *           },
+                 *           "kelvin": 4600,
+                 *           "subject": {
+                 *             "aperture_f": 2.8,
+                 *             "as": "exposure",
+                 *             "iso": 1600,
+                 *             "shutter": "1/60"
+                 *           }
+                 *         },
+                 *         "background": {
+                 *           "behind_m": 7,
+                 *           "reflectance": 0.22,
+                 *           "spill_stops": -3
+                 *         },
+                 *         "camera": {
+                 *           "aperture_f": 8,
+                 *           "body": {
+                 *             "fastest": "1/8000",
+                 *             "first_row": "bottom",
+                 *             "frames_per_second": 12,
+                 *             "grid": "thirds",
+                 *             "high_speed_sync": true,
+                 *             "id": "heron-v2",
+                 *             "iso_max": 25600,
+                 *             "iso_min": 100,
+                 *             "mass_kg": 0.68,
+                 *             "name": "Heron V2",
+                 *             "pixels_wide": 6000,
+                 *             "sensor_height_mm": 24,
+                 *             "sensor_width_mm": 36,
+                 *             "shutter_kind": "focal_plane",
+                 *             "slowest": "30",
+                 *             "sync": "1/250",
+                 *             "travel_ms": 3.2
+                 *           },
+                 *           "filter_stops": 0,
+                 *           "focal_mm": 35,
+                 *           "iso": 200,
+                 *           "lens": {
+                 *             "focal_max_mm": 70,
+                 *             "focal_min_mm": 24,
+                 *             "id": "halden-24-70",
+                 *             "mass_kg": 0.81,
+                 *             "name": "Halden 24–70 f/2.8",
+                 *             "narrowest_f": 22,
+                 *             "widest_f": 2.8
+                 *           },
+                 *           "shutter": "1/60",
+                 *           "white_balance_k": 5500
+                 *         },
+                 *         "channel": 1,
+                 *         "format": "dash-pebble/shot",
+                 *         "lights": [
+                 *           {
+                 *             "bearing_deg": -32,
+                 *             "channel": 1,
+                 *             "distance_m": 3,
+                 *             "group": "A",
+                 *             "heads": 1,
+                 *             "height_deg": 30,
+                 *             "modifier": {
+                 *               "face_radius_m": 0.45,
+                 *               "half_angle_deg": 55,
+                 *               "id": "octa-90",
+                 *               "mass_kg": 0.9,
+                 *               "name": "Octa 90",
+                 *               "source_offset_m": 0.1,
+                 *               "stops": -1.3
+                 *             },
+                 *             "on": true,
+                 *             "power": 0.19842513149602492,
+                 *             "role": "key",
+                 *             "sync": "front",
+                 *             "trigger": {
+                 *               "channels": 32,
+                 *               "groups": 5,
+                 *               "id": "reed",
+                 *               "lag_ms": 0.25,
+                 *               "name": "Reed radio",
+                 *               "range_m": 100
+                 *             },
+                 *             "unit": {
+                 *               "battery": {
+                 *                 "efficiency": 0.72,
+                 *                 "id": "slate-55",
+                 *                 "idle_w": 1.5,
+                 *                 "mass_kg": 0.62,
+                 *                 "name": "Slate 55 head battery",
+                 *                 "usable_wh": 55
+                 *               },
+                 *               "colour_k": 5600,
+                 *               "control": {
+                 *                 "decay_ms": 1.4,
+                 *                 "fall_ms": 0.02,
+                 *                 "rise_ms": 0.04,
+                 *                 "way": "quenched"
+                 *               },
+                 *               "durations_from": {
+                 *                 "origin": "published"
+                 *               },
+                 *               "energy_j": 400,
+                 *               "heat": {
+                 *                 "capacity_j": 24000,
+                 *                 "drain_w": 85,
+                 *                 "then": "waits"
+                 *               },
+                 *               "high_speed_sync": true,
+                 *               "id": "brix-400",
+                 *               "kind": "battery_head",
+                 *               "lag_ms": 0.05,
+                 *               "low_battery": "slower",
+                 *               "lowest_power_mired": -11,
+                 *               "lowest_stops": 8,
+                 *               "mass_kg": 2.3,
+                 *               "min_interval_ms": 50,
+                 *               "name": "Brix 400",
+                 *               "output": {
+                 *                 "as": "guide_number",
+                 *                 "metres": 62
+                 *               },
+                 *               "output_from": {
+                 *                 "origin": "published"
+                 *               },
+                 *               "recycle_s": 1.4,
+                 *               "step_stops": 0.3333333333333333,
+                 *               "when_early": "missing"
+                 *             }
+                 *           }
+                 *         ],
+                 *         "parts": [
+                 *           {
+                 *             "ambient_offset_stops": 0,
+                 *             "direction_deg": 80,
+                 *             "drawn_as": "face",
+                 *             "flash_offset_stops": 0,
+                 *             "intent": "pebble",
+                 *             "name": "Face",
+                 *             "out_of_plane_deg": 0,
+                 *             "reflectance": 0.36,
+                 *             "size_m": 0.22,
+                 *             "speed_m_s": 0.4
+                 *           },
+                 *           {
+                 *             "ambient_offset_stops": 0,
+                 *             "direction_deg": 115,
+                 *             "drawn_as": "feet",
+                 *             "flash_offset_stops": 0,
+                 *             "intent": "pebble",
+                 *             "name": "Shoes",
+                 *             "out_of_plane_deg": 0,
+                 *             "reflectance": 0.55,
+                 *             "size_m": 0.28,
+                 *             "speed_m_s": 5.2
+                 *           },
+                 *           {
+                 *             "ambient_offset_stops": 3,
+                 *             "direction_deg": 90,
+                 *             "drawn_as": "ropes",
+                 *             "flash_offset_stops": 0,
+                 *             "intent": "dash",
+                 *             "name": "Ropes",
+                 *             "out_of_plane_deg": 0,
+                 *             "reflectance": 0.8,
+                 *             "size_m": 0.022,
+                 *             "speed_m_s": 11,
+                 *             "streak_share": 0.08
+                 *           }
+                 *         ],
+                 *         "place": "Wheels & Air Week · Sports hall",
+                 *         "scene": "double_ropes",
+                 *         "school": "t01",
+                 *         "subject": {
+                 *           "depth_m": 0.8,
+                 *           "distance_m": 4.5
+                 *         },
+                 *         "targets": {
+                 *           "key_stops": 0
+                 *         },
+                 *         "title": "Double ropes, both feet up",
+                 *         "usage": "pixel",
+                 *         "version": 2
+                 *       }
+                 *     }
+                 */
                 "application/json": components["schemas"]["MatchRequest"];
             };
         };
@@ -5466,7 +10578,34 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -5474,7 +10613,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5500,12 +10648,57 @@ export interface operations {
                     "application/json": components["schemas"]["Shot"];
                 };
             };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5531,12 +10724,57 @@ export interface operations {
                     "application/json": components["schemas"]["Chain"][];
                 };
             };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5550,6 +10788,13 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "shots": [
+                 *         "double-ropes"
+                 *       ]
+                 *     }
+                 */
                 "application/json": components["schemas"]["JobRequest"];
             };
         };
@@ -5567,7 +10812,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             404: {
@@ -5575,7 +10829,25 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -5583,7 +10855,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5597,6 +10878,197 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "shot": {
+                 *         "ambient": {
+                 *           "background": {
+                 *             "as": "lux",
+                 *             "lux": 280
+                 *           },
+                 *           "kelvin": 4600,
+                 *           "subject": {
+                 *             "aperture_f": 2.8,
+                 *             "as": "exposure",
+                 *             "iso": 1600,
+                 *             "shutter": "1/60"
+                 *           }
+                 *         },
+                 *         "background": {
+                 *           "behind_m": 7,
+                 *           "reflectance": 0.22,
+                 *           "spill_stops": -3
+                 *         },
+                 *         "camera": {
+                 *           "aperture_f": 8,
+                 *           "body": {
+                 *             "fastest": "1/8000",
+                 *             "first_row": "bottom",
+                 *             "frames_per_second": 12,
+                 *             "grid": "thirds",
+                 *             "high_speed_sync": true,
+                 *             "id": "heron-v2",
+                 *             "iso_max": 25600,
+                 *             "iso_min": 100,
+                 *             "mass_kg": 0.68,
+                 *             "name": "Heron V2",
+                 *             "pixels_wide": 6000,
+                 *             "sensor_height_mm": 24,
+                 *             "sensor_width_mm": 36,
+                 *             "shutter_kind": "focal_plane",
+                 *             "slowest": "30",
+                 *             "sync": "1/250",
+                 *             "travel_ms": 3.2
+                 *           },
+                 *           "filter_stops": 0,
+                 *           "focal_mm": 35,
+                 *           "iso": 200,
+                 *           "lens": {
+                 *             "focal_max_mm": 70,
+                 *             "focal_min_mm": 24,
+                 *             "id": "halden-24-70",
+                 *             "mass_kg": 0.81,
+                 *             "name": "Halden 24–70 f/2.8",
+                 *             "narrowest_f": 22,
+                 *             "widest_f": 2.8
+                 *           },
+                 *           "shutter": "1/60",
+                 *           "white_balance_k": 5500
+                 *         },
+                 *         "channel": 1,
+                 *         "format": "dash-pebble/shot",
+                 *         "lights": [
+                 *           {
+                 *             "bearing_deg": -32,
+                 *             "channel": 1,
+                 *             "distance_m": 3,
+                 *             "group": "A",
+                 *             "heads": 1,
+                 *             "height_deg": 30,
+                 *             "modifier": {
+                 *               "face_radius_m": 0.45,
+                 *               "half_angle_deg": 55,
+                 *               "id": "octa-90",
+                 *               "mass_kg": 0.9,
+                 *               "name": "Octa 90",
+                 *               "source_offset_m": 0.1,
+                 *               "stops": -1.3
+                 *             },
+                 *             "on": true,
+                 *             "power": 0.19842513149602492,
+                 *             "role": "key",
+                 *             "sync": "front",
+                 *             "trigger": {
+                 *               "channels": 32,
+                 *               "groups": 5,
+                 *               "id": "reed",
+                 *               "lag_ms": 0.25,
+                 *               "name": "Reed radio",
+                 *               "range_m": 100
+                 *             },
+                 *             "unit": {
+                 *               "battery": {
+                 *                 "efficiency": 0.72,
+                 *                 "id": "slate-55",
+                 *                 "idle_w": 1.5,
+                 *                 "mass_kg": 0.62,
+                 *                 "name": "Slate 55 head battery",
+                 *                 "usable_wh": 55
+                 *               },
+                 *               "colour_k": 5600,
+                 *               "control": {
+                 *                 "decay_ms": 1.4,
+                 *                 "fall_ms": 0.02,
+                 *                 "rise_ms": 0.04,
+                 *                 "way": "quenched"
+                 *               },
+                 *               "durations_from": {
+                 *                 "origin": "published"
+                 *               },
+                 *               "energy_j": 400,
+                 *               "heat": {
+                 *                 "capacity_j": 24000,
+                 *                 "drain_w": 85,
+                 *                 "then": "waits"
+                 *               },
+                 *               "high_speed_sync": true,
+                 *               "id": "brix-400",
+                 *               "kind": "battery_head",
+                 *               "lag_ms": 0.05,
+                 *               "low_battery": "slower",
+                 *               "lowest_power_mired": -11,
+                 *               "lowest_stops": 8,
+                 *               "mass_kg": 2.3,
+                 *               "min_interval_ms": 50,
+                 *               "name": "Brix 400",
+                 *               "output": {
+                 *                 "as": "guide_number",
+                 *                 "metres": 62
+                 *               },
+                 *               "output_from": {
+                 *                 "origin": "published"
+                 *               },
+                 *               "recycle_s": 1.4,
+                 *               "step_stops": 0.3333333333333333,
+                 *               "when_early": "missing"
+                 *             }
+                 *           }
+                 *         ],
+                 *         "parts": [
+                 *           {
+                 *             "ambient_offset_stops": 0,
+                 *             "direction_deg": 80,
+                 *             "drawn_as": "face",
+                 *             "flash_offset_stops": 0,
+                 *             "intent": "pebble",
+                 *             "name": "Face",
+                 *             "out_of_plane_deg": 0,
+                 *             "reflectance": 0.36,
+                 *             "size_m": 0.22,
+                 *             "speed_m_s": 0.4
+                 *           },
+                 *           {
+                 *             "ambient_offset_stops": 0,
+                 *             "direction_deg": 115,
+                 *             "drawn_as": "feet",
+                 *             "flash_offset_stops": 0,
+                 *             "intent": "pebble",
+                 *             "name": "Shoes",
+                 *             "out_of_plane_deg": 0,
+                 *             "reflectance": 0.55,
+                 *             "size_m": 0.28,
+                 *             "speed_m_s": 5.2
+                 *           },
+                 *           {
+                 *             "ambient_offset_stops": 3,
+                 *             "direction_deg": 90,
+                 *             "drawn_as": "ropes",
+                 *             "flash_offset_stops": 0,
+                 *             "intent": "dash",
+                 *             "name": "Ropes",
+                 *             "out_of_plane_deg": 0,
+                 *             "reflectance": 0.8,
+                 *             "size_m": 0.022,
+                 *             "speed_m_s": 11,
+                 *             "streak_share": 0.08
+                 *           }
+                 *         ],
+                 *         "place": "Wheels & Air Week · Sports hall",
+                 *         "scene": "double_ropes",
+                 *         "school": "t01",
+                 *         "subject": {
+                 *           "depth_m": 0.8,
+                 *           "distance_m": 4.5
+                 *         },
+                 *         "targets": {
+                 *           "key_stops": 0
+                 *         },
+                 *         "title": "Double ropes, both feet up",
+                 *         "usage": "pixel",
+                 *         "version": 2
+                 *       }
+                 *     }
+                 */
                 "application/json": components["schemas"]["MatchRequest"];
             };
         };
@@ -5609,12 +11081,57 @@ export interface operations {
                     "text/csv": unknown;
                 };
             };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5628,6 +11145,197 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "shot": {
+                 *         "ambient": {
+                 *           "background": {
+                 *             "as": "lux",
+                 *             "lux": 280
+                 *           },
+                 *           "kelvin": 4600,
+                 *           "subject": {
+                 *             "aperture_f": 2.8,
+                 *             "as": "exposure",
+                 *             "iso": 1600,
+                 *             "shutter": "1/60"
+                 *           }
+                 *         },
+                 *         "background": {
+                 *           "behind_m": 7,
+                 *           "reflectance": 0.22,
+                 *           "spill_stops": -3
+                 *         },
+                 *         "camera": {
+                 *           "aperture_f": 8,
+                 *           "body": {
+                 *             "fastest": "1/8000",
+                 *             "first_row": "bottom",
+                 *             "frames_per_second": 12,
+                 *             "grid": "thirds",
+                 *             "high_speed_sync": true,
+                 *             "id": "heron-v2",
+                 *             "iso_max": 25600,
+                 *             "iso_min": 100,
+                 *             "mass_kg": 0.68,
+                 *             "name": "Heron V2",
+                 *             "pixels_wide": 6000,
+                 *             "sensor_height_mm": 24,
+                 *             "sensor_width_mm": 36,
+                 *             "shutter_kind": "focal_plane",
+                 *             "slowest": "30",
+                 *             "sync": "1/250",
+                 *             "travel_ms": 3.2
+                 *           },
+                 *           "filter_stops": 0,
+                 *           "focal_mm": 35,
+                 *           "iso": 200,
+                 *           "lens": {
+                 *             "focal_max_mm": 70,
+                 *             "focal_min_mm": 24,
+                 *             "id": "halden-24-70",
+                 *             "mass_kg": 0.81,
+                 *             "name": "Halden 24–70 f/2.8",
+                 *             "narrowest_f": 22,
+                 *             "widest_f": 2.8
+                 *           },
+                 *           "shutter": "1/60",
+                 *           "white_balance_k": 5500
+                 *         },
+                 *         "channel": 1,
+                 *         "format": "dash-pebble/shot",
+                 *         "lights": [
+                 *           {
+                 *             "bearing_deg": -32,
+                 *             "channel": 1,
+                 *             "distance_m": 3,
+                 *             "group": "A",
+                 *             "heads": 1,
+                 *             "height_deg": 30,
+                 *             "modifier": {
+                 *               "face_radius_m": 0.45,
+                 *               "half_angle_deg": 55,
+                 *               "id": "octa-90",
+                 *               "mass_kg": 0.9,
+                 *               "name": "Octa 90",
+                 *               "source_offset_m": 0.1,
+                 *               "stops": -1.3
+                 *             },
+                 *             "on": true,
+                 *             "power": 0.19842513149602492,
+                 *             "role": "key",
+                 *             "sync": "front",
+                 *             "trigger": {
+                 *               "channels": 32,
+                 *               "groups": 5,
+                 *               "id": "reed",
+                 *               "lag_ms": 0.25,
+                 *               "name": "Reed radio",
+                 *               "range_m": 100
+                 *             },
+                 *             "unit": {
+                 *               "battery": {
+                 *                 "efficiency": 0.72,
+                 *                 "id": "slate-55",
+                 *                 "idle_w": 1.5,
+                 *                 "mass_kg": 0.62,
+                 *                 "name": "Slate 55 head battery",
+                 *                 "usable_wh": 55
+                 *               },
+                 *               "colour_k": 5600,
+                 *               "control": {
+                 *                 "decay_ms": 1.4,
+                 *                 "fall_ms": 0.02,
+                 *                 "rise_ms": 0.04,
+                 *                 "way": "quenched"
+                 *               },
+                 *               "durations_from": {
+                 *                 "origin": "published"
+                 *               },
+                 *               "energy_j": 400,
+                 *               "heat": {
+                 *                 "capacity_j": 24000,
+                 *                 "drain_w": 85,
+                 *                 "then": "waits"
+                 *               },
+                 *               "high_speed_sync": true,
+                 *               "id": "brix-400",
+                 *               "kind": "battery_head",
+                 *               "lag_ms": 0.05,
+                 *               "low_battery": "slower",
+                 *               "lowest_power_mired": -11,
+                 *               "lowest_stops": 8,
+                 *               "mass_kg": 2.3,
+                 *               "min_interval_ms": 50,
+                 *               "name": "Brix 400",
+                 *               "output": {
+                 *                 "as": "guide_number",
+                 *                 "metres": 62
+                 *               },
+                 *               "output_from": {
+                 *                 "origin": "published"
+                 *               },
+                 *               "recycle_s": 1.4,
+                 *               "step_stops": 0.3333333333333333,
+                 *               "when_early": "missing"
+                 *             }
+                 *           }
+                 *         ],
+                 *         "parts": [
+                 *           {
+                 *             "ambient_offset_stops": 0,
+                 *             "direction_deg": 80,
+                 *             "drawn_as": "face",
+                 *             "flash_offset_stops": 0,
+                 *             "intent": "pebble",
+                 *             "name": "Face",
+                 *             "out_of_plane_deg": 0,
+                 *             "reflectance": 0.36,
+                 *             "size_m": 0.22,
+                 *             "speed_m_s": 0.4
+                 *           },
+                 *           {
+                 *             "ambient_offset_stops": 0,
+                 *             "direction_deg": 115,
+                 *             "drawn_as": "feet",
+                 *             "flash_offset_stops": 0,
+                 *             "intent": "pebble",
+                 *             "name": "Shoes",
+                 *             "out_of_plane_deg": 0,
+                 *             "reflectance": 0.55,
+                 *             "size_m": 0.28,
+                 *             "speed_m_s": 5.2
+                 *           },
+                 *           {
+                 *             "ambient_offset_stops": 3,
+                 *             "direction_deg": 90,
+                 *             "drawn_as": "ropes",
+                 *             "flash_offset_stops": 0,
+                 *             "intent": "dash",
+                 *             "name": "Ropes",
+                 *             "out_of_plane_deg": 0,
+                 *             "reflectance": 0.8,
+                 *             "size_m": 0.022,
+                 *             "speed_m_s": 11,
+                 *             "streak_share": 0.08
+                 *           }
+                 *         ],
+                 *         "place": "Wheels & Air Week · Sports hall",
+                 *         "scene": "double_ropes",
+                 *         "school": "t01",
+                 *         "subject": {
+                 *           "depth_m": 0.8,
+                 *           "distance_m": 4.5
+                 *         },
+                 *         "targets": {
+                 *           "key_stops": 0
+                 *         },
+                 *         "title": "Double ropes, both feet up",
+                 *         "usage": "pixel",
+                 *         "version": 2
+                 *       }
+                 *     }
+                 */
                 "application/json": components["schemas"]["MatchRequest"];
             };
         };
@@ -5640,12 +11348,57 @@ export interface operations {
                     "application/json": components["schemas"]["CrewAnswer"];
                 };
             };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5659,6 +11412,19 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "next": [],
+                 *       "tones": [
+                 *         {
+                 *           "name": "wall",
+                 *           "reflectance": 0.04,
+                 *           "relative_distance": 2,
+                 *           "share": 0.6
+                 *         }
+                 *       ]
+                 *     }
+                 */
                 "application/json": components["schemas"]["MeteringRequest"];
             };
         };
@@ -5676,7 +11442,34 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -5684,7 +11477,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5692,7 +11494,10 @@ export interface operations {
     draw: {
         parameters: {
             query?: {
-                /** @description Width in pixels, 16 to 2400. */
+                /**
+                 * @description Width in pixels, 16 to 2400.
+                 * @example 240
+                 */
                 width?: number;
                 /** @description Which light. */
                 layers?: "both" | "flash" | "ambient";
@@ -5709,6 +11514,195 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "ambient": {
+                 *         "background": {
+                 *           "as": "lux",
+                 *           "lux": 280
+                 *         },
+                 *         "kelvin": 4600,
+                 *         "subject": {
+                 *           "aperture_f": 2.8,
+                 *           "as": "exposure",
+                 *           "iso": 1600,
+                 *           "shutter": "1/60"
+                 *         }
+                 *       },
+                 *       "background": {
+                 *         "behind_m": 7,
+                 *         "reflectance": 0.22,
+                 *         "spill_stops": -3
+                 *       },
+                 *       "camera": {
+                 *         "aperture_f": 8,
+                 *         "body": {
+                 *           "fastest": "1/8000",
+                 *           "first_row": "bottom",
+                 *           "frames_per_second": 12,
+                 *           "grid": "thirds",
+                 *           "high_speed_sync": true,
+                 *           "id": "heron-v2",
+                 *           "iso_max": 25600,
+                 *           "iso_min": 100,
+                 *           "mass_kg": 0.68,
+                 *           "name": "Heron V2",
+                 *           "pixels_wide": 6000,
+                 *           "sensor_height_mm": 24,
+                 *           "sensor_width_mm": 36,
+                 *           "shutter_kind": "focal_plane",
+                 *           "slowest": "30",
+                 *           "sync": "1/250",
+                 *           "travel_ms": 3.2
+                 *         },
+                 *         "filter_stops": 0,
+                 *         "focal_mm": 35,
+                 *         "iso": 200,
+                 *         "lens": {
+                 *           "focal_max_mm": 70,
+                 *           "focal_min_mm": 24,
+                 *           "id": "halden-24-70",
+                 *           "mass_kg": 0.81,
+                 *           "name": "Halden 24–70 f/2.8",
+                 *           "narrowest_f": 22,
+                 *           "widest_f": 2.8
+                 *         },
+                 *         "shutter": "1/60",
+                 *         "white_balance_k": 5500
+                 *       },
+                 *       "channel": 1,
+                 *       "format": "dash-pebble/shot",
+                 *       "lights": [
+                 *         {
+                 *           "bearing_deg": -32,
+                 *           "channel": 1,
+                 *           "distance_m": 3,
+                 *           "group": "A",
+                 *           "heads": 1,
+                 *           "height_deg": 30,
+                 *           "modifier": {
+                 *             "face_radius_m": 0.45,
+                 *             "half_angle_deg": 55,
+                 *             "id": "octa-90",
+                 *             "mass_kg": 0.9,
+                 *             "name": "Octa 90",
+                 *             "source_offset_m": 0.1,
+                 *             "stops": -1.3
+                 *           },
+                 *           "on": true,
+                 *           "power": 0.19842513149602492,
+                 *           "role": "key",
+                 *           "sync": "front",
+                 *           "trigger": {
+                 *             "channels": 32,
+                 *             "groups": 5,
+                 *             "id": "reed",
+                 *             "lag_ms": 0.25,
+                 *             "name": "Reed radio",
+                 *             "range_m": 100
+                 *           },
+                 *           "unit": {
+                 *             "battery": {
+                 *               "efficiency": 0.72,
+                 *               "id": "slate-55",
+                 *               "idle_w": 1.5,
+                 *               "mass_kg": 0.62,
+                 *               "name": "Slate 55 head battery",
+                 *               "usable_wh": 55
+                 *             },
+                 *             "colour_k": 5600,
+                 *             "control": {
+                 *               "decay_ms": 1.4,
+                 *               "fall_ms": 0.02,
+                 *               "rise_ms": 0.04,
+                 *               "way": "quenched"
+                 *             },
+                 *             "durations_from": {
+                 *               "origin": "published"
+                 *             },
+                 *             "energy_j": 400,
+                 *             "heat": {
+                 *               "capacity_j": 24000,
+                 *               "drain_w": 85,
+                 *               "then": "waits"
+                 *             },
+                 *             "high_speed_sync": true,
+                 *             "id": "brix-400",
+                 *             "kind": "battery_head",
+                 *             "lag_ms": 0.05,
+                 *             "low_battery": "slower",
+                 *             "lowest_power_mired": -11,
+                 *             "lowest_stops": 8,
+                 *             "mass_kg": 2.3,
+                 *             "min_interval_ms": 50,
+                 *             "name": "Brix 400",
+                 *             "output": {
+                 *               "as": "guide_number",
+                 *               "metres": 62
+                 *             },
+                 *             "output_from": {
+                 *               "origin": "published"
+                 *             },
+                 *             "recycle_s": 1.4,
+                 *             "step_stops": 0.3333333333333333,
+                 *             "when_early": "missing"
+                 *           }
+                 *         }
+                 *       ],
+                 *       "parts": [
+                 *         {
+                 *           "ambient_offset_stops": 0,
+                 *           "direction_deg": 80,
+                 *           "drawn_as": "face",
+                 *           "flash_offset_stops": 0,
+                 *           "intent": "pebble",
+                 *           "name": "Face",
+                 *           "out_of_plane_deg": 0,
+                 *           "reflectance": 0.36,
+                 *           "size_m": 0.22,
+                 *           "speed_m_s": 0.4
+                 *         },
+                 *         {
+                 *           "ambient_offset_stops": 0,
+                 *           "direction_deg": 115,
+                 *           "drawn_as": "feet",
+                 *           "flash_offset_stops": 0,
+                 *           "intent": "pebble",
+                 *           "name": "Shoes",
+                 *           "out_of_plane_deg": 0,
+                 *           "reflectance": 0.55,
+                 *           "size_m": 0.28,
+                 *           "speed_m_s": 5.2
+                 *         },
+                 *         {
+                 *           "ambient_offset_stops": 3,
+                 *           "direction_deg": 90,
+                 *           "drawn_as": "ropes",
+                 *           "flash_offset_stops": 0,
+                 *           "intent": "dash",
+                 *           "name": "Ropes",
+                 *           "out_of_plane_deg": 0,
+                 *           "reflectance": 0.8,
+                 *           "size_m": 0.022,
+                 *           "speed_m_s": 11,
+                 *           "streak_share": 0.08
+                 *         }
+                 *       ],
+                 *       "place": "Wheels & Air Week · Sports hall",
+                 *       "scene": "double_ropes",
+                 *       "school": "t01",
+                 *       "subject": {
+                 *         "depth_m": 0.8,
+                 *         "distance_m": 4.5
+                 *       },
+                 *       "targets": {
+                 *         "key_stops": 0
+                 *       },
+                 *       "title": "Double ropes, both feet up",
+                 *       "usage": "pixel",
+                 *       "version": 2
+                 *     }
+                 */
                 "application/json": components["schemas"]["Shot"];
             };
         };
@@ -5722,12 +11716,66 @@ export interface operations {
                     "application/octet-stream": unknown;
                 };
             };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too busy; ask again in a second */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5744,7 +11792,11 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "*/*"?: never;
+            };
+        };
         responses: {
             200: {
                 headers: {
@@ -5752,6 +11804,33 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ShotList"];
+                };
+            };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5765,6 +11844,195 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "ambient": {
+                 *         "background": {
+                 *           "as": "lux",
+                 *           "lux": 280
+                 *         },
+                 *         "kelvin": 4600,
+                 *         "subject": {
+                 *           "aperture_f": 2.8,
+                 *           "as": "exposure",
+                 *           "iso": 1600,
+                 *           "shutter": "1/60"
+                 *         }
+                 *       },
+                 *       "background": {
+                 *         "behind_m": 7,
+                 *         "reflectance": 0.22,
+                 *         "spill_stops": -3
+                 *       },
+                 *       "camera": {
+                 *         "aperture_f": 8,
+                 *         "body": {
+                 *           "fastest": "1/8000",
+                 *           "first_row": "bottom",
+                 *           "frames_per_second": 12,
+                 *           "grid": "thirds",
+                 *           "high_speed_sync": true,
+                 *           "id": "heron-v2",
+                 *           "iso_max": 25600,
+                 *           "iso_min": 100,
+                 *           "mass_kg": 0.68,
+                 *           "name": "Heron V2",
+                 *           "pixels_wide": 6000,
+                 *           "sensor_height_mm": 24,
+                 *           "sensor_width_mm": 36,
+                 *           "shutter_kind": "focal_plane",
+                 *           "slowest": "30",
+                 *           "sync": "1/250",
+                 *           "travel_ms": 3.2
+                 *         },
+                 *         "filter_stops": 0,
+                 *         "focal_mm": 35,
+                 *         "iso": 200,
+                 *         "lens": {
+                 *           "focal_max_mm": 70,
+                 *           "focal_min_mm": 24,
+                 *           "id": "halden-24-70",
+                 *           "mass_kg": 0.81,
+                 *           "name": "Halden 24–70 f/2.8",
+                 *           "narrowest_f": 22,
+                 *           "widest_f": 2.8
+                 *         },
+                 *         "shutter": "1/60",
+                 *         "white_balance_k": 5500
+                 *       },
+                 *       "channel": 1,
+                 *       "format": "dash-pebble/shot",
+                 *       "lights": [
+                 *         {
+                 *           "bearing_deg": -32,
+                 *           "channel": 1,
+                 *           "distance_m": 3,
+                 *           "group": "A",
+                 *           "heads": 1,
+                 *           "height_deg": 30,
+                 *           "modifier": {
+                 *             "face_radius_m": 0.45,
+                 *             "half_angle_deg": 55,
+                 *             "id": "octa-90",
+                 *             "mass_kg": 0.9,
+                 *             "name": "Octa 90",
+                 *             "source_offset_m": 0.1,
+                 *             "stops": -1.3
+                 *           },
+                 *           "on": true,
+                 *           "power": 0.19842513149602492,
+                 *           "role": "key",
+                 *           "sync": "front",
+                 *           "trigger": {
+                 *             "channels": 32,
+                 *             "groups": 5,
+                 *             "id": "reed",
+                 *             "lag_ms": 0.25,
+                 *             "name": "Reed radio",
+                 *             "range_m": 100
+                 *           },
+                 *           "unit": {
+                 *             "battery": {
+                 *               "efficiency": 0.72,
+                 *               "id": "slate-55",
+                 *               "idle_w": 1.5,
+                 *               "mass_kg": 0.62,
+                 *               "name": "Slate 55 head battery",
+                 *               "usable_wh": 55
+                 *             },
+                 *             "colour_k": 5600,
+                 *             "control": {
+                 *               "decay_ms": 1.4,
+                 *               "fall_ms": 0.02,
+                 *               "rise_ms": 0.04,
+                 *               "way": "quenched"
+                 *             },
+                 *             "durations_from": {
+                 *               "origin": "published"
+                 *             },
+                 *             "energy_j": 400,
+                 *             "heat": {
+                 *               "capacity_j": 24000,
+                 *               "drain_w": 85,
+                 *               "then": "waits"
+                 *             },
+                 *             "high_speed_sync": true,
+                 *             "id": "brix-400",
+                 *             "kind": "battery_head",
+                 *             "lag_ms": 0.05,
+                 *             "low_battery": "slower",
+                 *             "lowest_power_mired": -11,
+                 *             "lowest_stops": 8,
+                 *             "mass_kg": 2.3,
+                 *             "min_interval_ms": 50,
+                 *             "name": "Brix 400",
+                 *             "output": {
+                 *               "as": "guide_number",
+                 *               "metres": 62
+                 *             },
+                 *             "output_from": {
+                 *               "origin": "published"
+                 *             },
+                 *             "recycle_s": 1.4,
+                 *             "step_stops": 0.3333333333333333,
+                 *             "when_early": "missing"
+                 *           }
+                 *         }
+                 *       ],
+                 *       "parts": [
+                 *         {
+                 *           "ambient_offset_stops": 0,
+                 *           "direction_deg": 80,
+                 *           "drawn_as": "face",
+                 *           "flash_offset_stops": 0,
+                 *           "intent": "pebble",
+                 *           "name": "Face",
+                 *           "out_of_plane_deg": 0,
+                 *           "reflectance": 0.36,
+                 *           "size_m": 0.22,
+                 *           "speed_m_s": 0.4
+                 *         },
+                 *         {
+                 *           "ambient_offset_stops": 0,
+                 *           "direction_deg": 115,
+                 *           "drawn_as": "feet",
+                 *           "flash_offset_stops": 0,
+                 *           "intent": "pebble",
+                 *           "name": "Shoes",
+                 *           "out_of_plane_deg": 0,
+                 *           "reflectance": 0.55,
+                 *           "size_m": 0.28,
+                 *           "speed_m_s": 5.2
+                 *         },
+                 *         {
+                 *           "ambient_offset_stops": 3,
+                 *           "direction_deg": 90,
+                 *           "drawn_as": "ropes",
+                 *           "flash_offset_stops": 0,
+                 *           "intent": "dash",
+                 *           "name": "Ropes",
+                 *           "out_of_plane_deg": 0,
+                 *           "reflectance": 0.8,
+                 *           "size_m": 0.022,
+                 *           "speed_m_s": 11,
+                 *           "streak_share": 0.08
+                 *         }
+                 *       ],
+                 *       "place": "Wheels & Air Week · Sports hall",
+                 *       "scene": "double_ropes",
+                 *       "school": "t01",
+                 *       "subject": {
+                 *         "depth_m": 0.8,
+                 *         "distance_m": 4.5
+                 *       },
+                 *       "targets": {
+                 *         "key_stops": 0
+                 *       },
+                 *       "title": "Double ropes, both feet up",
+                 *       "usage": "pixel",
+                 *       "version": 2
+                 *     }
+                 */
                 "application/json": components["schemas"]["Shot"];
             };
         };
@@ -5777,12 +12045,84 @@ export interface operations {
                     "application/json": components["schemas"]["ShotAnswer"];
                 };
             };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is taken, or in use */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too busy; ask again in a second */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5794,7 +12134,11 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "*/*"?: never;
+            };
+        };
         responses: {
             200: {
                 headers: {
@@ -5804,6 +12148,24 @@ export interface operations {
                     "application/json": components["schemas"]["ShotName"][];
                 };
             };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     read: {
@@ -5811,11 +12173,16 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @example double-ropes */
                 id: string;
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "*/*"?: never;
+            };
+        };
         responses: {
             200: {
                 headers: {
@@ -5825,12 +12192,39 @@ export interface operations {
                     "application/json": components["schemas"]["ShotAnswer"];
                 };
             };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5839,15 +12233,206 @@ export interface operations {
         parameters: {
             query?: never;
             header: {
+                /** @example "1" */
                 "If-Match": string;
             };
             path: {
+                /** @example double-ropes */
                 id: string;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "ambient": {
+                 *         "background": {
+                 *           "as": "lux",
+                 *           "lux": 280
+                 *         },
+                 *         "kelvin": 4600,
+                 *         "subject": {
+                 *           "aperture_f": 2.8,
+                 *           "as": "exposure",
+                 *           "iso": 1600,
+                 *           "shutter": "1/60"
+                 *         }
+                 *       },
+                 *       "background": {
+                 *         "behind_m": 7,
+                 *         "reflectance": 0.22,
+                 *         "spill_stops": -3
+                 *       },
+                 *       "camera": {
+                 *         "aperture_f": 8,
+                 *         "body": {
+                 *           "fastest": "1/8000",
+                 *           "first_row": "bottom",
+                 *           "frames_per_second": 12,
+                 *           "grid": "thirds",
+                 *           "high_speed_sync": true,
+                 *           "id": "heron-v2",
+                 *           "iso_max": 25600,
+                 *           "iso_min": 100,
+                 *           "mass_kg": 0.68,
+                 *           "name": "Heron V2",
+                 *           "pixels_wide": 6000,
+                 *           "sensor_height_mm": 24,
+                 *           "sensor_width_mm": 36,
+                 *           "shutter_kind": "focal_plane",
+                 *           "slowest": "30",
+                 *           "sync": "1/250",
+                 *           "travel_ms": 3.2
+                 *         },
+                 *         "filter_stops": 0,
+                 *         "focal_mm": 35,
+                 *         "iso": 200,
+                 *         "lens": {
+                 *           "focal_max_mm": 70,
+                 *           "focal_min_mm": 24,
+                 *           "id": "halden-24-70",
+                 *           "mass_kg": 0.81,
+                 *           "name": "Halden 24–70 f/2.8",
+                 *           "narrowest_f": 22,
+                 *           "widest_f": 2.8
+                 *         },
+                 *         "shutter": "1/60",
+                 *         "white_balance_k": 5500
+                 *       },
+                 *       "channel": 1,
+                 *       "format": "dash-pebble/shot",
+                 *       "lights": [
+                 *         {
+                 *           "bearing_deg": -32,
+                 *           "channel": 1,
+                 *           "distance_m": 3,
+                 *           "group": "A",
+                 *           "heads": 1,
+                 *           "height_deg": 30,
+                 *           "modifier": {
+                 *             "face_radius_m": 0.45,
+                 *             "half_angle_deg": 55,
+                 *             "id": "octa-90",
+                 *             "mass_kg": 0.9,
+                 *             "name": "Octa 90",
+                 *             "source_offset_m": 0.1,
+                 *             "stops": -1.3
+                 *           },
+                 *           "on": true,
+                 *           "power": 0.19842513149602492,
+                 *           "role": "key",
+                 *           "sync": "front",
+                 *           "trigger": {
+                 *             "channels": 32,
+                 *             "groups": 5,
+                 *             "id": "reed",
+                 *             "lag_ms": 0.25,
+                 *             "name": "Reed radio",
+                 *             "range_m": 100
+                 *           },
+                 *           "unit": {
+                 *             "battery": {
+                 *               "efficiency": 0.72,
+                 *               "id": "slate-55",
+                 *               "idle_w": 1.5,
+                 *               "mass_kg": 0.62,
+                 *               "name": "Slate 55 head battery",
+                 *               "usable_wh": 55
+                 *             },
+                 *             "colour_k": 5600,
+                 *             "control": {
+                 *               "decay_ms": 1.4,
+                 *               "fall_ms": 0.02,
+                 *               "rise_ms": 0.04,
+                 *               "way": "quenched"
+                 *             },
+                 *             "durations_from": {
+                 *               "origin": "published"
+                 *             },
+                 *             "energy_j": 400,
+                 *             "heat": {
+                 *               "capacity_j": 24000,
+                 *               "drain_w": 85,
+                 *               "then": "waits"
+                 *             },
+                 *             "high_speed_sync": true,
+                 *             "id": "brix-400",
+                 *             "kind": "battery_head",
+                 *             "lag_ms": 0.05,
+                 *             "low_battery": "slower",
+                 *             "lowest_power_mired": -11,
+                 *             "lowest_stops": 8,
+                 *             "mass_kg": 2.3,
+                 *             "min_interval_ms": 50,
+                 *             "name": "Brix 400",
+                 *             "output": {
+                 *               "as": "guide_number",
+                 *               "metres": 62
+                 *             },
+                 *             "output_from": {
+                 *               "origin": "published"
+                 *             },
+                 *             "recycle_s": 1.4,
+                 *             "step_stops": 0.3333333333333333,
+                 *             "when_early": "missing"
+                 *           }
+                 *         }
+                 *       ],
+                 *       "parts": [
+                 *         {
+                 *           "ambient_offset_stops": 0,
+                 *           "direction_deg": 80,
+                 *           "drawn_as": "face",
+                 *           "flash_offset_stops": 0,
+                 *           "intent": "pebble",
+                 *           "name": "Face",
+                 *           "out_of_plane_deg": 0,
+                 *           "reflectance": 0.36,
+                 *           "size_m": 0.22,
+                 *           "speed_m_s": 0.4
+                 *         },
+                 *         {
+                 *           "ambient_offset_stops": 0,
+                 *           "direction_deg": 115,
+                 *           "drawn_as": "feet",
+                 *           "flash_offset_stops": 0,
+                 *           "intent": "pebble",
+                 *           "name": "Shoes",
+                 *           "out_of_plane_deg": 0,
+                 *           "reflectance": 0.55,
+                 *           "size_m": 0.28,
+                 *           "speed_m_s": 5.2
+                 *         },
+                 *         {
+                 *           "ambient_offset_stops": 3,
+                 *           "direction_deg": 90,
+                 *           "drawn_as": "ropes",
+                 *           "flash_offset_stops": 0,
+                 *           "intent": "dash",
+                 *           "name": "Ropes",
+                 *           "out_of_plane_deg": 0,
+                 *           "reflectance": 0.8,
+                 *           "size_m": 0.022,
+                 *           "speed_m_s": 11,
+                 *           "streak_share": 0.08
+                 *         }
+                 *       ],
+                 *       "place": "Wheels & Air Week · Sports hall",
+                 *       "scene": "double_ropes",
+                 *       "school": "t01",
+                 *       "subject": {
+                 *         "depth_m": 0.8,
+                 *         "distance_m": 4.5
+                 *       },
+                 *       "targets": {
+                 *         "key_stops": 0
+                 *       },
+                 *       "title": "Double ropes, both feet up",
+                 *       "usage": "pixel",
+                 *       "version": 2
+                 *     }
+                 */
                 "application/json": components["schemas"]["Shot"];
             };
         };
@@ -5860,12 +12445,57 @@ export interface operations {
                     "application/json": components["schemas"]["ShotAnswer"];
                 };
             };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is none */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             409: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -5873,7 +12503,43 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No version was named */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too busy; ask again in a second */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5882,14 +12548,20 @@ export interface operations {
         parameters: {
             query?: never;
             header: {
+                /** @example "1" */
                 "If-Match": string;
             };
             path: {
+                /** @example double-ropes */
                 id: string;
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "*/*"?: never;
+            };
+        };
         responses: {
             204: {
                 headers: {
@@ -5897,12 +12569,75 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is none */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             409: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No version was named */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too busy; ask again in a second */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5912,11 +12647,16 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @example double-ropes */
                 id: string;
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "*/*"?: never;
+            };
+        };
         responses: {
             200: {
                 headers: {
@@ -5926,12 +12666,39 @@ export interface operations {
                     "application/json": components["schemas"]["Guide"][];
                 };
             };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5939,7 +12706,10 @@ export interface operations {
     of_shot: {
         parameters: {
             query?: {
-                /** @description Width in pixels, 16 to 2400. */
+                /**
+                 * @description Width in pixels, 16 to 2400.
+                 * @example 240
+                 */
                 width?: number;
                 /** @description Which light. */
                 layers?: "both" | "flash" | "ambient";
@@ -5952,11 +12722,16 @@ export interface operations {
             };
             header?: never;
             path: {
+                /** @example double-ropes */
                 id: string;
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "*/*"?: never;
+            };
+        };
         responses: {
             200: {
                 headers: {
@@ -5972,12 +12747,57 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A value cannot be */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too busy; ask again in a second */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -5986,14 +12806,20 @@ export interface operations {
         parameters: {
             query?: never;
             header: {
+                /** @example "1" */
                 "If-Match": string;
             };
             path: {
+                /** @example double-ropes */
                 id: string;
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "*/*"?: never;
+            };
+        };
         responses: {
             200: {
                 headers: {
@@ -6003,12 +12829,75 @@ export interface operations {
                     "application/json": components["schemas"]["ShotAnswer"];
                 };
             };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is none */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             409: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No version was named */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too busy; ask again in a second */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6018,11 +12907,16 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @example double-ropes */
                 id: string;
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "*/*"?: never;
+            };
+        };
         responses: {
             200: {
                 headers: {
@@ -6032,12 +12926,66 @@ export interface operations {
                     "application/json": components["schemas"]["ShotAnswer"];
                 };
             };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is taken, or in use */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too busy; ask again in a second */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6046,14 +12994,20 @@ export interface operations {
         parameters: {
             query?: never;
             header: {
+                /** @example "1" */
                 "If-Match": string;
             };
             path: {
+                /** @example double-ropes */
                 id: string;
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "*/*"?: never;
+            };
+        };
         responses: {
             200: {
                 headers: {
@@ -6063,12 +13017,75 @@ export interface operations {
                     "application/json": components["schemas"]["ShotAnswer"];
                 };
             };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is none */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             409: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No version was named */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too busy; ask again in a second */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6078,11 +13095,16 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @example double-ropes */
                 id: string;
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "*/*"?: never;
+            };
+        };
         responses: {
             200: {
                 headers: {
@@ -6092,12 +13114,39 @@ export interface operations {
                     "application/json": components["schemas"]["Version"][];
                 };
             };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6105,17 +13154,26 @@ export interface operations {
     version: {
         parameters: {
             query?: {
-                /** @description Another version; the one that counts when not said. */
+                /**
+                 * @description Another version; the one that counts when not said.
+                 * @example 65
+                 */
                 beside?: number;
             };
             header?: never;
             path: {
+                /** @example double-ropes */
                 id: string;
+                /** @example 65 */
                 revision: number;
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "*/*"?: never;
+            };
+        };
         responses: {
             200: {
                 headers: {
@@ -6125,12 +13183,39 @@ export interface operations {
                     "application/json": components["schemas"]["Compared"];
                 };
             };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6139,15 +13224,22 @@ export interface operations {
         parameters: {
             query?: never;
             header: {
+                /** @example "1" */
                 "If-Match": string;
             };
             path: {
+                /** @example double-ropes */
                 id: string;
+                /** @example 65 */
                 revision: number;
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "*/*"?: never;
+            };
+        };
         responses: {
             200: {
                 headers: {
@@ -6157,12 +13249,30 @@ export interface operations {
                     "application/json": components["schemas"]["ShotAnswer"];
                 };
             };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             409: {
@@ -6170,7 +13280,43 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No version was named */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too busy; ask again in a second */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6180,13 +13326,20 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @example double-ropes */
                 id: string;
+                /** @example 65 */
                 revision: number;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "name": "as approved"
+                 *     }
+                 */
                 "application/json": components["schemas"]["VersionName"];
             };
         };
@@ -6197,12 +13350,57 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is taken, or in use */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -6210,7 +13408,34 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too busy; ask again in a second */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6224,6 +13449,16 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "cloud_stops": 1,
+                 *       "date": "2026-07-18",
+                 *       "latitude_deg": 54.2,
+                 *       "longitude_deg": -4.5,
+                 *       "time": "12:00",
+                 *       "utc_offset_min": 60
+                 *     }
+                 */
                 "application/json": components["schemas"]["Sky"];
             };
         };
@@ -6241,7 +13476,34 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -6249,7 +13511,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6257,7 +13528,10 @@ export interface operations {
     rehearse: {
         parameters: {
             query: {
-                /** @description Power fraction to fire at. */
+                /**
+                 * @description Power fraction to fire at.
+                 * @example 0.25
+                 */
                 power: number;
             };
             header?: never;
@@ -6266,6 +13540,55 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "battery": {
+                 *         "efficiency": 0.72,
+                 *         "id": "slate-55",
+                 *         "idle_w": 1.5,
+                 *         "mass_kg": 0.62,
+                 *         "name": "Slate 55 head battery",
+                 *         "usable_wh": 55
+                 *       },
+                 *       "colour_k": 5600,
+                 *       "control": {
+                 *         "decay_ms": 1.4,
+                 *         "fall_ms": 0.02,
+                 *         "rise_ms": 0.04,
+                 *         "way": "quenched"
+                 *       },
+                 *       "durations_from": {
+                 *         "origin": "published"
+                 *       },
+                 *       "energy_j": 400,
+                 *       "heat": {
+                 *         "capacity_j": 24000,
+                 *         "drain_w": 85,
+                 *         "then": "waits"
+                 *       },
+                 *       "high_speed_sync": true,
+                 *       "id": "brix-400",
+                 *       "kind": "battery_head",
+                 *       "lag_ms": 0.05,
+                 *       "low_battery": "slower",
+                 *       "lowest_power_mired": -11,
+                 *       "lowest_stops": 8,
+                 *       "mass_kg": 2.3,
+                 *       "min_interval_ms": 50,
+                 *       "name": "Brix 400",
+                 *       "output": {
+                 *         "as": "guide_number",
+                 *         "metres": 62
+                 *       },
+                 *       "output_from": {
+                 *         "origin": "published"
+                 *       },
+                 *       "owned": 2,
+                 *       "recycle_s": 1.4,
+                 *       "step_stops": 0.3333333333333333,
+                 *       "when_early": "missing"
+                 *     }
+                 */
                 "application/json": components["schemas"]["FlashUnit"];
             };
         };
@@ -6278,12 +13601,57 @@ export interface operations {
                     "text/csv": unknown;
                 };
             };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6297,6 +13665,16 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "aperture_f": 5.6,
+                 *       "filter_stops": 0,
+                 *       "iso": 400,
+                 *       "size_m": 0.05,
+                 *       "speed_m_s": 4,
+                 *       "streak_stops": 1
+                 *     }
+                 */
                 "application/json": components["schemas"]["StreakReading"];
             };
         };
@@ -6314,7 +13692,34 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -6322,7 +13727,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6348,12 +13762,39 @@ export interface operations {
                     "application/json": components["schemas"]["TraceAnswer"];
                 };
             };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             413: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -6361,7 +13802,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -6378,6 +13828,55 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "battery": {
+                 *         "efficiency": 0.72,
+                 *         "id": "slate-55",
+                 *         "idle_w": 1.5,
+                 *         "mass_kg": 0.62,
+                 *         "name": "Slate 55 head battery",
+                 *         "usable_wh": 55
+                 *       },
+                 *       "colour_k": 5600,
+                 *       "control": {
+                 *         "decay_ms": 1.4,
+                 *         "fall_ms": 0.02,
+                 *         "rise_ms": 0.04,
+                 *         "way": "quenched"
+                 *       },
+                 *       "durations_from": {
+                 *         "origin": "published"
+                 *       },
+                 *       "energy_j": 400,
+                 *       "heat": {
+                 *         "capacity_j": 24000,
+                 *         "drain_w": 85,
+                 *         "then": "waits"
+                 *       },
+                 *       "high_speed_sync": true,
+                 *       "id": "brix-400",
+                 *       "kind": "battery_head",
+                 *       "lag_ms": 0.05,
+                 *       "low_battery": "slower",
+                 *       "lowest_power_mired": -11,
+                 *       "lowest_stops": 8,
+                 *       "mass_kg": 2.3,
+                 *       "min_interval_ms": 50,
+                 *       "name": "Brix 400",
+                 *       "output": {
+                 *         "as": "guide_number",
+                 *         "metres": 62
+                 *       },
+                 *       "output_from": {
+                 *         "origin": "published"
+                 *       },
+                 *       "owned": 2,
+                 *       "recycle_s": 1.4,
+                 *       "step_stops": 0.3333333333333333,
+                 *       "when_early": "missing"
+                 *     }
+                 */
                 "application/json": components["schemas"]["FlashUnit"];
             };
         };
@@ -6390,12 +13889,57 @@ export interface operations {
                     "application/json": components["schemas"]["Sheet"];
                 };
             };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };

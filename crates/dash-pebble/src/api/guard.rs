@@ -6,9 +6,6 @@ use axum::http::{HeaderMap, Method, header};
 use axum::middleware::Next;
 use axum::response::{IntoResponse, Response};
 
-/// Names under which a loopback address is reached.
-const OWN_NAMES: [&str; 3] = ["localhost", "127.0.0.1", "[::1]"];
-
 /// Refuses requests under a strange name (DNS rebinding) and changes asked for by pages of other sites.
 pub async fn only_own(request: Request, next: Next) -> Response {
     if is_own(request.method(), request.headers()) {
@@ -25,7 +22,8 @@ fn is_own(method: &Method, headers: &HeaderMap) -> bool {
         .rsplit_once(':')
         .filter(|(_, port)| port.chars().all(|c| c.is_ascii_digit()))
         .map_or(host, |(name, _)| name);
-    if !OWN_NAMES.contains(&name) {
+    let address = name.trim_start_matches('[').trim_end_matches(']').parse::<std::net::IpAddr>();
+    if name != "localhost" && !address.is_ok_and(|address| address.is_loopback()) {
         return false;
     }
     if matches!(*method, Method::GET | Method::HEAD) {
@@ -45,6 +43,9 @@ mod tests {
             ("own page reads", Method::GET, "127.0.0.1:8650", None, true),
             ("own page writes", Method::PUT, "localhost:8650", Some("http://localhost:8650"), true),
             ("a program writes", Method::POST, "[::1]:8650", None, true),
+            ("another loopback address", Method::POST, "127.0.0.2:80", Some("http://127.0.0.2:80"), true),
+            ("an address of the network", Method::GET, "192.168.1.7:8650", None, false),
+            ("a name that looks like an address", Method::GET, "127.0.0.1.example:8650", None, false),
             ("another site writes", Method::POST, "127.0.0.1:8650", Some("http://example.com"), false),
             ("another port writes", Method::POST, "127.0.0.1:8650", Some("http://127.0.0.1:9999"), false),
             ("a hidden origin writes", Method::PUT, "127.0.0.1:8650", Some("null"), false),

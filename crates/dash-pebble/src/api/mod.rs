@@ -1,6 +1,7 @@
 //! The HTTP interface: one page of routes, and the layers around them.
 
 pub mod body;
+mod contract;
 pub mod copies;
 pub mod forecast;
 mod guard;
@@ -8,6 +9,7 @@ pub mod kit;
 pub mod matching;
 pub mod picture;
 pub mod problem;
+mod ranges;
 pub mod shots;
 mod studio;
 pub mod traces;
@@ -131,16 +133,16 @@ fn api() -> OpenApiRouter<App> {
 }
 
 /// The OpenAPI document of these handlers.
-pub fn contract() -> utoipa::openapi::OpenApi {
+pub fn contract() -> serde_json::Value {
     let mut document = api().split_for_parts().1;
     document.info.version = "1".to_owned();
-    document
+    contract::completed(&document)
 }
 
 /// The whole server.
 pub fn router(app: App) -> Router {
-    let (routes, document) = api().split_for_parts();
-    let document = serde_json::to_string(&document).unwrap_or_default();
+    let (routes, _) = api().split_for_parts();
+    let document = contract().to_string();
     let fixed = |name: HeaderName, value: &'static str| {
         SetResponseHeaderLayer::overriding(name, HeaderValue::from_static(value))
     };

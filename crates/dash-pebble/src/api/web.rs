@@ -1,7 +1,7 @@
 //! The web application's files, compiled in and compressed.
 
 use super::problem::ApiError;
-use axum::http::{HeaderMap, StatusCode, Uri, header};
+use axum::http::{HeaderMap, Method, StatusCode, Uri, header};
 use axum::response::{IntoResponse, Response};
 use std::borrow::Cow;
 use std::io::Read;
@@ -12,10 +12,13 @@ use std::io::Read;
 struct Files;
 
 /// A file of the application, or its page for any address that the application itself knows.
-pub async fn serve(uri: Uri, headers: HeaderMap) -> Response {
+pub async fn serve(method: Method, uri: Uri, headers: HeaderMap) -> Response {
     let path = uri.path().trim_start_matches('/');
     if path.starts_with("api/") {
         return ApiError::NotFound.into_response();
+    }
+    if !matches!(method, Method::GET | Method::HEAD) {
+        return ApiError::WrongMethod.into_response();
     }
     let accepts_gzip = headers
         .get(header::ACCEPT_ENCODING)

@@ -1,5 +1,6 @@
 //! Set-ups of a search as a table: one row a set-up; where nothing works, the nearest with what would have to give.
 
+use super::as_text;
 use crate::api::matching::MatchAnswer;
 use pebble_core::matching::MatchRow;
 
@@ -40,7 +41,8 @@ pub fn write(title: &str, answer: &MatchAnswer) -> Result<String, String> {
         (&near.row, format!("{:.2}", near.price_stops), gives.join("; "))
     });
     for (index, (row, price, gives)) in works.chain(nearest).enumerate() {
-        out.write_record(record(index + 1, title, row, price, gives)).map_err(failed)?;
+        let cells = record(index + 1, title, row, price, gives).map(|cell| as_text(&cell));
+        out.write_record(cells).map_err(failed)?;
     }
     let bytes = out.into_inner().map_err(|error| format!("the table was not written: {error}"))?;
     String::from_utf8(bytes).map_err(|error| format!("the table was not written: {error}"))

@@ -3,8 +3,10 @@
 //! Comma or semicolon between, point or comma within. What the table has no column for stays as the kit has it, and so do the
 //! durations of a unit that goes by a model: for those the table is only to be read.
 
-use pebble_core::gear::sheet::{output, sheet};
+use super::as_text;
+use pebble_core::gear::sheet::{output, whole_stops};
 use pebble_core::gear::{Control, FlashUnit, Item, Origin, Output, Source, TableRow, UnitKind};
+use pebble_core::quantity::Seconds;
 use serde::de::DeserializeOwned;
 use serde::{Deserialize, Serialize};
 use std::collections::HashMap;
@@ -61,18 +63,15 @@ pub fn write(units: &[FlashUnit]) -> anyhow::Result<String> {
         let rows: Vec<TableRow> = match &unit.control {
             Control::Table { rows, .. } => rows.clone(),
             _ => {
-                let powers = sheet(unit, 1.0)?.powers.into_iter();
-                let whole = powers.filter(|at| (at.power.log2() - at.power.log2().round()).abs() < 1e-6);
-                let millis = |seconds: f64| Some((seconds * 1e6).round() / 1e3);
-                whole
-                    .map(|at| TableRow { power: at.power, t05_ms: millis(at.t05_s), t01_ms: millis(at.t01_s) })
-                    .collect()
+                let millis = |time: Seconds| Some((time.as_secs() * 1e6).round() / 1e3);
+                let rows = whole_stops(unit)?.into_iter();
+                rows.map(|(power, t05, t01)| TableRow { power, t05_ms: millis(t05), t01_ms: millis(t01) }).collect()
             }
         };
         for row in rows {
             out.write_record([
                 unit.id.clone(),
-                unit.name.clone(),
+                as_text(&unit.name),
                 word(&unit.kind),
                 guide_number.to_string(),
                 maybe(unit.energy_j),
@@ -259,7 +258,7 @@ impl Reading {
         let there = kit.get(&group.id);
         let mut unit = there.cloned().unwrap_or_else(|| new_unit(&group.id));
         if let Some((_, name)) = self.of_unit(group, "name") {
-            name.clone_into(&mut unit.name);
+            unit.name = super::from_text(name).to_owned();
         }
         if let Some(kind) = self.unit_word::<UnitKind>(group, "kind", "camera_top, battery_head, mains_head, generator")
         {

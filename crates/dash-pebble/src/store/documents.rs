@@ -330,15 +330,30 @@ pub async fn insert<T: Document>(
 /// # Errors
 /// [`DocumentError::Conflict`] with the document as it is now when it is at another version.
 pub async fn replace<T: Document>(store: &Store, id: &str, seen: i64, thing: &T) -> Result<Kept<T>, DocumentError<T>> {
-    let mut change = store.change().await?;
-    let now = at_version(&mut change, id, seen).await?;
+    let now = at_version(&mut *store.reader().await?, id, seen).await?;
     if now.thing == *thing {
         return Ok(now);
     }
-    put(&mut change, id, thing).await?;
-    let kept = read(&mut change, id).await?;
+    let body = written(thing);
+    // Others wait while this is being done: only what has to be is done here.
+    let mut change = store.change().await?;
+    let still = sqlx::query_scalar!("SELECT version FROM document WHERE id = ? AND removed_at IS NULL", id);
+    if still.fetch_optional(&mut *change).await? != Some(seen) {
+        at_version::<T>(&mut change, id, seen).await?;
+    }
+    let changed_at = put_body(&mut change, id, &body).await?;
     change.commit().await?;
-    Ok(kept)
+    let row = Row {
+        id: id.as_bytes().to_vec(),
+        version: seen + 1,
+        body: body.into_bytes(),
+        changed_at: changed_at.into_bytes(),
+        retired: now.retired,
+        can_undo: true,
+        can_redo: false,
+    };
+    let mut kept = settled(&mut *store.reader().await?, vec![row]).await?;
+    kept.pop().unwrap_or_else(|| Err(DocumentError::Missing { noun: T::NOUN, id: id.to_owned() }))
 }
 
 /// Puts a new revision on a document as part of a larger change.
@@ -346,10 +361,17 @@ pub async fn replace<T: Document>(store: &Store, id: &str, seen: i64, thing: &T)
 /// # Errors
 /// [`DocumentError::Database`].
 pub async fn put<T: Document>(connection: &mut SqliteConnection, id: &str, thing: &T) -> Result<(), DocumentError<T>> {
+    put_body(connection, id, &written(thing)).await?;
+    Ok(())
+}
+
+/// [`put`] of what is written already; returns the moment.
+async fn put_body(connection: &mut SqliteConnection, id: &str, body: &str) -> Result<String, sqlx::Error> {
     let parent = head(&mut *connection, id).await?;
-    let head = insert_revision(&mut *connection, id, Some(parent), &written(thing)).await?;
-    move_head(&mut *connection, id, head).await?;
-    Ok(thin(connection, id).await?)
+    let head = insert_revision(&mut *connection, id, Some(parent), body).await?;
+    let changed_at = move_head(&mut *connection, id, head).await?;
+    thin(connection, id).await?;
+    Ok(changed_at)
 }
 
 /// Moves one step along the chain.
@@ -546,16 +568,16 @@ async fn insert_revision(
     Ok(made.last_insert_rowid())
 }
 
-async fn move_head(connection: &mut SqliteConnection, id: &str, head: i64) -> Result<(), sqlx::Error> {
-    sqlx::query!(
+/// Moves the head and returns the moment.
+async fn move_head(connection: &mut SqliteConnection, id: &str, head: i64) -> Result<String, sqlx::Error> {
+    sqlx::query_scalar!(
         "UPDATE document SET head = ?, version = version + 1, changed_at = strftime('%Y-%m-%dT%H:%M:%fZ', 'now')
-         WHERE id = ?",
+         WHERE id = ? RETURNING changed_at",
         head,
         id
     )
-    .execute(connection)
-    .await?;
-    Ok(())
+    .fetch_one(connection)
+    .await
 }
 
 fn written<T: Serialize>(thing: &T) -> String {

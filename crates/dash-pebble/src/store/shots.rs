@@ -26,14 +26,22 @@ pub async fn add(store: &Store, shot: &Shot) -> Result<Kept, ShotError> {
 }
 
 /// [`add`] as part of a larger change; returns the identity.
-///
-/// # Errors
-/// [`DocumentError::Database`].
-pub async fn add_within(connection: &mut SqliteConnection, shot: &Shot) -> Result<String, ShotError> {
+async fn add_within(connection: &mut SqliteConnection, shot: &Shot) -> Result<String, ShotError> {
     let id =
         sqlx::query_scalar!(r#"SELECT lower(hex(randomblob(8))) AS "id!: String""#).fetch_one(&mut *connection).await?;
     documents::insert(connection, &id, shot).await?;
     Ok(id)
+}
+
+/// Adds a shot under an identity of one's choice, or under another where that was ever taken.
+///
+/// # Errors
+/// [`DocumentError::Database`].
+pub async fn add_as(connection: &mut SqliteConnection, id: &str, shot: &Shot) -> Result<(), ShotError> {
+    match documents::insert(&mut *connection, id, shot).await {
+        Err(DocumentError::Taken(_)) => add_within(connection, shot).await.map(drop),
+        other => other,
+    }
 }
 
 /// What a shot is called.

@@ -49,8 +49,9 @@ pub struct Way {
     pub changes: Vec<Followed>,
     /// Where the steady light falls on the subject.
     pub ambient_stops: Option<f64>,
-    /// Power needed for the key, against one unit's full power; above 1 one unit is not enough.
-    pub power_needed: f64,
+    /// Power needed for the key, against one unit's full power; above 1 one unit is not enough. `null` where no power would
+    /// do: none of its light comes through.
+    pub power_needed: Option<f64>,
     /// Units needed.
     pub units: u32,
     /// Power each of them is set to, as written.
@@ -117,7 +118,7 @@ fn way(shot: &Shot, plan: &Plan, road: Road) -> Way {
         exposure: written_exposure(plan, &settings),
         changes: written_moves(plan, &settings),
         ambient_stops: seen.ambient.placement.to_wire(),
-        power_needed: needed,
+        power_needed: needed.is_finite().then_some(needed),
         units,
         power: power_label(-Stops::from_ratio(key.power)),
         lost_stops: key.high_speed.map_or(0.0, |loss| -loss.as_stops()),

@@ -234,6 +234,21 @@ fn shortest(unit: &super::Unit) -> Seconds {
         .fold(Seconds::from_secs(f64::INFINITY), Seconds::min)
 }
 
+/// Power fraction, t0.5 and t0.1 at every whole stop of a dial, from full down.
+///
+/// # Errors
+/// [`Invalid`] with the path of the field inside the unit.
+pub fn whole_stops(wire: &FlashUnit) -> Result<Vec<(f64, Seconds, Seconds)>, Invalid> {
+    let unit = wire.check(&At::default())?;
+    let whole = unit.powers().rev().filter(|power| (power.log2() - power.log2().round()).abs() < 1e-6);
+    Ok(whole
+        .map(|power| {
+            let (t05, t01) = unit.control.times(power);
+            (power, t05, t01)
+        })
+        .collect())
+}
+
 /// The pulse of a unit at a power fraction.
 ///
 /// # Errors

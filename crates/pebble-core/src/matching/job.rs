@@ -9,18 +9,26 @@ use super::aim::Priority;
 use super::crew::Crewing;
 use super::problem::Problem;
 use super::seek::Going;
-use super::stock::Stock;
+use super::stock::{Offered, Stock};
 use super::wish::Borrowed;
+use crate::gear::FlashUnit;
 use crate::plan::Plan;
 use crate::quantity::Seconds;
 use crate::quantity::bounds::Invalid;
 use crate::quantity::scale::duration_label;
 use crate::shot::Shot;
 use crate::wire::report;
-use std::collections::HashSet;
+use rayon::prelude::*;
+use std::collections::{HashMap, HashSet};
+use std::sync::atomic::{AtomicBool, Ordering};
 
 /// Sets of one shot that are kept; more are only of use to somebody with a warehouse.
-const MOST_SETS: usize = 4000;
+const MOST_SETS: usize = 2000;
+/// Sets of units for the lights of a shot that are gone through; where there may be more, the units of most use in the whole
+/// job are tried.
+const MOST_TRIED: f64 = 15_000.0;
+/// As many as are gone through then, for each choice that a setting of the camera leaves.
+const MOST_USEFUL: f64 = 2_000.0;
 /// Combinations that are gone through before the best so far is taken.
 const MOST_TRIES: usize = 2_000_000;
 /// More of a unit that might be hired.
@@ -29,8 +37,8 @@ const MOST_HIRED: u32 = 4;
 /// What nobody has weighed is not taken for light, in kg.
 const NOT_WEIGHED: f64 = 50.0;
 
-/// How many of each unit of the stock.
-type Counts = Vec<u8>;
+/// How many of which kind of unit, by place in the stock; none are left out.
+type Counts = Vec<(u16, u8)>;
 
 report! {
     /// A unit that is taken along, or hired.
@@ -82,36 +90,49 @@ report! {
 /// # Errors
 /// [`Invalid`] for a shot or a wish that cannot be.
 pub fn whole_job(shots: &[Shot], stock: &Stock, going: &Going) -> Result<Option<JobAnswer>, Invalid> {
+    let plans = shots.iter().map(Plan::try_from).collect::<Result<Vec<_>, _>>()?;
+    let kinds = Kinds::of(stock);
+    let mut problems = Vec::with_capacity(shots.len());
+    for (shot, plan) in shots.iter().zip(&plans) {
+        let mut problem = Problem::new(shot, plan)?;
+        kinds.rename(&mut problem.bounds.borrowed);
+        problems.push(problem);
+    }
+    let own: Option<Vec<Boards>> = problems.iter().map(|problem| Boards::of(problem, &kinds.stock, going)).collect();
+    let Some(own) = own else { return Ok(None) };
+    let masses: Vec<f64> = kinds.stock.units.iter().map(|unit| unit.mass_kg().unwrap_or(NOT_WEIGHED)).collect();
+    let uses = uses(&own, masses.len());
+    let order = Order { masses: &masses, uses: &uses };
     let mut all = Vec::with_capacity(shots.len());
-    for shot in shots {
-        let plan = Plan::try_from(shot)?;
-        let mut problem = Problem::new(shot, &plan)?;
-        let Some(own) = sets(&problem, stock, going) else { return Ok(None) };
-        let hired = if own.sets.is_empty() {
+    for (((shot, plan), problem), boards) in shots.iter().zip(&plans).zip(&problems).zip(&own) {
+        let sets = boards.sets(problem, &kinds.stock, &order, going);
+        let hired = if sets.sets.is_empty() {
             // As if four more of everything were there.
-            for offered in &stock.units {
-                problem.bounds.borrowed.push(Borrowed { unit: offered.wire.id.clone(), count: MOST_HIRED });
-            }
-            let Some(hired) = sets(&problem, stock, going) else { return Ok(None) };
-            Some(hired)
+            let mut more = Problem::new(shot, plan)?;
+            let hired = |offered: &Offered| Borrowed { unit: offered.wire.id.clone(), count: MOST_HIRED };
+            more.bounds.borrowed.clone_from(&problem.bounds.borrowed);
+            more.bounds.borrowed.extend(kinds.stock.units.iter().map(hired));
+            let Some(boards) = Boards::of(&more, &kinds.stock, going) else { return Ok(None) };
+            Some(boards.sets(&more, &kinds.stock, &order, going))
         } else {
             None
         };
-        all.push((own, hired));
+        all.push((sets, hired));
     }
-    let masses: Vec<f64> = stock.units.iter().map(|unit| unit.mass_kg().unwrap_or(NOT_WEIGHED)).collect();
+    if going.is_stopped() {
+        return Ok(None);
+    }
     let choices: Vec<&[Counts]> = all.iter().map(|(own, _)| own.sets.as_slice()).collect();
-    let (take, proven) = smallest(&choices, &masses, stock.units.len());
-    let owned: Counts = stock.units.iter().map(|unit| unit.owned.min(255) as u8).collect();
-    let mut hire_all: Counts = vec![0; stock.units.len()];
+    let (take, proven) = smallest(&choices, &masses);
+    let owned: Counts =
+        kinds.stock.units.iter().enumerate().map(|(kind, unit)| (kind as u16, unit.owned.min(255) as u8)).collect();
+    let mut hire_all: Counts = Vec::new();
     let mut answers = Vec::with_capacity(shots.len());
     for (shot, (own, hired)) in shots.iter().zip(&all) {
-        let with = own.sets.iter().find(|set| set.iter().zip(&take).all(|(one, all)| one <= all));
+        let with = own.sets.iter().find(|set| within(set, &take));
         let extra = hired.as_ref().and_then(|hired| {
-            let beyond = |set: &Counts| -> Counts {
-                set.iter().zip(&owned).map(|(set, own)| set.saturating_sub(*own)).collect()
-            };
-            hired.sets.iter().map(beyond).min_by_key(|extra| (total(extra), grams(extra, &masses)))
+            let beyond = hired.sets.iter().map(|set| beyond(set, &owned));
+            beyond.min_by_key(|extra| (total(extra), grams(extra, &masses)))
         });
         if let Some(extra) = &extra {
             hire_all = union(&hire_all, extra);
@@ -124,21 +145,88 @@ pub fn whole_job(shots: &[Shot], stock: &Stock, going: &Going) -> Result<Option<
         answers.push(JobShot {
             title: shot.title.clone(),
             can: with.is_some(),
-            with: with.map(|set| written(set, stock)).unwrap_or_default(),
-            hire: extra.map(|extra| written(&extra, stock)).unwrap_or_default(),
+            with: with.map(|set| kinds.written(set)).unwrap_or_default(),
+            hire: extra.map(|extra| kinds.written(&extra)).unwrap_or_default(),
             note,
         });
     }
     let proven = proven && all.iter().all(|(own, _)| own.whole);
-    let mass = stock.units.iter().zip(&take).filter(|(_, count)| **count > 0);
+    let taken = kinds.written(&take);
     Ok(Some(JobAnswer {
         units: total(&take),
-        mass_kg: mass.map(|(unit, count)| Some(unit.mass_kg()? * f64::from(*count))).sum(),
-        take: written(&take, stock),
-        hire: written(&hire_all, stock),
+        mass_kg: taken.iter().map(|one| one.mass_kg).sum(),
+        take: taken,
+        hire: kinds.written(&hire_all),
         shots: answers,
         proven,
     }))
+}
+
+/// The stock with units that are equal in all but their names as one: any of them will do.
+struct Kinds<'s> {
+    whole: &'s Stock,
+    stock: Stock,
+    /// Which units of the whole stock are of each kind.
+    members: Vec<Vec<usize>>,
+}
+
+impl<'s> Kinds<'s> {
+    fn of(whole: &'s Stock) -> Self {
+        let mut known: HashMap<String, usize> = HashMap::new();
+        let (mut units, mut members) = (Vec::new(), Vec::<Vec<usize>>::new());
+        for (index, offered) in whole.units.iter().enumerate() {
+            let nameless = FlashUnit { id: String::new(), name: String::new(), owned: None, ..offered.wire.clone() };
+            let kind = *known.entry(format!("{nameless:?}")).or_insert_with(|| {
+                let mut one = offered.clone();
+                one.owned = 0;
+                units.push(one);
+                members.push(Vec::new());
+                units.len() - 1
+            });
+            units[kind].owned += offered.owned;
+            members[kind].push(index);
+        }
+        Self {
+            whole,
+            stock: Stock { units, modifiers: whole.modifiers.clone(), filters: whole.filters.clone() },
+            members,
+        }
+    }
+
+    /// What is borrowed goes by the name of its kind.
+    fn rename(&self, borrowed: &mut [Borrowed]) {
+        for one in borrowed {
+            let of = |members: &&Vec<usize>| members.iter().any(|unit| self.whole.units[*unit].wire.id == one.unit);
+            if let Some(members) = self.members.iter().find(of) {
+                one.unit.clone_from(&self.whole.units[members[0]].wire.id);
+            }
+        }
+    }
+
+    /// By the names of the units themselves, as many of each as there are; what is borrowed or hired goes by the first.
+    fn written(&self, set: &Counts) -> Vec<Taken> {
+        let mut taken = Vec::new();
+        for (kind, count) in set {
+            let mut left = u32::from(*count);
+            let units: Vec<&Offered> =
+                self.members[usize::from(*kind)].iter().map(|unit| &self.whole.units[*unit]).collect();
+            let owned: u32 = units.iter().map(|unit| unit.owned).sum();
+            for (index, unit) in units.iter().enumerate() {
+                let beyond = if index == 0 { left.saturating_sub(owned) } else { 0 };
+                let count = left.min(unit.owned + beyond);
+                if count > 0 {
+                    taken.push(Taken {
+                        unit: unit.wire.id.clone(),
+                        name: unit.wire.name.clone(),
+                        count,
+                        mass_kg: unit.mass_kg().map(|kg| kg * f64::from(count)),
+                    });
+                }
+                left -= count;
+            }
+        }
+        taken
+    }
 }
 
 /// Why a shot cannot be done, with what to hire; nothing where it can.
@@ -151,6 +239,37 @@ pub fn why_not(shot: &JobShot) -> Option<String> {
     Some(if list.is_empty() { note } else { format!("{note} It could be done with {} more.", list.join(", ")) })
 }
 
+/// What is tried first where not everything can be tried.
+struct Order<'o> {
+    masses: &'o [f64],
+    /// At how many lights of the whole job each kind does.
+    uses: &'o [usize],
+}
+
+/// At how many lights of the whole job each kind does at some setting.
+fn uses(all: &[Boards], kinds: usize) -> Vec<usize> {
+    let mut uses = vec![0; kinds];
+    for boards in all {
+        for place in 0..boards.crewing.places.len() {
+            let does: HashSet<usize> =
+                boards.boards.iter().flat_map(|board| board[place].iter().map(|(kind, _)| *kind)).collect();
+            for kind in does {
+                uses[kind] += 1;
+            }
+        }
+    }
+    uses
+}
+
+/// For each light of a shot what does there, with the fewest heads: one board for each different choice that some setting
+/// of the camera leaves.
+struct Boards<'a> {
+    crewing: Crewing<'a>,
+    boards: Vec<Vec<Vec<(usize, u32)>>>,
+    /// No setting of the camera is open at all.
+    shut: bool,
+}
+
 /// The sets of units that do one shot.
 struct Sets {
     sets: Vec<Counts>,
@@ -160,40 +279,97 @@ struct Sets {
     why: String,
 }
 
-fn sets(problem: &Problem, stock: &Stock, going: &Going) -> Option<Sets> {
-    let crewing = Crewing::new(problem, stock, Priority::Balanced, going)?;
-    let cells: Vec<(usize, usize)> = crewing.open().collect();
-    let mut boards: HashSet<Vec<Vec<(usize, u32)>>> = cells.iter().map(|cell| crewing.fewest(*cell)).collect();
-    boards.retain(|board| board.iter().all(|options| !options.is_empty()));
-    let at_hand: Counts = stock.units.iter().map(|unit| problem.at_hand(unit).min(255) as u8).collect();
-    let (mut found, mut whole) = (HashSet::new(), true);
-    for board in &boards {
-        let mut partial: HashSet<Counts> = HashSet::from([vec![0; stock.units.len()]]);
-        for options in board {
-            let mut next = HashSet::new();
-            for set in &partial {
-                for (unit, heads) in options {
-                    let mut with = set.clone();
-                    with[*unit] = with[*unit].saturating_add(*heads as u8);
-                    if with[*unit] <= at_hand[*unit] && u32::from(with.iter().sum::<u8>()) <= problem.bounds.stands {
-                        next.insert(with);
-                    }
+impl<'a> Boards<'a> {
+    fn of(problem: &'a Problem<'a>, stock: &'a Stock, going: &Going) -> Option<Boards<'a>> {
+        let crewing = Crewing::new(problem, stock, Priority::Balanced, going)?;
+        let cells: Vec<(usize, usize)> = crewing.open().collect();
+        let boards: HashSet<Vec<Vec<(usize, u32)>>> = cells.par_iter().map(|cell| crewing.fewest(*cell)).collect();
+        let mut boards: Vec<_> =
+            boards.into_iter().filter(|board| board.iter().all(|options| !options.is_empty())).collect();
+        boards.sort_unstable();
+        (!going.is_stopped()).then_some(Self { crewing, boards, shut: cells.is_empty() })
+    }
+
+    fn sets(&self, problem: &Problem, stock: &Stock, order: &Order, going: &Going) -> Sets {
+        let at_hand: Vec<u32> = stock.units.iter().map(|unit| problem.at_hand(unit)).collect();
+        let whole = AtomicBool::new(true);
+        let of = |board: &Vec<Vec<(usize, u32)>>| {
+            let (board, all) = tried(board, order);
+            if !all {
+                whole.store(false, Ordering::Relaxed);
+            }
+            if going.is_stopped() {
+                HashSet::new()
+            } else {
+                handed_out(&board, &at_hand, problem.bounds.stands, &whole)
+            }
+        };
+        let found: HashSet<Counts> = self.boards.par_iter().map(of).reduce(HashSet::new, |mut all, more| {
+            all.extend(more);
+            all
+        });
+        let mut sets: Vec<Counts> = found.into_iter().collect();
+        sets.sort_by_cached_key(|set| (total(set), grams(set, order.masses), set.clone()));
+        let mut minimal: Vec<Counts> = Vec::new();
+        for set in sets {
+            if minimal.len() == MOST_SETS {
+                whole.store(false, Ordering::Relaxed);
+                break;
+            }
+            if !minimal.iter().any(|known| within(known, &set)) {
+                minimal.push(set);
+            }
+        }
+        Sets { sets: minimal, whole: whole.into_inner(), why: why(problem, &self.crewing, self.shut) }
+    }
+}
+
+/// A board on which everything can be tried: all of it, or of each light the units of most use. And whether that is all.
+fn tried(board: &[Vec<(usize, u32)>], order: &Order) -> (Vec<Vec<(usize, u32)>>, bool) {
+    let kinds: HashSet<usize> = board.iter().flatten().map(|(kind, _)| *kind).collect();
+    let lights = board.len();
+    // Sets of so many out of so many kinds, where a kind may come several times: C(kinds + lights − 1, lights).
+    let sets = |kinds: usize| (0..lights).map(|k| (kinds + k) as f64 / (k + 1) as f64).product::<f64>();
+    if sets(kinds.len()) <= MOST_TRIED {
+        return (board.to_vec(), true);
+    }
+    let most = (lights..kinds.len()).take_while(|kinds| sets(*kinds) <= MOST_USEFUL).last().unwrap_or(lights);
+    let best = |options: &Vec<(usize, u32)>| {
+        let mut options = options.clone();
+        options.sort_by(|a, b| {
+            let of = |(kind, heads): &(usize, u32)| (std::cmp::Reverse(order.uses[*kind]), *heads);
+            of(a).cmp(&of(b)).then(order.masses[a.0].total_cmp(&order.masses[b.0])).then(a.0.cmp(&b.0))
+        });
+        options.truncate(most);
+        options
+    };
+    (board.iter().map(best).collect(), false)
+}
+
+/// All sets of units that a board can be played with.
+fn handed_out(board: &[Vec<(usize, u32)>], at_hand: &[u32], stands: u32, whole: &AtomicBool) -> HashSet<Counts> {
+    let mut partial: HashSet<Counts> = HashSet::from([Vec::new()]);
+    for options in board {
+        let mut next = HashSet::with_capacity(partial.len());
+        for set in &partial {
+            for (kind, heads) in options {
+                let with = added(set, *kind as u16, (*heads).min(255) as u8);
+                let of_kind = with.iter().find(|(one, _)| usize::from(*one) == *kind).map_or(0, |(_, count)| *count);
+                if u32::from(of_kind) <= at_hand[*kind] && total(&with) <= stands {
+                    next.insert(with);
                 }
             }
-            whole &= next.len() <= MOST_SETS;
-            partial = next.into_iter().take(MOST_SETS).collect();
         }
-        found.extend(partial);
-    }
-    let mut sets: Vec<Counts> = found.into_iter().collect();
-    sets.sort_by_key(|set| (total(set), set.clone()));
-    let mut minimal: Vec<Counts> = Vec::new();
-    for set in sets {
-        if !minimal.iter().any(|known| known.iter().zip(&set).all(|(known, set)| known <= set)) {
-            minimal.push(set);
+        if next.len() as f64 > MOST_TRIED {
+            whole.store(false, Ordering::Relaxed);
+            let mut fewest: Vec<Counts> = next.into_iter().collect();
+            fewest.sort_unstable_by(|a, b| (total(a), a).cmp(&(total(b), b)));
+            fewest.truncate(MOST_TRIED as usize);
+            next = fewest.into_iter().collect();
         }
+        partial = next;
     }
-    Some(Sets { sets: minimal, whole, why: why(problem, &crewing, cells.is_empty()) })
+    partial
 }
 
 /// Why no set of units does a shot.
@@ -221,41 +397,62 @@ fn why(problem: &Problem, crewing: &Crewing, shut: bool) -> String {
 }
 
 fn total(set: &Counts) -> u32 {
-    set.iter().map(|count| u32::from(*count)).sum()
+    set.iter().map(|(_, count)| u32::from(*count)).sum()
 }
 
 fn grams(set: &Counts, masses: &[f64]) -> u64 {
-    set.iter().zip(masses).map(|(count, kg)| (f64::from(*count) * kg * 1000.0).round() as u64).sum()
+    set.iter().map(|(kind, count)| (f64::from(*count) * masses[usize::from(*kind)] * 1000.0).round() as u64).sum()
+}
+
+/// So many more of a kind.
+fn added(set: &Counts, kind: u16, heads: u8) -> Counts {
+    let mut with = set.clone();
+    match with.binary_search_by_key(&kind, |(one, _)| *one) {
+        Ok(at) => with[at].1 = with[at].1.saturating_add(heads),
+        Err(at) => with.insert(at, (kind, heads)),
+    }
+    with
+}
+
+/// How many of a kind.
+fn count(set: &Counts, kind: u16) -> u8 {
+    set.binary_search_by_key(&kind, |(one, _)| *one).map_or(0, |at| set[at].1)
+}
+
+/// Whether one set is part of another.
+fn within(set: &Counts, of: &Counts) -> bool {
+    set.iter().all(|(kind, wanted)| count(of, *kind) >= *wanted)
+}
+
+/// What of a set is not in another.
+fn beyond(set: &Counts, owned: &Counts) -> Counts {
+    let more = set.iter().map(|(kind, wanted)| (*kind, wanted.saturating_sub(count(owned, *kind))));
+    more.filter(|(_, more)| *more > 0).collect()
 }
 
 fn union(a: &Counts, b: &Counts) -> Counts {
-    a.iter().zip(b).map(|(a, b)| *a.max(b)).collect()
-}
-
-fn written(set: &Counts, stock: &Stock) -> Vec<Taken> {
-    let taken = set.iter().zip(&stock.units).filter(|(count, _)| **count > 0);
-    taken
-        .map(|(count, unit)| Taken {
-            unit: unit.wire.id.clone(),
-            name: unit.wire.name.clone(),
-            count: u32::from(*count),
-            mass_kg: unit.mass_kg().map(|kg| kg * f64::from(*count)),
-        })
-        .collect()
+    let mut all = a.clone();
+    for (kind, wanted) in b {
+        match all.binary_search_by_key(kind, |(one, _)| *one) {
+            Ok(at) => all[at].1 = all[at].1.max(*wanted),
+            Err(at) => all.insert(at, (*kind, *wanted)),
+        }
+    }
+    all
 }
 
 /// The smallest union of one set of each; shots without any are passed over. And whether that is known for sure.
-fn smallest(choices: &[&[Counts]], masses: &[f64], units: usize) -> (Counts, bool) {
+fn smallest(choices: &[&[Counts]], masses: &[f64]) -> (Counts, bool) {
     let mut choices: Vec<&[Counts]> = choices.iter().copied().filter(|sets| !sets.is_empty()).collect();
     choices.sort_by_key(|sets| sets.len());
     let mut search = Smallest {
         choices: &choices,
         masses,
-        best: ((u32::MAX, u64::MAX), vec![0; units]),
+        best: ((u32::MAX, u64::MAX), Vec::new()),
         tries: 0,
         seen: HashSet::new(),
     };
-    search.go(0, &vec![0; units]);
+    search.go(0, &Vec::new());
     (search.best.1, search.tries < MOST_TRIES)
 }
 

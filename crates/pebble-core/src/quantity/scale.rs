@@ -309,6 +309,10 @@ pub fn duration_label(time: Seconds) -> String {
 
 /// A power fraction as photographers write it: `1/8`, or `1/8 +0.3` between whole stops.
 pub fn power_label(below_full: Stops) -> String {
+    // No power at all is endlessly far below full, and less than none is no power.
+    if !below_full.as_stops().is_finite() {
+        return "no power".to_owned();
+    }
     let whole = (below_full.as_stops() - 1e-6).ceil().max(0.0);
     let above = whole - below_full.as_stops();
     let base = if whole == 0.0 { "1/1".to_owned() } else { format!("1/{}", trimmed(whole.exp2(), 0)) };

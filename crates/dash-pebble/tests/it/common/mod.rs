@@ -54,6 +54,19 @@ impl Server {
         server
     }
 
+    /// With a kit of one's own, and ten shots.
+    pub async fn with_kit(kit: &Value) -> Self {
+        let server = Self::demo();
+        let client = reqwest::Client::new();
+        let taken = client.post(server.url("/api/kit/import")).json(kit).send().await.expect("an answer");
+        assert!(taken.status().is_success(), "{}", taken.text().await.unwrap_or_default());
+        for shot in ["silks", "sabre-reach", "double-ropes"] {
+            let made = client.post(server.url("/api/shots")).json(&example(shot)).send().await.expect("an answer");
+            assert!(made.status().is_success());
+        }
+        server
+    }
+
     /// On a file that is there or not, at any free port.
     pub fn on(data: &Path, more: &[&str]) -> Self {
         Self::at("127.0.0.1:0", data, more)
@@ -106,6 +119,11 @@ impl Server {
     /// Asks the program to end, waits for it, and returns how it ended.
     pub fn ended(mut self) -> std::process::ExitStatus {
         signal("TERM", self.id());
+        self.child.wait().expect("it ends")
+    }
+
+    /// Waits for it to end and returns how it did.
+    pub fn ended_by_itself(mut self) -> std::process::ExitStatus {
         self.child.wait().expect("it ends")
     }
 

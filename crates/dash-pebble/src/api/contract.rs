@@ -1,0 +1,157 @@
+//! The OpenAPI document: what the handlers say of themselves, and what is true of all of them.
+//!
+//! Which refusals can come follows from what an operation takes, so it is said here once. Examples make the document usable
+//! by whoever tries things out: each is answered with a success by a program that was started with demo data.
+
+use super::ranges::RANGES;
+use crate::demo;
+use pebble_core::gear::{Item, Kind};
+use serde_json::{Map, Value, json};
+
+/// A shot of the demo data, by its identity.
+const SHOT: &str = "double-ropes";
+/// A thing of the demo data that a shot carries, and its first version.
+const THING: &str = "brix-400";
+
+/// The document with everything that is true of all operations.
+pub fn completed(document: &utoipa::openapi::OpenApi) -> Value {
+    let mut document = serde_json::to_value(document).unwrap_or_default();
+    let bodies = bodies();
+    if let Some(paths) = document["paths"].as_object_mut() {
+        for (path, operations) in paths {
+            for (method, operation) in operations.as_object_mut().into_iter().flatten() {
+                complete(path, method, operation, &bodies);
+            }
+        }
+    }
+    ranges(&mut document);
+    for schema in ["Shot", "Kit"] {
+        for constant in ["format", "version"] {
+            document["components"]["schemas"][schema]["properties"][constant]["const"] =
+                bodies[schema][constant].clone();
+        }
+    }
+    document
+}
+
+fn complete(path: &str, method: &str, operation: &mut Value, bodies: &Map<String, Value>) {
+    let names: Vec<String> = operation["parameters"]
+        .as_array()
+        .map_or_else(Vec::new, |all| all.iter().filter_map(|one| one["name"].as_str().map(str::to_owned)).collect());
+    let has = |name: &str| names.iter().any(|one| one == name);
+    let body = operation.get("requestBody").is_some();
+    let writes = method != "get"
+        && (path.starts_with("/api/shots") || path.starts_with("/api/kit") || path.starts_with("/api/cop"));
+    let draws = path.ends_with("/picture");
+    let mut refusals = vec![("403", "Asked by a page of another site"), ("500", "Something failed here")];
+    if !names.is_empty() || body {
+        refusals.push(("400", "It cannot be read"));
+    }
+    if path.contains('{') || path.ends_with("units.csv") || path.ends_with("/job") {
+        refusals.push(("404", "There is none"));
+    }
+    if body {
+        refusals.extend([("408", "It did not arrive"), ("413", "It is too large"), ("422", "A value cannot be")]);
+    }
+    if draws || path == "/api/units/sheet" || path.starts_with("/api/stand-ins") {
+        refusals.push(("422", "A value cannot be"));
+    }
+    if has("If-Match") {
+        refusals.extend([("409", "It is at another version"), ("428", "No version was named")]);
+    }
+    if writes {
+        refusals.extend([("409", "It is taken, or in use"), ("507", "The disk is full")]);
+    }
+    if writes || draws || path.starts_with("/api/cop") {
+        refusals.push(("503", "Too busy; ask again in a second"));
+    }
+    for (status, words) in refusals {
+        let response = &mut operation["responses"][status];
+        if response.is_null() {
+            *response = json!({ "description": words });
+        }
+    }
+    for (status, response) in operation["responses"].as_object_mut().into_iter().flatten() {
+        if status.as_str() >= "400" {
+            let description = response["description"].as_str().unwrap_or_default().to_owned();
+            *response = json!({
+                "description": description,
+                "content": { "application/problem+json": { "schema": { "$ref": "#/components/schemas/Problem" } } },
+            });
+        }
+    }
+    for parameter in operation["parameters"].as_array_mut().into_iter().flatten() {
+        let example = match parameter["name"].as_str().unwrap_or_default() {
+            "id" if path.starts_with("/api/shots") => json!(SHOT),
+            "id" if path.starts_with("/api/kit") => json!(THING),
+            "If-Match" => json!("\"1\""),
+            "revision" | "beside" => json!(FIRST_SHOT_REVISION),
+            "width" => json!(240),
+            "power" => json!(0.25),
+            _ => continue,
+        };
+        parameter["example"] = example;
+    }
+    let content = operation["requestBody"]["content"].as_object_mut();
+    for (_, content) in content.into_iter().flatten() {
+        let name = content["schema"]["$ref"].as_str().and_then(|name| name.rsplit('/').next()).unwrap_or_default();
+        if let Some(example) = bodies.get(name) {
+            content["example"] = example.clone();
+        } else if path.ends_with("units.csv") {
+            content["example"] = json!(crate::formats::units_csv::write(&demo::KIT.units[..1]).unwrap_or_default());
+        }
+    }
+}
+
+/// Things come first into the demo data, then the shots.
+const FIRST_SHOT_REVISION: usize = 65;
+
+/// Example bodies by the name of their schema.
+fn bodies() -> Map<String, Value> {
+    let shot: Value = serde_json::from_str(demo::EXAMPLES[0].1).unwrap_or_default();
+    let unit = demo::start(Kind::Unit).unwrap_or_else(|| Item::Unit(Box::new(demo::KIT.units[0].clone())));
+    let unit = unit.with_id("another-unit");
+    let mut own = demo::KIT.units[0].clone();
+    own.owned = Some(2);
+    let all = json!({
+        "Shot": shot,
+        "HoldRequest": { "base": shot, "shot": shot },
+        "DragRequest": { "shot": shot, "wish": { "part": 0, "share": 0.2, "ambient_stops": -1.0 } },
+        "StreakReading": {
+            "aperture_f": 5.6, "iso": 400.0, "filter_stops": 0.0, "speed_m_s": 4.0, "size_m": 0.05, "streak_stops": 1.0,
+        },
+        "MeteringRequest": { "tones": [{ "name": "wall", "share": 0.6, "reflectance": 0.04, "relative_distance": 2.0 }], "next": [] },
+        "Sky": {
+            "latitude_deg": 54.2, "longitude_deg": -4.5, "date": "2026-07-18", "time": "12:00", "utc_offset_min": 60,
+            "cloud_stops": 1.0,
+        },
+        "MatchRequest": { "shot": shot },
+        "JobRequest": { "shots": [SHOT] },
+        "Item": unit,
+        "FlashUnit": own,
+        "Kit": &*demo::KIT,
+        "VersionName": { "name": "as approved" },
+    });
+    match all {
+        Value::Object(all) => all,
+        _ => Map::new(),
+    }
+}
+
+/// Writes the table of limits into the schemas.
+fn ranges(document: &mut Value) {
+    for (schema, property, limits) in RANGES {
+        let place = &mut document["components"]["schemas"][*schema];
+        // A schema of several forms has the property in each of them.
+        let forms: Vec<&mut Value> = match place.get("oneOf") {
+            Some(_) => place["oneOf"].as_array_mut().into_iter().flatten().collect(),
+            None => vec![place],
+        };
+        for form in forms {
+            if let Some(property) = form.get_mut("properties").and_then(|all| all.get_mut(*property)) {
+                property["minimum"] = json!(limits.min);
+                property["maximum"] = json!(limits.max);
+            }
+        }
+    }
+}
