@@ -1,5 +1,5 @@
 # Thin: each target calls cargo, npm or a script.
-.PHONY: demo build test bench shots contract format
+.PHONY: demo build test torture fuzz bench shots contract format
 
 DEMO_DATA ?= dash-pebble-demo.sqlite
 
@@ -11,6 +11,12 @@ build: web/dist/index.html.gz
 
 test: ## install what tests need where it is missing, and run everything
 	scripts/test
+
+torture: ## disks that fill and fail, two hundred kills, files taken away, broken pages (part of `make test`)
+	cargo test --package dash-pebble --test it -- safe:: --nocapture
+
+fuzz: ## a million spoiled inputs (twenty thousand are part of `make test`)
+	FUZZ_INPUTS=1000000 cargo test --release --package dash-pebble --test it -- fuzz:: --nocapture
 
 bench: build ## speeds and sizes, printed
 	scripts/bench

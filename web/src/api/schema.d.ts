@@ -4456,126 +4456,86 @@ export interface operations {
             content: {
                 /**
                  * @example {
+                 *       "format": "dash-pebble/shot",
+                 *       "version": 2,
+                 *       "title": "Double ropes, both feet up",
+                 *       "place": "Wheels & Air Week · Sports hall",
+                 *       "scene": "double_ropes",
+                 *       "usage": "pixel",
+                 *       "school": "t01",
+                 *       "targets": {
+                 *         "key_stops": 0
+                 *       },
+                 *       "camera": {
+                 *         "body": {
+                 *           "id": "heron-v2",
+                 *           "name": "Heron V2",
+                 *           "shutter_kind": "focal_plane",
+                 *           "sync": "1/250",
+                 *           "travel_ms": 3.2,
+                 *           "high_speed_sync": true,
+                 *           "first_row": "bottom",
+                 *           "fastest": "1/8000",
+                 *           "slowest": "30",
+                 *           "iso_min": 100,
+                 *           "iso_max": 25600,
+                 *           "grid": "thirds",
+                 *           "sensor_width_mm": 36,
+                 *           "sensor_height_mm": 24,
+                 *           "pixels_wide": 6000,
+                 *           "frames_per_second": 12,
+                 *           "mass_kg": 0.68
+                 *         },
+                 *         "lens": {
+                 *           "id": "halden-24-70",
+                 *           "name": "Halden 24–70 f/2.8",
+                 *           "focal_min_mm": 24,
+                 *           "focal_max_mm": 70,
+                 *           "widest_f": 2.8,
+                 *           "narrowest_f": 22,
+                 *           "mass_kg": 0.81
+                 *         },
+                 *         "focal_mm": 35,
+                 *         "aperture_f": 8,
+                 *         "shutter": "1/60",
+                 *         "iso": 200,
+                 *         "filter_stops": 0,
+                 *         "white_balance_k": 5500
+                 *       },
+                 *       "subject": {
+                 *         "distance_m": 4.5,
+                 *         "depth_m": 0.8
+                 *       },
                  *       "ambient": {
+                 *         "subject": {
+                 *           "as": "exposure",
+                 *           "aperture_f": 2.8,
+                 *           "shutter": "1/60",
+                 *           "iso": 1600
+                 *         },
                  *         "background": {
                  *           "as": "lux",
                  *           "lux": 280
                  *         },
-                 *         "kelvin": 4600,
-                 *         "subject": {
-                 *           "aperture_f": 2.8,
-                 *           "as": "exposure",
-                 *           "iso": 1600,
-                 *           "shutter": "1/60"
-                 *         }
+                 *         "kelvin": 4600
                  *       },
                  *       "background": {
-                 *         "behind_m": 7,
                  *         "reflectance": 0.22,
+                 *         "behind_m": 7,
                  *         "spill_stops": -3
                  *       },
-                 *       "camera": {
-                 *         "aperture_f": 8,
-                 *         "body": {
-                 *           "fastest": "1/8000",
-                 *           "first_row": "bottom",
-                 *           "frames_per_second": 12,
-                 *           "grid": "thirds",
-                 *           "high_speed_sync": true,
-                 *           "id": "heron-v2",
-                 *           "iso_max": 25600,
-                 *           "iso_min": 100,
-                 *           "mass_kg": 0.68,
-                 *           "name": "Heron V2",
-                 *           "pixels_wide": 6000,
-                 *           "sensor_height_mm": 24,
-                 *           "sensor_width_mm": 36,
-                 *           "shutter_kind": "focal_plane",
-                 *           "slowest": "30",
-                 *           "sync": "1/250",
-                 *           "travel_ms": 3.2
-                 *         },
-                 *         "filter_stops": 0,
-                 *         "focal_mm": 35,
-                 *         "iso": 200,
-                 *         "lens": {
-                 *           "focal_max_mm": 70,
-                 *           "focal_min_mm": 24,
-                 *           "id": "halden-24-70",
-                 *           "mass_kg": 0.81,
-                 *           "name": "Halden 24–70 f/2.8",
-                 *           "narrowest_f": 22,
-                 *           "widest_f": 2.8
-                 *         },
-                 *         "shutter": "1/60",
-                 *         "white_balance_k": 5500
-                 *       },
                  *       "channel": 1,
-                 *       "format": "dash-pebble/shot",
                  *       "lights": [
                  *         {
-                 *           "bearing_deg": -32,
-                 *           "channel": 1,
-                 *           "distance_m": 3,
-                 *           "group": "A",
-                 *           "heads": 1,
-                 *           "height_deg": 30,
-                 *           "modifier": {
-                 *             "face_radius_m": 0.45,
-                 *             "half_angle_deg": 55,
-                 *             "id": "octa-90",
-                 *             "mass_kg": 0.9,
-                 *             "name": "Octa 90",
-                 *             "source_offset_m": 0.1,
-                 *             "stops": -1.3
-                 *           },
                  *           "on": true,
-                 *           "power": 0.19842513149602492,
                  *           "role": "key",
-                 *           "sync": "front",
-                 *           "trigger": {
-                 *             "channels": 32,
-                 *             "groups": 5,
-                 *             "id": "reed",
-                 *             "lag_ms": 0.25,
-                 *             "name": "Reed radio",
-                 *             "range_m": 100
-                 *           },
+                 *           "group": "A",
+                 *           "channel": 1,
+                 *           "heads": 1,
                  *           "unit": {
-                 *             "battery": {
-                 *               "efficiency": 0.72,
-                 *               "id": "slate-55",
-                 *               "idle_w": 1.5,
-                 *               "mass_kg": 0.62,
-                 *               "name": "Slate 55 head battery",
-                 *               "usable_wh": 55
-                 *             },
-                 *             "colour_k": 5600,
-                 *             "control": {
-                 *               "decay_ms": 1.4,
-                 *               "fall_ms": 0.02,
-                 *               "rise_ms": 0.04,
-                 *               "way": "quenched"
-                 *             },
-                 *             "durations_from": {
-                 *               "origin": "published"
-                 *             },
-                 *             "energy_j": 400,
-                 *             "heat": {
-                 *               "capacity_j": 24000,
-                 *               "drain_w": 85,
-                 *               "then": "waits"
-                 *             },
-                 *             "high_speed_sync": true,
                  *             "id": "brix-400",
-                 *             "kind": "battery_head",
-                 *             "lag_ms": 0.05,
-                 *             "low_battery": "slower",
-                 *             "lowest_power_mired": -11,
-                 *             "lowest_stops": 8,
-                 *             "mass_kg": 2.3,
-                 *             "min_interval_ms": 50,
                  *             "name": "Brix 400",
+                 *             "kind": "battery_head",
                  *             "output": {
                  *               "as": "guide_number",
                  *               "metres": 62
@@ -4583,64 +4543,104 @@ export interface operations {
                  *             "output_from": {
                  *               "origin": "published"
                  *             },
-                 *             "recycle_s": 1.4,
+                 *             "control": {
+                 *               "way": "quenched",
+                 *               "decay_ms": 1.4,
+                 *               "rise_ms": 0.04,
+                 *               "fall_ms": 0.02
+                 *             },
+                 *             "durations_from": {
+                 *               "origin": "published"
+                 *             },
                  *             "step_stops": 0.3333333333333333,
-                 *             "when_early": "missing"
-                 *           }
+                 *             "lowest_stops": 8,
+                 *             "lag_ms": 0.05,
+                 *             "high_speed_sync": true,
+                 *             "energy_j": 400,
+                 *             "recycle_s": 1.4,
+                 *             "min_interval_ms": 50,
+                 *             "when_early": "missing",
+                 *             "heat": {
+                 *               "capacity_j": 24000,
+                 *               "drain_w": 85,
+                 *               "then": "waits"
+                 *             },
+                 *             "low_battery": "slower",
+                 *             "battery": {
+                 *               "id": "slate-55",
+                 *               "name": "Slate 55 head battery",
+                 *               "usable_wh": 55,
+                 *               "efficiency": 0.72,
+                 *               "idle_w": 1.5,
+                 *               "mass_kg": 0.62
+                 *             },
+                 *             "colour_k": 5600,
+                 *             "lowest_power_mired": -11,
+                 *             "mass_kg": 2.3
+                 *           },
+                 *           "modifier": {
+                 *             "id": "octa-90",
+                 *             "name": "Octa 90",
+                 *             "stops": -1.3,
+                 *             "face_radius_m": 0.45,
+                 *             "source_offset_m": 0.1,
+                 *             "half_angle_deg": 55,
+                 *             "mass_kg": 0.9
+                 *           },
+                 *           "trigger": {
+                 *             "id": "reed",
+                 *             "name": "Reed radio",
+                 *             "lag_ms": 0.25,
+                 *             "range_m": 100,
+                 *             "channels": 32,
+                 *             "groups": 5
+                 *           },
+                 *           "power": 0.19842513149602492,
+                 *           "distance_m": 3,
+                 *           "sync": "front",
+                 *           "bearing_deg": -32,
+                 *           "height_deg": 30
                  *         }
                  *       ],
                  *       "parts": [
                  *         {
-                 *           "ambient_offset_stops": 0,
-                 *           "direction_deg": 80,
-                 *           "drawn_as": "face",
-                 *           "flash_offset_stops": 0,
-                 *           "intent": "pebble",
                  *           "name": "Face",
-                 *           "out_of_plane_deg": 0,
-                 *           "reflectance": 0.36,
-                 *           "size_m": 0.22,
-                 *           "speed_m_s": 0.4
-                 *         },
-                 *         {
-                 *           "ambient_offset_stops": 0,
-                 *           "direction_deg": 115,
-                 *           "drawn_as": "feet",
-                 *           "flash_offset_stops": 0,
                  *           "intent": "pebble",
-                 *           "name": "Shoes",
+                 *           "drawn_as": "face",
+                 *           "speed_m_s": 0.4,
+                 *           "direction_deg": 80,
                  *           "out_of_plane_deg": 0,
-                 *           "reflectance": 0.55,
-                 *           "size_m": 0.28,
-                 *           "speed_m_s": 5.2
+                 *           "size_m": 0.22,
+                 *           "reflectance": 0.36,
+                 *           "flash_offset_stops": 0,
+                 *           "ambient_offset_stops": 0
                  *         },
                  *         {
-                 *           "ambient_offset_stops": 3,
-                 *           "direction_deg": 90,
-                 *           "drawn_as": "ropes",
-                 *           "flash_offset_stops": 0,
-                 *           "intent": "dash",
-                 *           "name": "Ropes",
+                 *           "name": "Shoes",
+                 *           "intent": "pebble",
+                 *           "drawn_as": "feet",
+                 *           "speed_m_s": 5.2,
+                 *           "direction_deg": 115,
                  *           "out_of_plane_deg": 0,
-                 *           "reflectance": 0.8,
-                 *           "size_m": 0.022,
+                 *           "size_m": 0.28,
+                 *           "reflectance": 0.55,
+                 *           "flash_offset_stops": 0,
+                 *           "ambient_offset_stops": 0
+                 *         },
+                 *         {
+                 *           "name": "Ropes",
+                 *           "intent": "dash",
+                 *           "drawn_as": "ropes",
                  *           "speed_m_s": 11,
+                 *           "direction_deg": 90,
+                 *           "out_of_plane_deg": 0,
+                 *           "size_m": 0.022,
+                 *           "reflectance": 0.8,
+                 *           "flash_offset_stops": 0,
+                 *           "ambient_offset_stops": 3,
                  *           "streak_share": 0.08
                  *         }
-                 *       ],
-                 *       "place": "Wheels & Air Week · Sports hall",
-                 *       "scene": "double_ropes",
-                 *       "school": "t01",
-                 *       "subject": {
-                 *         "depth_m": 0.8,
-                 *         "distance_m": 4.5
-                 *       },
-                 *       "targets": {
-                 *         "key_stops": 0
-                 *       },
-                 *       "title": "Double ropes, both feet up",
-                 *       "usage": "pixel",
-                 *       "version": 2
+                 *       ]
                  *     }
                  */
                 "application/json": components["schemas"]["Shot"];
@@ -5210,126 +5210,86 @@ export interface operations {
             content: {
                 /**
                  * @example {
+                 *       "format": "dash-pebble/shot",
+                 *       "version": 2,
+                 *       "title": "Double ropes, both feet up",
+                 *       "place": "Wheels & Air Week · Sports hall",
+                 *       "scene": "double_ropes",
+                 *       "usage": "pixel",
+                 *       "school": "t01",
+                 *       "targets": {
+                 *         "key_stops": 0
+                 *       },
+                 *       "camera": {
+                 *         "body": {
+                 *           "id": "heron-v2",
+                 *           "name": "Heron V2",
+                 *           "shutter_kind": "focal_plane",
+                 *           "sync": "1/250",
+                 *           "travel_ms": 3.2,
+                 *           "high_speed_sync": true,
+                 *           "first_row": "bottom",
+                 *           "fastest": "1/8000",
+                 *           "slowest": "30",
+                 *           "iso_min": 100,
+                 *           "iso_max": 25600,
+                 *           "grid": "thirds",
+                 *           "sensor_width_mm": 36,
+                 *           "sensor_height_mm": 24,
+                 *           "pixels_wide": 6000,
+                 *           "frames_per_second": 12,
+                 *           "mass_kg": 0.68
+                 *         },
+                 *         "lens": {
+                 *           "id": "halden-24-70",
+                 *           "name": "Halden 24–70 f/2.8",
+                 *           "focal_min_mm": 24,
+                 *           "focal_max_mm": 70,
+                 *           "widest_f": 2.8,
+                 *           "narrowest_f": 22,
+                 *           "mass_kg": 0.81
+                 *         },
+                 *         "focal_mm": 35,
+                 *         "aperture_f": 8,
+                 *         "shutter": "1/60",
+                 *         "iso": 200,
+                 *         "filter_stops": 0,
+                 *         "white_balance_k": 5500
+                 *       },
+                 *       "subject": {
+                 *         "distance_m": 4.5,
+                 *         "depth_m": 0.8
+                 *       },
                  *       "ambient": {
+                 *         "subject": {
+                 *           "as": "exposure",
+                 *           "aperture_f": 2.8,
+                 *           "shutter": "1/60",
+                 *           "iso": 1600
+                 *         },
                  *         "background": {
                  *           "as": "lux",
                  *           "lux": 280
                  *         },
-                 *         "kelvin": 4600,
-                 *         "subject": {
-                 *           "aperture_f": 2.8,
-                 *           "as": "exposure",
-                 *           "iso": 1600,
-                 *           "shutter": "1/60"
-                 *         }
+                 *         "kelvin": 4600
                  *       },
                  *       "background": {
-                 *         "behind_m": 7,
                  *         "reflectance": 0.22,
+                 *         "behind_m": 7,
                  *         "spill_stops": -3
                  *       },
-                 *       "camera": {
-                 *         "aperture_f": 8,
-                 *         "body": {
-                 *           "fastest": "1/8000",
-                 *           "first_row": "bottom",
-                 *           "frames_per_second": 12,
-                 *           "grid": "thirds",
-                 *           "high_speed_sync": true,
-                 *           "id": "heron-v2",
-                 *           "iso_max": 25600,
-                 *           "iso_min": 100,
-                 *           "mass_kg": 0.68,
-                 *           "name": "Heron V2",
-                 *           "pixels_wide": 6000,
-                 *           "sensor_height_mm": 24,
-                 *           "sensor_width_mm": 36,
-                 *           "shutter_kind": "focal_plane",
-                 *           "slowest": "30",
-                 *           "sync": "1/250",
-                 *           "travel_ms": 3.2
-                 *         },
-                 *         "filter_stops": 0,
-                 *         "focal_mm": 35,
-                 *         "iso": 200,
-                 *         "lens": {
-                 *           "focal_max_mm": 70,
-                 *           "focal_min_mm": 24,
-                 *           "id": "halden-24-70",
-                 *           "mass_kg": 0.81,
-                 *           "name": "Halden 24–70 f/2.8",
-                 *           "narrowest_f": 22,
-                 *           "widest_f": 2.8
-                 *         },
-                 *         "shutter": "1/60",
-                 *         "white_balance_k": 5500
-                 *       },
                  *       "channel": 1,
-                 *       "format": "dash-pebble/shot",
                  *       "lights": [
                  *         {
-                 *           "bearing_deg": -32,
-                 *           "channel": 1,
-                 *           "distance_m": 3,
-                 *           "group": "A",
-                 *           "heads": 1,
-                 *           "height_deg": 30,
-                 *           "modifier": {
-                 *             "face_radius_m": 0.45,
-                 *             "half_angle_deg": 55,
-                 *             "id": "octa-90",
-                 *             "mass_kg": 0.9,
-                 *             "name": "Octa 90",
-                 *             "source_offset_m": 0.1,
-                 *             "stops": -1.3
-                 *           },
                  *           "on": true,
-                 *           "power": 0.19842513149602492,
                  *           "role": "key",
-                 *           "sync": "front",
-                 *           "trigger": {
-                 *             "channels": 32,
-                 *             "groups": 5,
-                 *             "id": "reed",
-                 *             "lag_ms": 0.25,
-                 *             "name": "Reed radio",
-                 *             "range_m": 100
-                 *           },
+                 *           "group": "A",
+                 *           "channel": 1,
+                 *           "heads": 1,
                  *           "unit": {
-                 *             "battery": {
-                 *               "efficiency": 0.72,
-                 *               "id": "slate-55",
-                 *               "idle_w": 1.5,
-                 *               "mass_kg": 0.62,
-                 *               "name": "Slate 55 head battery",
-                 *               "usable_wh": 55
-                 *             },
-                 *             "colour_k": 5600,
-                 *             "control": {
-                 *               "decay_ms": 1.4,
-                 *               "fall_ms": 0.02,
-                 *               "rise_ms": 0.04,
-                 *               "way": "quenched"
-                 *             },
-                 *             "durations_from": {
-                 *               "origin": "published"
-                 *             },
-                 *             "energy_j": 400,
-                 *             "heat": {
-                 *               "capacity_j": 24000,
-                 *               "drain_w": 85,
-                 *               "then": "waits"
-                 *             },
-                 *             "high_speed_sync": true,
                  *             "id": "brix-400",
-                 *             "kind": "battery_head",
-                 *             "lag_ms": 0.05,
-                 *             "low_battery": "slower",
-                 *             "lowest_power_mired": -11,
-                 *             "lowest_stops": 8,
-                 *             "mass_kg": 2.3,
-                 *             "min_interval_ms": 50,
                  *             "name": "Brix 400",
+                 *             "kind": "battery_head",
                  *             "output": {
                  *               "as": "guide_number",
                  *               "metres": 62
@@ -5337,64 +5297,104 @@ export interface operations {
                  *             "output_from": {
                  *               "origin": "published"
                  *             },
-                 *             "recycle_s": 1.4,
+                 *             "control": {
+                 *               "way": "quenched",
+                 *               "decay_ms": 1.4,
+                 *               "rise_ms": 0.04,
+                 *               "fall_ms": 0.02
+                 *             },
+                 *             "durations_from": {
+                 *               "origin": "published"
+                 *             },
                  *             "step_stops": 0.3333333333333333,
-                 *             "when_early": "missing"
-                 *           }
+                 *             "lowest_stops": 8,
+                 *             "lag_ms": 0.05,
+                 *             "high_speed_sync": true,
+                 *             "energy_j": 400,
+                 *             "recycle_s": 1.4,
+                 *             "min_interval_ms": 50,
+                 *             "when_early": "missing",
+                 *             "heat": {
+                 *               "capacity_j": 24000,
+                 *               "drain_w": 85,
+                 *               "then": "waits"
+                 *             },
+                 *             "low_battery": "slower",
+                 *             "battery": {
+                 *               "id": "slate-55",
+                 *               "name": "Slate 55 head battery",
+                 *               "usable_wh": 55,
+                 *               "efficiency": 0.72,
+                 *               "idle_w": 1.5,
+                 *               "mass_kg": 0.62
+                 *             },
+                 *             "colour_k": 5600,
+                 *             "lowest_power_mired": -11,
+                 *             "mass_kg": 2.3
+                 *           },
+                 *           "modifier": {
+                 *             "id": "octa-90",
+                 *             "name": "Octa 90",
+                 *             "stops": -1.3,
+                 *             "face_radius_m": 0.45,
+                 *             "source_offset_m": 0.1,
+                 *             "half_angle_deg": 55,
+                 *             "mass_kg": 0.9
+                 *           },
+                 *           "trigger": {
+                 *             "id": "reed",
+                 *             "name": "Reed radio",
+                 *             "lag_ms": 0.25,
+                 *             "range_m": 100,
+                 *             "channels": 32,
+                 *             "groups": 5
+                 *           },
+                 *           "power": 0.19842513149602492,
+                 *           "distance_m": 3,
+                 *           "sync": "front",
+                 *           "bearing_deg": -32,
+                 *           "height_deg": 30
                  *         }
                  *       ],
                  *       "parts": [
                  *         {
-                 *           "ambient_offset_stops": 0,
-                 *           "direction_deg": 80,
-                 *           "drawn_as": "face",
-                 *           "flash_offset_stops": 0,
-                 *           "intent": "pebble",
                  *           "name": "Face",
-                 *           "out_of_plane_deg": 0,
-                 *           "reflectance": 0.36,
-                 *           "size_m": 0.22,
-                 *           "speed_m_s": 0.4
-                 *         },
-                 *         {
-                 *           "ambient_offset_stops": 0,
-                 *           "direction_deg": 115,
-                 *           "drawn_as": "feet",
-                 *           "flash_offset_stops": 0,
                  *           "intent": "pebble",
-                 *           "name": "Shoes",
+                 *           "drawn_as": "face",
+                 *           "speed_m_s": 0.4,
+                 *           "direction_deg": 80,
                  *           "out_of_plane_deg": 0,
-                 *           "reflectance": 0.55,
-                 *           "size_m": 0.28,
-                 *           "speed_m_s": 5.2
+                 *           "size_m": 0.22,
+                 *           "reflectance": 0.36,
+                 *           "flash_offset_stops": 0,
+                 *           "ambient_offset_stops": 0
                  *         },
                  *         {
-                 *           "ambient_offset_stops": 3,
-                 *           "direction_deg": 90,
-                 *           "drawn_as": "ropes",
-                 *           "flash_offset_stops": 0,
-                 *           "intent": "dash",
-                 *           "name": "Ropes",
+                 *           "name": "Shoes",
+                 *           "intent": "pebble",
+                 *           "drawn_as": "feet",
+                 *           "speed_m_s": 5.2,
+                 *           "direction_deg": 115,
                  *           "out_of_plane_deg": 0,
-                 *           "reflectance": 0.8,
-                 *           "size_m": 0.022,
+                 *           "size_m": 0.28,
+                 *           "reflectance": 0.55,
+                 *           "flash_offset_stops": 0,
+                 *           "ambient_offset_stops": 0
+                 *         },
+                 *         {
+                 *           "name": "Ropes",
+                 *           "intent": "dash",
+                 *           "drawn_as": "ropes",
                  *           "speed_m_s": 11,
+                 *           "direction_deg": 90,
+                 *           "out_of_plane_deg": 0,
+                 *           "size_m": 0.022,
+                 *           "reflectance": 0.8,
+                 *           "flash_offset_stops": 0,
+                 *           "ambient_offset_stops": 3,
                  *           "streak_share": 0.08
                  *         }
-                 *       ],
-                 *       "place": "Wheels & Air Week · Sports hall",
-                 *       "scene": "double_ropes",
-                 *       "school": "t01",
-                 *       "subject": {
-                 *         "depth_m": 0.8,
-                 *         "distance_m": 4.5
-                 *       },
-                 *       "targets": {
-                 *         "key_stops": 0
-                 *       },
-                 *       "title": "Double ropes, both feet up",
-                 *       "usage": "pixel",
-                 *       "version": 2
+                 *       ]
                  *     }
                  */
                 "application/json": components["schemas"]["Shot"];
@@ -5475,126 +5475,86 @@ export interface operations {
                 /**
                  * @example {
                  *       "shot": {
+                 *         "format": "dash-pebble/shot",
+                 *         "version": 2,
+                 *         "title": "Double ropes, both feet up",
+                 *         "place": "Wheels & Air Week · Sports hall",
+                 *         "scene": "double_ropes",
+                 *         "usage": "pixel",
+                 *         "school": "t01",
+                 *         "targets": {
+                 *           "key_stops": 0
+                 *         },
+                 *         "camera": {
+                 *           "body": {
+                 *             "id": "heron-v2",
+                 *             "name": "Heron V2",
+                 *             "shutter_kind": "focal_plane",
+                 *             "sync": "1/250",
+                 *             "travel_ms": 3.2,
+                 *             "high_speed_sync": true,
+                 *             "first_row": "bottom",
+                 *             "fastest": "1/8000",
+                 *             "slowest": "30",
+                 *             "iso_min": 100,
+                 *             "iso_max": 25600,
+                 *             "grid": "thirds",
+                 *             "sensor_width_mm": 36,
+                 *             "sensor_height_mm": 24,
+                 *             "pixels_wide": 6000,
+                 *             "frames_per_second": 12,
+                 *             "mass_kg": 0.68
+                 *           },
+                 *           "lens": {
+                 *             "id": "halden-24-70",
+                 *             "name": "Halden 24–70 f/2.8",
+                 *             "focal_min_mm": 24,
+                 *             "focal_max_mm": 70,
+                 *             "widest_f": 2.8,
+                 *             "narrowest_f": 22,
+                 *             "mass_kg": 0.81
+                 *           },
+                 *           "focal_mm": 35,
+                 *           "aperture_f": 8,
+                 *           "shutter": "1/60",
+                 *           "iso": 200,
+                 *           "filter_stops": 0,
+                 *           "white_balance_k": 5500
+                 *         },
+                 *         "subject": {
+                 *           "distance_m": 4.5,
+                 *           "depth_m": 0.8
+                 *         },
                  *         "ambient": {
+                 *           "subject": {
+                 *             "as": "exposure",
+                 *             "aperture_f": 2.8,
+                 *             "shutter": "1/60",
+                 *             "iso": 1600
+                 *           },
                  *           "background": {
                  *             "as": "lux",
                  *             "lux": 280
                  *           },
-                 *           "kelvin": 4600,
-                 *           "subject": {
-                 *             "aperture_f": 2.8,
-                 *             "as": "exposure",
-                 *             "iso": 1600,
-                 *             "shutter": "1/60"
-                 *           }
+                 *           "kelvin": 4600
                  *         },
                  *         "background": {
-                 *           "behind_m": 7,
                  *           "reflectance": 0.22,
+                 *           "behind_m": 7,
                  *           "spill_stops": -3
                  *         },
-                 *         "camera": {
-                 *           "aperture_f": 8,
-                 *           "body": {
-                 *             "fastest": "1/8000",
-                 *             "first_row": "bottom",
-                 *             "frames_per_second": 12,
-                 *             "grid": "thirds",
-                 *             "high_speed_sync": true,
-                 *             "id": "heron-v2",
-                 *             "iso_max": 25600,
-                 *             "iso_min": 100,
-                 *             "mass_kg": 0.68,
-                 *             "name": "Heron V2",
-                 *             "pixels_wide": 6000,
-                 *             "sensor_height_mm": 24,
-                 *             "sensor_width_mm": 36,
-                 *             "shutter_kind": "focal_plane",
-                 *             "slowest": "30",
-                 *             "sync": "1/250",
-                 *             "travel_ms": 3.2
-                 *           },
-                 *           "filter_stops": 0,
-                 *           "focal_mm": 35,
-                 *           "iso": 200,
-                 *           "lens": {
-                 *             "focal_max_mm": 70,
-                 *             "focal_min_mm": 24,
-                 *             "id": "halden-24-70",
-                 *             "mass_kg": 0.81,
-                 *             "name": "Halden 24–70 f/2.8",
-                 *             "narrowest_f": 22,
-                 *             "widest_f": 2.8
-                 *           },
-                 *           "shutter": "1/60",
-                 *           "white_balance_k": 5500
-                 *         },
                  *         "channel": 1,
-                 *         "format": "dash-pebble/shot",
                  *         "lights": [
                  *           {
-                 *             "bearing_deg": -32,
-                 *             "channel": 1,
-                 *             "distance_m": 3,
-                 *             "group": "A",
-                 *             "heads": 1,
-                 *             "height_deg": 30,
-                 *             "modifier": {
-                 *               "face_radius_m": 0.45,
-                 *               "half_angle_deg": 55,
-                 *               "id": "octa-90",
-                 *               "mass_kg": 0.9,
-                 *               "name": "Octa 90",
-                 *               "source_offset_m": 0.1,
-                 *               "stops": -1.3
-                 *             },
                  *             "on": true,
-                 *             "power": 0.19842513149602492,
                  *             "role": "key",
-                 *             "sync": "front",
-                 *             "trigger": {
-                 *               "channels": 32,
-                 *               "groups": 5,
-                 *               "id": "reed",
-                 *               "lag_ms": 0.25,
-                 *               "name": "Reed radio",
-                 *               "range_m": 100
-                 *             },
+                 *             "group": "A",
+                 *             "channel": 1,
+                 *             "heads": 1,
                  *             "unit": {
-                 *               "battery": {
-                 *                 "efficiency": 0.72,
-                 *                 "id": "slate-55",
-                 *                 "idle_w": 1.5,
-                 *                 "mass_kg": 0.62,
-                 *                 "name": "Slate 55 head battery",
-                 *                 "usable_wh": 55
-                 *               },
-                 *               "colour_k": 5600,
-                 *               "control": {
-                 *                 "decay_ms": 1.4,
-                 *                 "fall_ms": 0.02,
-                 *                 "rise_ms": 0.04,
-                 *                 "way": "quenched"
-                 *               },
-                 *               "durations_from": {
-                 *                 "origin": "published"
-                 *               },
-                 *               "energy_j": 400,
-                 *               "heat": {
-                 *                 "capacity_j": 24000,
-                 *                 "drain_w": 85,
-                 *                 "then": "waits"
-                 *               },
-                 *               "high_speed_sync": true,
                  *               "id": "brix-400",
-                 *               "kind": "battery_head",
-                 *               "lag_ms": 0.05,
-                 *               "low_battery": "slower",
-                 *               "lowest_power_mired": -11,
-                 *               "lowest_stops": 8,
-                 *               "mass_kg": 2.3,
-                 *               "min_interval_ms": 50,
                  *               "name": "Brix 400",
+                 *               "kind": "battery_head",
                  *               "output": {
                  *                 "as": "guide_number",
                  *                 "metres": 62
@@ -5602,69 +5562,109 @@ export interface operations {
                  *               "output_from": {
                  *                 "origin": "published"
                  *               },
-                 *               "recycle_s": 1.4,
+                 *               "control": {
+                 *                 "way": "quenched",
+                 *                 "decay_ms": 1.4,
+                 *                 "rise_ms": 0.04,
+                 *                 "fall_ms": 0.02
+                 *               },
+                 *               "durations_from": {
+                 *                 "origin": "published"
+                 *               },
                  *               "step_stops": 0.3333333333333333,
-                 *               "when_early": "missing"
-                 *             }
+                 *               "lowest_stops": 8,
+                 *               "lag_ms": 0.05,
+                 *               "high_speed_sync": true,
+                 *               "energy_j": 400,
+                 *               "recycle_s": 1.4,
+                 *               "min_interval_ms": 50,
+                 *               "when_early": "missing",
+                 *               "heat": {
+                 *                 "capacity_j": 24000,
+                 *                 "drain_w": 85,
+                 *                 "then": "waits"
+                 *               },
+                 *               "low_battery": "slower",
+                 *               "battery": {
+                 *                 "id": "slate-55",
+                 *                 "name": "Slate 55 head battery",
+                 *                 "usable_wh": 55,
+                 *                 "efficiency": 0.72,
+                 *                 "idle_w": 1.5,
+                 *                 "mass_kg": 0.62
+                 *               },
+                 *               "colour_k": 5600,
+                 *               "lowest_power_mired": -11,
+                 *               "mass_kg": 2.3
+                 *             },
+                 *             "modifier": {
+                 *               "id": "octa-90",
+                 *               "name": "Octa 90",
+                 *               "stops": -1.3,
+                 *               "face_radius_m": 0.45,
+                 *               "source_offset_m": 0.1,
+                 *               "half_angle_deg": 55,
+                 *               "mass_kg": 0.9
+                 *             },
+                 *             "trigger": {
+                 *               "id": "reed",
+                 *               "name": "Reed radio",
+                 *               "lag_ms": 0.25,
+                 *               "range_m": 100,
+                 *               "channels": 32,
+                 *               "groups": 5
+                 *             },
+                 *             "power": 0.19842513149602492,
+                 *             "distance_m": 3,
+                 *             "sync": "front",
+                 *             "bearing_deg": -32,
+                 *             "height_deg": 30
                  *           }
                  *         ],
                  *         "parts": [
                  *           {
-                 *             "ambient_offset_stops": 0,
-                 *             "direction_deg": 80,
-                 *             "drawn_as": "face",
-                 *             "flash_offset_stops": 0,
-                 *             "intent": "pebble",
                  *             "name": "Face",
-                 *             "out_of_plane_deg": 0,
-                 *             "reflectance": 0.36,
-                 *             "size_m": 0.22,
-                 *             "speed_m_s": 0.4
-                 *           },
-                 *           {
-                 *             "ambient_offset_stops": 0,
-                 *             "direction_deg": 115,
-                 *             "drawn_as": "feet",
-                 *             "flash_offset_stops": 0,
                  *             "intent": "pebble",
-                 *             "name": "Shoes",
+                 *             "drawn_as": "face",
+                 *             "speed_m_s": 0.4,
+                 *             "direction_deg": 80,
                  *             "out_of_plane_deg": 0,
-                 *             "reflectance": 0.55,
-                 *             "size_m": 0.28,
-                 *             "speed_m_s": 5.2
+                 *             "size_m": 0.22,
+                 *             "reflectance": 0.36,
+                 *             "flash_offset_stops": 0,
+                 *             "ambient_offset_stops": 0
                  *           },
                  *           {
-                 *             "ambient_offset_stops": 3,
-                 *             "direction_deg": 90,
-                 *             "drawn_as": "ropes",
-                 *             "flash_offset_stops": 0,
-                 *             "intent": "dash",
-                 *             "name": "Ropes",
+                 *             "name": "Shoes",
+                 *             "intent": "pebble",
+                 *             "drawn_as": "feet",
+                 *             "speed_m_s": 5.2,
+                 *             "direction_deg": 115,
                  *             "out_of_plane_deg": 0,
-                 *             "reflectance": 0.8,
-                 *             "size_m": 0.022,
+                 *             "size_m": 0.28,
+                 *             "reflectance": 0.55,
+                 *             "flash_offset_stops": 0,
+                 *             "ambient_offset_stops": 0
+                 *           },
+                 *           {
+                 *             "name": "Ropes",
+                 *             "intent": "dash",
+                 *             "drawn_as": "ropes",
                  *             "speed_m_s": 11,
+                 *             "direction_deg": 90,
+                 *             "out_of_plane_deg": 0,
+                 *             "size_m": 0.022,
+                 *             "reflectance": 0.8,
+                 *             "flash_offset_stops": 0,
+                 *             "ambient_offset_stops": 3,
                  *             "streak_share": 0.08
                  *           }
-                 *         ],
-                 *         "place": "Wheels & Air Week · Sports hall",
-                 *         "scene": "double_ropes",
-                 *         "school": "t01",
-                 *         "subject": {
-                 *           "depth_m": 0.8,
-                 *           "distance_m": 4.5
-                 *         },
-                 *         "targets": {
-                 *           "key_stops": 0
-                 *         },
-                 *         "title": "Double ropes, both feet up",
-                 *         "usage": "pixel",
-                 *         "version": 2
+                 *         ]
                  *       },
                  *       "wish": {
-                 *         "ambient_stops": -1,
                  *         "part": 0,
-                 *         "share": 0.2
+                 *         "share": 0.2,
+                 *         "ambient_stops": -1
                  *       }
                  *     }
                  */
@@ -5745,126 +5745,86 @@ export interface operations {
             content: {
                 /**
                  * @example {
+                 *       "format": "dash-pebble/shot",
+                 *       "version": 2,
+                 *       "title": "Double ropes, both feet up",
+                 *       "place": "Wheels & Air Week · Sports hall",
+                 *       "scene": "double_ropes",
+                 *       "usage": "pixel",
+                 *       "school": "t01",
+                 *       "targets": {
+                 *         "key_stops": 0
+                 *       },
+                 *       "camera": {
+                 *         "body": {
+                 *           "id": "heron-v2",
+                 *           "name": "Heron V2",
+                 *           "shutter_kind": "focal_plane",
+                 *           "sync": "1/250",
+                 *           "travel_ms": 3.2,
+                 *           "high_speed_sync": true,
+                 *           "first_row": "bottom",
+                 *           "fastest": "1/8000",
+                 *           "slowest": "30",
+                 *           "iso_min": 100,
+                 *           "iso_max": 25600,
+                 *           "grid": "thirds",
+                 *           "sensor_width_mm": 36,
+                 *           "sensor_height_mm": 24,
+                 *           "pixels_wide": 6000,
+                 *           "frames_per_second": 12,
+                 *           "mass_kg": 0.68
+                 *         },
+                 *         "lens": {
+                 *           "id": "halden-24-70",
+                 *           "name": "Halden 24–70 f/2.8",
+                 *           "focal_min_mm": 24,
+                 *           "focal_max_mm": 70,
+                 *           "widest_f": 2.8,
+                 *           "narrowest_f": 22,
+                 *           "mass_kg": 0.81
+                 *         },
+                 *         "focal_mm": 35,
+                 *         "aperture_f": 8,
+                 *         "shutter": "1/60",
+                 *         "iso": 200,
+                 *         "filter_stops": 0,
+                 *         "white_balance_k": 5500
+                 *       },
+                 *       "subject": {
+                 *         "distance_m": 4.5,
+                 *         "depth_m": 0.8
+                 *       },
                  *       "ambient": {
+                 *         "subject": {
+                 *           "as": "exposure",
+                 *           "aperture_f": 2.8,
+                 *           "shutter": "1/60",
+                 *           "iso": 1600
+                 *         },
                  *         "background": {
                  *           "as": "lux",
                  *           "lux": 280
                  *         },
-                 *         "kelvin": 4600,
-                 *         "subject": {
-                 *           "aperture_f": 2.8,
-                 *           "as": "exposure",
-                 *           "iso": 1600,
-                 *           "shutter": "1/60"
-                 *         }
+                 *         "kelvin": 4600
                  *       },
                  *       "background": {
-                 *         "behind_m": 7,
                  *         "reflectance": 0.22,
+                 *         "behind_m": 7,
                  *         "spill_stops": -3
                  *       },
-                 *       "camera": {
-                 *         "aperture_f": 8,
-                 *         "body": {
-                 *           "fastest": "1/8000",
-                 *           "first_row": "bottom",
-                 *           "frames_per_second": 12,
-                 *           "grid": "thirds",
-                 *           "high_speed_sync": true,
-                 *           "id": "heron-v2",
-                 *           "iso_max": 25600,
-                 *           "iso_min": 100,
-                 *           "mass_kg": 0.68,
-                 *           "name": "Heron V2",
-                 *           "pixels_wide": 6000,
-                 *           "sensor_height_mm": 24,
-                 *           "sensor_width_mm": 36,
-                 *           "shutter_kind": "focal_plane",
-                 *           "slowest": "30",
-                 *           "sync": "1/250",
-                 *           "travel_ms": 3.2
-                 *         },
-                 *         "filter_stops": 0,
-                 *         "focal_mm": 35,
-                 *         "iso": 200,
-                 *         "lens": {
-                 *           "focal_max_mm": 70,
-                 *           "focal_min_mm": 24,
-                 *           "id": "halden-24-70",
-                 *           "mass_kg": 0.81,
-                 *           "name": "Halden 24–70 f/2.8",
-                 *           "narrowest_f": 22,
-                 *           "widest_f": 2.8
-                 *         },
-                 *         "shutter": "1/60",
-                 *         "white_balance_k": 5500
-                 *       },
                  *       "channel": 1,
-                 *       "format": "dash-pebble/shot",
                  *       "lights": [
                  *         {
-                 *           "bearing_deg": -32,
-                 *           "channel": 1,
-                 *           "distance_m": 3,
-                 *           "group": "A",
-                 *           "heads": 1,
-                 *           "height_deg": 30,
-                 *           "modifier": {
-                 *             "face_radius_m": 0.45,
-                 *             "half_angle_deg": 55,
-                 *             "id": "octa-90",
-                 *             "mass_kg": 0.9,
-                 *             "name": "Octa 90",
-                 *             "source_offset_m": 0.1,
-                 *             "stops": -1.3
-                 *           },
                  *           "on": true,
-                 *           "power": 0.19842513149602492,
                  *           "role": "key",
-                 *           "sync": "front",
-                 *           "trigger": {
-                 *             "channels": 32,
-                 *             "groups": 5,
-                 *             "id": "reed",
-                 *             "lag_ms": 0.25,
-                 *             "name": "Reed radio",
-                 *             "range_m": 100
-                 *           },
+                 *           "group": "A",
+                 *           "channel": 1,
+                 *           "heads": 1,
                  *           "unit": {
-                 *             "battery": {
-                 *               "efficiency": 0.72,
-                 *               "id": "slate-55",
-                 *               "idle_w": 1.5,
-                 *               "mass_kg": 0.62,
-                 *               "name": "Slate 55 head battery",
-                 *               "usable_wh": 55
-                 *             },
-                 *             "colour_k": 5600,
-                 *             "control": {
-                 *               "decay_ms": 1.4,
-                 *               "fall_ms": 0.02,
-                 *               "rise_ms": 0.04,
-                 *               "way": "quenched"
-                 *             },
-                 *             "durations_from": {
-                 *               "origin": "published"
-                 *             },
-                 *             "energy_j": 400,
-                 *             "heat": {
-                 *               "capacity_j": 24000,
-                 *               "drain_w": 85,
-                 *               "then": "waits"
-                 *             },
-                 *             "high_speed_sync": true,
                  *             "id": "brix-400",
-                 *             "kind": "battery_head",
-                 *             "lag_ms": 0.05,
-                 *             "low_battery": "slower",
-                 *             "lowest_power_mired": -11,
-                 *             "lowest_stops": 8,
-                 *             "mass_kg": 2.3,
-                 *             "min_interval_ms": 50,
                  *             "name": "Brix 400",
+                 *             "kind": "battery_head",
                  *             "output": {
                  *               "as": "guide_number",
                  *               "metres": 62
@@ -5872,64 +5832,104 @@ export interface operations {
                  *             "output_from": {
                  *               "origin": "published"
                  *             },
-                 *             "recycle_s": 1.4,
+                 *             "control": {
+                 *               "way": "quenched",
+                 *               "decay_ms": 1.4,
+                 *               "rise_ms": 0.04,
+                 *               "fall_ms": 0.02
+                 *             },
+                 *             "durations_from": {
+                 *               "origin": "published"
+                 *             },
                  *             "step_stops": 0.3333333333333333,
-                 *             "when_early": "missing"
-                 *           }
+                 *             "lowest_stops": 8,
+                 *             "lag_ms": 0.05,
+                 *             "high_speed_sync": true,
+                 *             "energy_j": 400,
+                 *             "recycle_s": 1.4,
+                 *             "min_interval_ms": 50,
+                 *             "when_early": "missing",
+                 *             "heat": {
+                 *               "capacity_j": 24000,
+                 *               "drain_w": 85,
+                 *               "then": "waits"
+                 *             },
+                 *             "low_battery": "slower",
+                 *             "battery": {
+                 *               "id": "slate-55",
+                 *               "name": "Slate 55 head battery",
+                 *               "usable_wh": 55,
+                 *               "efficiency": 0.72,
+                 *               "idle_w": 1.5,
+                 *               "mass_kg": 0.62
+                 *             },
+                 *             "colour_k": 5600,
+                 *             "lowest_power_mired": -11,
+                 *             "mass_kg": 2.3
+                 *           },
+                 *           "modifier": {
+                 *             "id": "octa-90",
+                 *             "name": "Octa 90",
+                 *             "stops": -1.3,
+                 *             "face_radius_m": 0.45,
+                 *             "source_offset_m": 0.1,
+                 *             "half_angle_deg": 55,
+                 *             "mass_kg": 0.9
+                 *           },
+                 *           "trigger": {
+                 *             "id": "reed",
+                 *             "name": "Reed radio",
+                 *             "lag_ms": 0.25,
+                 *             "range_m": 100,
+                 *             "channels": 32,
+                 *             "groups": 5
+                 *           },
+                 *           "power": 0.19842513149602492,
+                 *           "distance_m": 3,
+                 *           "sync": "front",
+                 *           "bearing_deg": -32,
+                 *           "height_deg": 30
                  *         }
                  *       ],
                  *       "parts": [
                  *         {
-                 *           "ambient_offset_stops": 0,
-                 *           "direction_deg": 80,
-                 *           "drawn_as": "face",
-                 *           "flash_offset_stops": 0,
-                 *           "intent": "pebble",
                  *           "name": "Face",
-                 *           "out_of_plane_deg": 0,
-                 *           "reflectance": 0.36,
-                 *           "size_m": 0.22,
-                 *           "speed_m_s": 0.4
-                 *         },
-                 *         {
-                 *           "ambient_offset_stops": 0,
-                 *           "direction_deg": 115,
-                 *           "drawn_as": "feet",
-                 *           "flash_offset_stops": 0,
                  *           "intent": "pebble",
-                 *           "name": "Shoes",
+                 *           "drawn_as": "face",
+                 *           "speed_m_s": 0.4,
+                 *           "direction_deg": 80,
                  *           "out_of_plane_deg": 0,
-                 *           "reflectance": 0.55,
-                 *           "size_m": 0.28,
-                 *           "speed_m_s": 5.2
+                 *           "size_m": 0.22,
+                 *           "reflectance": 0.36,
+                 *           "flash_offset_stops": 0,
+                 *           "ambient_offset_stops": 0
                  *         },
                  *         {
-                 *           "ambient_offset_stops": 3,
-                 *           "direction_deg": 90,
-                 *           "drawn_as": "ropes",
-                 *           "flash_offset_stops": 0,
-                 *           "intent": "dash",
-                 *           "name": "Ropes",
+                 *           "name": "Shoes",
+                 *           "intent": "pebble",
+                 *           "drawn_as": "feet",
+                 *           "speed_m_s": 5.2,
+                 *           "direction_deg": 115,
                  *           "out_of_plane_deg": 0,
-                 *           "reflectance": 0.8,
-                 *           "size_m": 0.022,
+                 *           "size_m": 0.28,
+                 *           "reflectance": 0.55,
+                 *           "flash_offset_stops": 0,
+                 *           "ambient_offset_stops": 0
+                 *         },
+                 *         {
+                 *           "name": "Ropes",
+                 *           "intent": "dash",
+                 *           "drawn_as": "ropes",
                  *           "speed_m_s": 11,
+                 *           "direction_deg": 90,
+                 *           "out_of_plane_deg": 0,
+                 *           "size_m": 0.022,
+                 *           "reflectance": 0.8,
+                 *           "flash_offset_stops": 0,
+                 *           "ambient_offset_stops": 3,
                  *           "streak_share": 0.08
                  *         }
-                 *       ],
-                 *       "place": "Wheels & Air Week · Sports hall",
-                 *       "scene": "double_ropes",
-                 *       "school": "t01",
-                 *       "subject": {
-                 *         "depth_m": 0.8,
-                 *         "distance_m": 4.5
-                 *       },
-                 *       "targets": {
-                 *         "key_stops": 0
-                 *       },
-                 *       "title": "Double ropes, both feet up",
-                 *       "usage": "pixel",
-                 *       "version": 2
+                 *       ]
                  *     }
                  */
                 "application/json": components["schemas"]["Shot"];
@@ -6009,126 +6009,86 @@ export interface operations {
             content: {
                 /**
                  * @example {
+                 *       "format": "dash-pebble/shot",
+                 *       "version": 2,
+                 *       "title": "Double ropes, both feet up",
+                 *       "place": "Wheels & Air Week · Sports hall",
+                 *       "scene": "double_ropes",
+                 *       "usage": "pixel",
+                 *       "school": "t01",
+                 *       "targets": {
+                 *         "key_stops": 0
+                 *       },
+                 *       "camera": {
+                 *         "body": {
+                 *           "id": "heron-v2",
+                 *           "name": "Heron V2",
+                 *           "shutter_kind": "focal_plane",
+                 *           "sync": "1/250",
+                 *           "travel_ms": 3.2,
+                 *           "high_speed_sync": true,
+                 *           "first_row": "bottom",
+                 *           "fastest": "1/8000",
+                 *           "slowest": "30",
+                 *           "iso_min": 100,
+                 *           "iso_max": 25600,
+                 *           "grid": "thirds",
+                 *           "sensor_width_mm": 36,
+                 *           "sensor_height_mm": 24,
+                 *           "pixels_wide": 6000,
+                 *           "frames_per_second": 12,
+                 *           "mass_kg": 0.68
+                 *         },
+                 *         "lens": {
+                 *           "id": "halden-24-70",
+                 *           "name": "Halden 24–70 f/2.8",
+                 *           "focal_min_mm": 24,
+                 *           "focal_max_mm": 70,
+                 *           "widest_f": 2.8,
+                 *           "narrowest_f": 22,
+                 *           "mass_kg": 0.81
+                 *         },
+                 *         "focal_mm": 35,
+                 *         "aperture_f": 8,
+                 *         "shutter": "1/60",
+                 *         "iso": 200,
+                 *         "filter_stops": 0,
+                 *         "white_balance_k": 5500
+                 *       },
+                 *       "subject": {
+                 *         "distance_m": 4.5,
+                 *         "depth_m": 0.8
+                 *       },
                  *       "ambient": {
+                 *         "subject": {
+                 *           "as": "exposure",
+                 *           "aperture_f": 2.8,
+                 *           "shutter": "1/60",
+                 *           "iso": 1600
+                 *         },
                  *         "background": {
                  *           "as": "lux",
                  *           "lux": 280
                  *         },
-                 *         "kelvin": 4600,
-                 *         "subject": {
-                 *           "aperture_f": 2.8,
-                 *           "as": "exposure",
-                 *           "iso": 1600,
-                 *           "shutter": "1/60"
-                 *         }
+                 *         "kelvin": 4600
                  *       },
                  *       "background": {
-                 *         "behind_m": 7,
                  *         "reflectance": 0.22,
+                 *         "behind_m": 7,
                  *         "spill_stops": -3
                  *       },
-                 *       "camera": {
-                 *         "aperture_f": 8,
-                 *         "body": {
-                 *           "fastest": "1/8000",
-                 *           "first_row": "bottom",
-                 *           "frames_per_second": 12,
-                 *           "grid": "thirds",
-                 *           "high_speed_sync": true,
-                 *           "id": "heron-v2",
-                 *           "iso_max": 25600,
-                 *           "iso_min": 100,
-                 *           "mass_kg": 0.68,
-                 *           "name": "Heron V2",
-                 *           "pixels_wide": 6000,
-                 *           "sensor_height_mm": 24,
-                 *           "sensor_width_mm": 36,
-                 *           "shutter_kind": "focal_plane",
-                 *           "slowest": "30",
-                 *           "sync": "1/250",
-                 *           "travel_ms": 3.2
-                 *         },
-                 *         "filter_stops": 0,
-                 *         "focal_mm": 35,
-                 *         "iso": 200,
-                 *         "lens": {
-                 *           "focal_max_mm": 70,
-                 *           "focal_min_mm": 24,
-                 *           "id": "halden-24-70",
-                 *           "mass_kg": 0.81,
-                 *           "name": "Halden 24–70 f/2.8",
-                 *           "narrowest_f": 22,
-                 *           "widest_f": 2.8
-                 *         },
-                 *         "shutter": "1/60",
-                 *         "white_balance_k": 5500
-                 *       },
                  *       "channel": 1,
-                 *       "format": "dash-pebble/shot",
                  *       "lights": [
                  *         {
-                 *           "bearing_deg": -32,
-                 *           "channel": 1,
-                 *           "distance_m": 3,
-                 *           "group": "A",
-                 *           "heads": 1,
-                 *           "height_deg": 30,
-                 *           "modifier": {
-                 *             "face_radius_m": 0.45,
-                 *             "half_angle_deg": 55,
-                 *             "id": "octa-90",
-                 *             "mass_kg": 0.9,
-                 *             "name": "Octa 90",
-                 *             "source_offset_m": 0.1,
-                 *             "stops": -1.3
-                 *           },
                  *           "on": true,
-                 *           "power": 0.19842513149602492,
                  *           "role": "key",
-                 *           "sync": "front",
-                 *           "trigger": {
-                 *             "channels": 32,
-                 *             "groups": 5,
-                 *             "id": "reed",
-                 *             "lag_ms": 0.25,
-                 *             "name": "Reed radio",
-                 *             "range_m": 100
-                 *           },
+                 *           "group": "A",
+                 *           "channel": 1,
+                 *           "heads": 1,
                  *           "unit": {
-                 *             "battery": {
-                 *               "efficiency": 0.72,
-                 *               "id": "slate-55",
-                 *               "idle_w": 1.5,
-                 *               "mass_kg": 0.62,
-                 *               "name": "Slate 55 head battery",
-                 *               "usable_wh": 55
-                 *             },
-                 *             "colour_k": 5600,
-                 *             "control": {
-                 *               "decay_ms": 1.4,
-                 *               "fall_ms": 0.02,
-                 *               "rise_ms": 0.04,
-                 *               "way": "quenched"
-                 *             },
-                 *             "durations_from": {
-                 *               "origin": "published"
-                 *             },
-                 *             "energy_j": 400,
-                 *             "heat": {
-                 *               "capacity_j": 24000,
-                 *               "drain_w": 85,
-                 *               "then": "waits"
-                 *             },
-                 *             "high_speed_sync": true,
                  *             "id": "brix-400",
-                 *             "kind": "battery_head",
-                 *             "lag_ms": 0.05,
-                 *             "low_battery": "slower",
-                 *             "lowest_power_mired": -11,
-                 *             "lowest_stops": 8,
-                 *             "mass_kg": 2.3,
-                 *             "min_interval_ms": 50,
                  *             "name": "Brix 400",
+                 *             "kind": "battery_head",
                  *             "output": {
                  *               "as": "guide_number",
                  *               "metres": 62
@@ -6136,64 +6096,104 @@ export interface operations {
                  *             "output_from": {
                  *               "origin": "published"
                  *             },
-                 *             "recycle_s": 1.4,
+                 *             "control": {
+                 *               "way": "quenched",
+                 *               "decay_ms": 1.4,
+                 *               "rise_ms": 0.04,
+                 *               "fall_ms": 0.02
+                 *             },
+                 *             "durations_from": {
+                 *               "origin": "published"
+                 *             },
                  *             "step_stops": 0.3333333333333333,
-                 *             "when_early": "missing"
-                 *           }
+                 *             "lowest_stops": 8,
+                 *             "lag_ms": 0.05,
+                 *             "high_speed_sync": true,
+                 *             "energy_j": 400,
+                 *             "recycle_s": 1.4,
+                 *             "min_interval_ms": 50,
+                 *             "when_early": "missing",
+                 *             "heat": {
+                 *               "capacity_j": 24000,
+                 *               "drain_w": 85,
+                 *               "then": "waits"
+                 *             },
+                 *             "low_battery": "slower",
+                 *             "battery": {
+                 *               "id": "slate-55",
+                 *               "name": "Slate 55 head battery",
+                 *               "usable_wh": 55,
+                 *               "efficiency": 0.72,
+                 *               "idle_w": 1.5,
+                 *               "mass_kg": 0.62
+                 *             },
+                 *             "colour_k": 5600,
+                 *             "lowest_power_mired": -11,
+                 *             "mass_kg": 2.3
+                 *           },
+                 *           "modifier": {
+                 *             "id": "octa-90",
+                 *             "name": "Octa 90",
+                 *             "stops": -1.3,
+                 *             "face_radius_m": 0.45,
+                 *             "source_offset_m": 0.1,
+                 *             "half_angle_deg": 55,
+                 *             "mass_kg": 0.9
+                 *           },
+                 *           "trigger": {
+                 *             "id": "reed",
+                 *             "name": "Reed radio",
+                 *             "lag_ms": 0.25,
+                 *             "range_m": 100,
+                 *             "channels": 32,
+                 *             "groups": 5
+                 *           },
+                 *           "power": 0.19842513149602492,
+                 *           "distance_m": 3,
+                 *           "sync": "front",
+                 *           "bearing_deg": -32,
+                 *           "height_deg": 30
                  *         }
                  *       ],
                  *       "parts": [
                  *         {
-                 *           "ambient_offset_stops": 0,
-                 *           "direction_deg": 80,
-                 *           "drawn_as": "face",
-                 *           "flash_offset_stops": 0,
-                 *           "intent": "pebble",
                  *           "name": "Face",
-                 *           "out_of_plane_deg": 0,
-                 *           "reflectance": 0.36,
-                 *           "size_m": 0.22,
-                 *           "speed_m_s": 0.4
-                 *         },
-                 *         {
-                 *           "ambient_offset_stops": 0,
-                 *           "direction_deg": 115,
-                 *           "drawn_as": "feet",
-                 *           "flash_offset_stops": 0,
                  *           "intent": "pebble",
-                 *           "name": "Shoes",
+                 *           "drawn_as": "face",
+                 *           "speed_m_s": 0.4,
+                 *           "direction_deg": 80,
                  *           "out_of_plane_deg": 0,
-                 *           "reflectance": 0.55,
-                 *           "size_m": 0.28,
-                 *           "speed_m_s": 5.2
+                 *           "size_m": 0.22,
+                 *           "reflectance": 0.36,
+                 *           "flash_offset_stops": 0,
+                 *           "ambient_offset_stops": 0
                  *         },
                  *         {
-                 *           "ambient_offset_stops": 3,
-                 *           "direction_deg": 90,
-                 *           "drawn_as": "ropes",
-                 *           "flash_offset_stops": 0,
-                 *           "intent": "dash",
-                 *           "name": "Ropes",
+                 *           "name": "Shoes",
+                 *           "intent": "pebble",
+                 *           "drawn_as": "feet",
+                 *           "speed_m_s": 5.2,
+                 *           "direction_deg": 115,
                  *           "out_of_plane_deg": 0,
-                 *           "reflectance": 0.8,
-                 *           "size_m": 0.022,
+                 *           "size_m": 0.28,
+                 *           "reflectance": 0.55,
+                 *           "flash_offset_stops": 0,
+                 *           "ambient_offset_stops": 0
+                 *         },
+                 *         {
+                 *           "name": "Ropes",
+                 *           "intent": "dash",
+                 *           "drawn_as": "ropes",
                  *           "speed_m_s": 11,
+                 *           "direction_deg": 90,
+                 *           "out_of_plane_deg": 0,
+                 *           "size_m": 0.022,
+                 *           "reflectance": 0.8,
+                 *           "flash_offset_stops": 0,
+                 *           "ambient_offset_stops": 3,
                  *           "streak_share": 0.08
                  *         }
-                 *       ],
-                 *       "place": "Wheels & Air Week · Sports hall",
-                 *       "scene": "double_ropes",
-                 *       "school": "t01",
-                 *       "subject": {
-                 *         "depth_m": 0.8,
-                 *         "distance_m": 4.5
-                 *       },
-                 *       "targets": {
-                 *         "key_stops": 0
-                 *       },
-                 *       "title": "Double ropes, both feet up",
-                 *       "usage": "pixel",
-                 *       "version": 2
+                 *       ]
                  *     }
                  */
                 "application/json": components["schemas"]["Shot"];
@@ -6274,126 +6274,86 @@ export interface operations {
             content: {
                 /**
                  * @example {
+                 *       "format": "dash-pebble/shot",
+                 *       "version": 2,
+                 *       "title": "Double ropes, both feet up",
+                 *       "place": "Wheels & Air Week · Sports hall",
+                 *       "scene": "double_ropes",
+                 *       "usage": "pixel",
+                 *       "school": "t01",
+                 *       "targets": {
+                 *         "key_stops": 0
+                 *       },
+                 *       "camera": {
+                 *         "body": {
+                 *           "id": "heron-v2",
+                 *           "name": "Heron V2",
+                 *           "shutter_kind": "focal_plane",
+                 *           "sync": "1/250",
+                 *           "travel_ms": 3.2,
+                 *           "high_speed_sync": true,
+                 *           "first_row": "bottom",
+                 *           "fastest": "1/8000",
+                 *           "slowest": "30",
+                 *           "iso_min": 100,
+                 *           "iso_max": 25600,
+                 *           "grid": "thirds",
+                 *           "sensor_width_mm": 36,
+                 *           "sensor_height_mm": 24,
+                 *           "pixels_wide": 6000,
+                 *           "frames_per_second": 12,
+                 *           "mass_kg": 0.68
+                 *         },
+                 *         "lens": {
+                 *           "id": "halden-24-70",
+                 *           "name": "Halden 24–70 f/2.8",
+                 *           "focal_min_mm": 24,
+                 *           "focal_max_mm": 70,
+                 *           "widest_f": 2.8,
+                 *           "narrowest_f": 22,
+                 *           "mass_kg": 0.81
+                 *         },
+                 *         "focal_mm": 35,
+                 *         "aperture_f": 8,
+                 *         "shutter": "1/60",
+                 *         "iso": 200,
+                 *         "filter_stops": 0,
+                 *         "white_balance_k": 5500
+                 *       },
+                 *       "subject": {
+                 *         "distance_m": 4.5,
+                 *         "depth_m": 0.8
+                 *       },
                  *       "ambient": {
+                 *         "subject": {
+                 *           "as": "exposure",
+                 *           "aperture_f": 2.8,
+                 *           "shutter": "1/60",
+                 *           "iso": 1600
+                 *         },
                  *         "background": {
                  *           "as": "lux",
                  *           "lux": 280
                  *         },
-                 *         "kelvin": 4600,
-                 *         "subject": {
-                 *           "aperture_f": 2.8,
-                 *           "as": "exposure",
-                 *           "iso": 1600,
-                 *           "shutter": "1/60"
-                 *         }
+                 *         "kelvin": 4600
                  *       },
                  *       "background": {
-                 *         "behind_m": 7,
                  *         "reflectance": 0.22,
+                 *         "behind_m": 7,
                  *         "spill_stops": -3
                  *       },
-                 *       "camera": {
-                 *         "aperture_f": 8,
-                 *         "body": {
-                 *           "fastest": "1/8000",
-                 *           "first_row": "bottom",
-                 *           "frames_per_second": 12,
-                 *           "grid": "thirds",
-                 *           "high_speed_sync": true,
-                 *           "id": "heron-v2",
-                 *           "iso_max": 25600,
-                 *           "iso_min": 100,
-                 *           "mass_kg": 0.68,
-                 *           "name": "Heron V2",
-                 *           "pixels_wide": 6000,
-                 *           "sensor_height_mm": 24,
-                 *           "sensor_width_mm": 36,
-                 *           "shutter_kind": "focal_plane",
-                 *           "slowest": "30",
-                 *           "sync": "1/250",
-                 *           "travel_ms": 3.2
-                 *         },
-                 *         "filter_stops": 0,
-                 *         "focal_mm": 35,
-                 *         "iso": 200,
-                 *         "lens": {
-                 *           "focal_max_mm": 70,
-                 *           "focal_min_mm": 24,
-                 *           "id": "halden-24-70",
-                 *           "mass_kg": 0.81,
-                 *           "name": "Halden 24–70 f/2.8",
-                 *           "narrowest_f": 22,
-                 *           "widest_f": 2.8
-                 *         },
-                 *         "shutter": "1/60",
-                 *         "white_balance_k": 5500
-                 *       },
                  *       "channel": 1,
-                 *       "format": "dash-pebble/shot",
                  *       "lights": [
                  *         {
-                 *           "bearing_deg": -32,
-                 *           "channel": 1,
-                 *           "distance_m": 3,
-                 *           "group": "A",
-                 *           "heads": 1,
-                 *           "height_deg": 30,
-                 *           "modifier": {
-                 *             "face_radius_m": 0.45,
-                 *             "half_angle_deg": 55,
-                 *             "id": "octa-90",
-                 *             "mass_kg": 0.9,
-                 *             "name": "Octa 90",
-                 *             "source_offset_m": 0.1,
-                 *             "stops": -1.3
-                 *           },
                  *           "on": true,
-                 *           "power": 0.19842513149602492,
                  *           "role": "key",
-                 *           "sync": "front",
-                 *           "trigger": {
-                 *             "channels": 32,
-                 *             "groups": 5,
-                 *             "id": "reed",
-                 *             "lag_ms": 0.25,
-                 *             "name": "Reed radio",
-                 *             "range_m": 100
-                 *           },
+                 *           "group": "A",
+                 *           "channel": 1,
+                 *           "heads": 1,
                  *           "unit": {
-                 *             "battery": {
-                 *               "efficiency": 0.72,
-                 *               "id": "slate-55",
-                 *               "idle_w": 1.5,
-                 *               "mass_kg": 0.62,
-                 *               "name": "Slate 55 head battery",
-                 *               "usable_wh": 55
-                 *             },
-                 *             "colour_k": 5600,
-                 *             "control": {
-                 *               "decay_ms": 1.4,
-                 *               "fall_ms": 0.02,
-                 *               "rise_ms": 0.04,
-                 *               "way": "quenched"
-                 *             },
-                 *             "durations_from": {
-                 *               "origin": "published"
-                 *             },
-                 *             "energy_j": 400,
-                 *             "heat": {
-                 *               "capacity_j": 24000,
-                 *               "drain_w": 85,
-                 *               "then": "waits"
-                 *             },
-                 *             "high_speed_sync": true,
                  *             "id": "brix-400",
-                 *             "kind": "battery_head",
-                 *             "lag_ms": 0.05,
-                 *             "low_battery": "slower",
-                 *             "lowest_power_mired": -11,
-                 *             "lowest_stops": 8,
-                 *             "mass_kg": 2.3,
-                 *             "min_interval_ms": 50,
                  *             "name": "Brix 400",
+                 *             "kind": "battery_head",
                  *             "output": {
                  *               "as": "guide_number",
                  *               "metres": 62
@@ -6401,64 +6361,104 @@ export interface operations {
                  *             "output_from": {
                  *               "origin": "published"
                  *             },
-                 *             "recycle_s": 1.4,
+                 *             "control": {
+                 *               "way": "quenched",
+                 *               "decay_ms": 1.4,
+                 *               "rise_ms": 0.04,
+                 *               "fall_ms": 0.02
+                 *             },
+                 *             "durations_from": {
+                 *               "origin": "published"
+                 *             },
                  *             "step_stops": 0.3333333333333333,
-                 *             "when_early": "missing"
-                 *           }
+                 *             "lowest_stops": 8,
+                 *             "lag_ms": 0.05,
+                 *             "high_speed_sync": true,
+                 *             "energy_j": 400,
+                 *             "recycle_s": 1.4,
+                 *             "min_interval_ms": 50,
+                 *             "when_early": "missing",
+                 *             "heat": {
+                 *               "capacity_j": 24000,
+                 *               "drain_w": 85,
+                 *               "then": "waits"
+                 *             },
+                 *             "low_battery": "slower",
+                 *             "battery": {
+                 *               "id": "slate-55",
+                 *               "name": "Slate 55 head battery",
+                 *               "usable_wh": 55,
+                 *               "efficiency": 0.72,
+                 *               "idle_w": 1.5,
+                 *               "mass_kg": 0.62
+                 *             },
+                 *             "colour_k": 5600,
+                 *             "lowest_power_mired": -11,
+                 *             "mass_kg": 2.3
+                 *           },
+                 *           "modifier": {
+                 *             "id": "octa-90",
+                 *             "name": "Octa 90",
+                 *             "stops": -1.3,
+                 *             "face_radius_m": 0.45,
+                 *             "source_offset_m": 0.1,
+                 *             "half_angle_deg": 55,
+                 *             "mass_kg": 0.9
+                 *           },
+                 *           "trigger": {
+                 *             "id": "reed",
+                 *             "name": "Reed radio",
+                 *             "lag_ms": 0.25,
+                 *             "range_m": 100,
+                 *             "channels": 32,
+                 *             "groups": 5
+                 *           },
+                 *           "power": 0.19842513149602492,
+                 *           "distance_m": 3,
+                 *           "sync": "front",
+                 *           "bearing_deg": -32,
+                 *           "height_deg": 30
                  *         }
                  *       ],
                  *       "parts": [
                  *         {
-                 *           "ambient_offset_stops": 0,
-                 *           "direction_deg": 80,
-                 *           "drawn_as": "face",
-                 *           "flash_offset_stops": 0,
-                 *           "intent": "pebble",
                  *           "name": "Face",
-                 *           "out_of_plane_deg": 0,
-                 *           "reflectance": 0.36,
-                 *           "size_m": 0.22,
-                 *           "speed_m_s": 0.4
-                 *         },
-                 *         {
-                 *           "ambient_offset_stops": 0,
-                 *           "direction_deg": 115,
-                 *           "drawn_as": "feet",
-                 *           "flash_offset_stops": 0,
                  *           "intent": "pebble",
-                 *           "name": "Shoes",
+                 *           "drawn_as": "face",
+                 *           "speed_m_s": 0.4,
+                 *           "direction_deg": 80,
                  *           "out_of_plane_deg": 0,
-                 *           "reflectance": 0.55,
-                 *           "size_m": 0.28,
-                 *           "speed_m_s": 5.2
+                 *           "size_m": 0.22,
+                 *           "reflectance": 0.36,
+                 *           "flash_offset_stops": 0,
+                 *           "ambient_offset_stops": 0
                  *         },
                  *         {
-                 *           "ambient_offset_stops": 3,
-                 *           "direction_deg": 90,
-                 *           "drawn_as": "ropes",
-                 *           "flash_offset_stops": 0,
-                 *           "intent": "dash",
-                 *           "name": "Ropes",
+                 *           "name": "Shoes",
+                 *           "intent": "pebble",
+                 *           "drawn_as": "feet",
+                 *           "speed_m_s": 5.2,
+                 *           "direction_deg": 115,
                  *           "out_of_plane_deg": 0,
-                 *           "reflectance": 0.8,
-                 *           "size_m": 0.022,
+                 *           "size_m": 0.28,
+                 *           "reflectance": 0.55,
+                 *           "flash_offset_stops": 0,
+                 *           "ambient_offset_stops": 0
+                 *         },
+                 *         {
+                 *           "name": "Ropes",
+                 *           "intent": "dash",
+                 *           "drawn_as": "ropes",
                  *           "speed_m_s": 11,
+                 *           "direction_deg": 90,
+                 *           "out_of_plane_deg": 0,
+                 *           "size_m": 0.022,
+                 *           "reflectance": 0.8,
+                 *           "flash_offset_stops": 0,
+                 *           "ambient_offset_stops": 3,
                  *           "streak_share": 0.08
                  *         }
-                 *       ],
-                 *       "place": "Wheels & Air Week · Sports hall",
-                 *       "scene": "double_ropes",
-                 *       "school": "t01",
-                 *       "subject": {
-                 *         "depth_m": 0.8,
-                 *         "distance_m": 4.5
-                 *       },
-                 *       "targets": {
-                 *         "key_stops": 0
-                 *       },
-                 *       "title": "Double ropes, both feet up",
-                 *       "usage": "pixel",
-                 *       "version": 2
+                 *       ]
                  *     }
                  */
                 "application/json": components["schemas"]["Shot"];
@@ -6538,126 +6538,86 @@ export interface operations {
             content: {
                 /**
                  * @example {
+                 *       "format": "dash-pebble/shot",
+                 *       "version": 2,
+                 *       "title": "Double ropes, both feet up",
+                 *       "place": "Wheels & Air Week · Sports hall",
+                 *       "scene": "double_ropes",
+                 *       "usage": "pixel",
+                 *       "school": "t01",
+                 *       "targets": {
+                 *         "key_stops": 0
+                 *       },
+                 *       "camera": {
+                 *         "body": {
+                 *           "id": "heron-v2",
+                 *           "name": "Heron V2",
+                 *           "shutter_kind": "focal_plane",
+                 *           "sync": "1/250",
+                 *           "travel_ms": 3.2,
+                 *           "high_speed_sync": true,
+                 *           "first_row": "bottom",
+                 *           "fastest": "1/8000",
+                 *           "slowest": "30",
+                 *           "iso_min": 100,
+                 *           "iso_max": 25600,
+                 *           "grid": "thirds",
+                 *           "sensor_width_mm": 36,
+                 *           "sensor_height_mm": 24,
+                 *           "pixels_wide": 6000,
+                 *           "frames_per_second": 12,
+                 *           "mass_kg": 0.68
+                 *         },
+                 *         "lens": {
+                 *           "id": "halden-24-70",
+                 *           "name": "Halden 24–70 f/2.8",
+                 *           "focal_min_mm": 24,
+                 *           "focal_max_mm": 70,
+                 *           "widest_f": 2.8,
+                 *           "narrowest_f": 22,
+                 *           "mass_kg": 0.81
+                 *         },
+                 *         "focal_mm": 35,
+                 *         "aperture_f": 8,
+                 *         "shutter": "1/60",
+                 *         "iso": 200,
+                 *         "filter_stops": 0,
+                 *         "white_balance_k": 5500
+                 *       },
+                 *       "subject": {
+                 *         "distance_m": 4.5,
+                 *         "depth_m": 0.8
+                 *       },
                  *       "ambient": {
+                 *         "subject": {
+                 *           "as": "exposure",
+                 *           "aperture_f": 2.8,
+                 *           "shutter": "1/60",
+                 *           "iso": 1600
+                 *         },
                  *         "background": {
                  *           "as": "lux",
                  *           "lux": 280
                  *         },
-                 *         "kelvin": 4600,
-                 *         "subject": {
-                 *           "aperture_f": 2.8,
-                 *           "as": "exposure",
-                 *           "iso": 1600,
-                 *           "shutter": "1/60"
-                 *         }
+                 *         "kelvin": 4600
                  *       },
                  *       "background": {
-                 *         "behind_m": 7,
                  *         "reflectance": 0.22,
+                 *         "behind_m": 7,
                  *         "spill_stops": -3
                  *       },
-                 *       "camera": {
-                 *         "aperture_f": 8,
-                 *         "body": {
-                 *           "fastest": "1/8000",
-                 *           "first_row": "bottom",
-                 *           "frames_per_second": 12,
-                 *           "grid": "thirds",
-                 *           "high_speed_sync": true,
-                 *           "id": "heron-v2",
-                 *           "iso_max": 25600,
-                 *           "iso_min": 100,
-                 *           "mass_kg": 0.68,
-                 *           "name": "Heron V2",
-                 *           "pixels_wide": 6000,
-                 *           "sensor_height_mm": 24,
-                 *           "sensor_width_mm": 36,
-                 *           "shutter_kind": "focal_plane",
-                 *           "slowest": "30",
-                 *           "sync": "1/250",
-                 *           "travel_ms": 3.2
-                 *         },
-                 *         "filter_stops": 0,
-                 *         "focal_mm": 35,
-                 *         "iso": 200,
-                 *         "lens": {
-                 *           "focal_max_mm": 70,
-                 *           "focal_min_mm": 24,
-                 *           "id": "halden-24-70",
-                 *           "mass_kg": 0.81,
-                 *           "name": "Halden 24–70 f/2.8",
-                 *           "narrowest_f": 22,
-                 *           "widest_f": 2.8
-                 *         },
-                 *         "shutter": "1/60",
-                 *         "white_balance_k": 5500
-                 *       },
                  *       "channel": 1,
-                 *       "format": "dash-pebble/shot",
                  *       "lights": [
                  *         {
-                 *           "bearing_deg": -32,
-                 *           "channel": 1,
-                 *           "distance_m": 3,
-                 *           "group": "A",
-                 *           "heads": 1,
-                 *           "height_deg": 30,
-                 *           "modifier": {
-                 *             "face_radius_m": 0.45,
-                 *             "half_angle_deg": 55,
-                 *             "id": "octa-90",
-                 *             "mass_kg": 0.9,
-                 *             "name": "Octa 90",
-                 *             "source_offset_m": 0.1,
-                 *             "stops": -1.3
-                 *           },
                  *           "on": true,
-                 *           "power": 0.19842513149602492,
                  *           "role": "key",
-                 *           "sync": "front",
-                 *           "trigger": {
-                 *             "channels": 32,
-                 *             "groups": 5,
-                 *             "id": "reed",
-                 *             "lag_ms": 0.25,
-                 *             "name": "Reed radio",
-                 *             "range_m": 100
-                 *           },
+                 *           "group": "A",
+                 *           "channel": 1,
+                 *           "heads": 1,
                  *           "unit": {
-                 *             "battery": {
-                 *               "efficiency": 0.72,
-                 *               "id": "slate-55",
-                 *               "idle_w": 1.5,
-                 *               "mass_kg": 0.62,
-                 *               "name": "Slate 55 head battery",
-                 *               "usable_wh": 55
-                 *             },
-                 *             "colour_k": 5600,
-                 *             "control": {
-                 *               "decay_ms": 1.4,
-                 *               "fall_ms": 0.02,
-                 *               "rise_ms": 0.04,
-                 *               "way": "quenched"
-                 *             },
-                 *             "durations_from": {
-                 *               "origin": "published"
-                 *             },
-                 *             "energy_j": 400,
-                 *             "heat": {
-                 *               "capacity_j": 24000,
-                 *               "drain_w": 85,
-                 *               "then": "waits"
-                 *             },
-                 *             "high_speed_sync": true,
                  *             "id": "brix-400",
-                 *             "kind": "battery_head",
-                 *             "lag_ms": 0.05,
-                 *             "low_battery": "slower",
-                 *             "lowest_power_mired": -11,
-                 *             "lowest_stops": 8,
-                 *             "mass_kg": 2.3,
-                 *             "min_interval_ms": 50,
                  *             "name": "Brix 400",
+                 *             "kind": "battery_head",
                  *             "output": {
                  *               "as": "guide_number",
                  *               "metres": 62
@@ -6665,64 +6625,104 @@ export interface operations {
                  *             "output_from": {
                  *               "origin": "published"
                  *             },
-                 *             "recycle_s": 1.4,
+                 *             "control": {
+                 *               "way": "quenched",
+                 *               "decay_ms": 1.4,
+                 *               "rise_ms": 0.04,
+                 *               "fall_ms": 0.02
+                 *             },
+                 *             "durations_from": {
+                 *               "origin": "published"
+                 *             },
                  *             "step_stops": 0.3333333333333333,
-                 *             "when_early": "missing"
-                 *           }
+                 *             "lowest_stops": 8,
+                 *             "lag_ms": 0.05,
+                 *             "high_speed_sync": true,
+                 *             "energy_j": 400,
+                 *             "recycle_s": 1.4,
+                 *             "min_interval_ms": 50,
+                 *             "when_early": "missing",
+                 *             "heat": {
+                 *               "capacity_j": 24000,
+                 *               "drain_w": 85,
+                 *               "then": "waits"
+                 *             },
+                 *             "low_battery": "slower",
+                 *             "battery": {
+                 *               "id": "slate-55",
+                 *               "name": "Slate 55 head battery",
+                 *               "usable_wh": 55,
+                 *               "efficiency": 0.72,
+                 *               "idle_w": 1.5,
+                 *               "mass_kg": 0.62
+                 *             },
+                 *             "colour_k": 5600,
+                 *             "lowest_power_mired": -11,
+                 *             "mass_kg": 2.3
+                 *           },
+                 *           "modifier": {
+                 *             "id": "octa-90",
+                 *             "name": "Octa 90",
+                 *             "stops": -1.3,
+                 *             "face_radius_m": 0.45,
+                 *             "source_offset_m": 0.1,
+                 *             "half_angle_deg": 55,
+                 *             "mass_kg": 0.9
+                 *           },
+                 *           "trigger": {
+                 *             "id": "reed",
+                 *             "name": "Reed radio",
+                 *             "lag_ms": 0.25,
+                 *             "range_m": 100,
+                 *             "channels": 32,
+                 *             "groups": 5
+                 *           },
+                 *           "power": 0.19842513149602492,
+                 *           "distance_m": 3,
+                 *           "sync": "front",
+                 *           "bearing_deg": -32,
+                 *           "height_deg": 30
                  *         }
                  *       ],
                  *       "parts": [
                  *         {
-                 *           "ambient_offset_stops": 0,
-                 *           "direction_deg": 80,
-                 *           "drawn_as": "face",
-                 *           "flash_offset_stops": 0,
-                 *           "intent": "pebble",
                  *           "name": "Face",
-                 *           "out_of_plane_deg": 0,
-                 *           "reflectance": 0.36,
-                 *           "size_m": 0.22,
-                 *           "speed_m_s": 0.4
-                 *         },
-                 *         {
-                 *           "ambient_offset_stops": 0,
-                 *           "direction_deg": 115,
-                 *           "drawn_as": "feet",
-                 *           "flash_offset_stops": 0,
                  *           "intent": "pebble",
-                 *           "name": "Shoes",
+                 *           "drawn_as": "face",
+                 *           "speed_m_s": 0.4,
+                 *           "direction_deg": 80,
                  *           "out_of_plane_deg": 0,
-                 *           "reflectance": 0.55,
-                 *           "size_m": 0.28,
-                 *           "speed_m_s": 5.2
+                 *           "size_m": 0.22,
+                 *           "reflectance": 0.36,
+                 *           "flash_offset_stops": 0,
+                 *           "ambient_offset_stops": 0
                  *         },
                  *         {
-                 *           "ambient_offset_stops": 3,
-                 *           "direction_deg": 90,
-                 *           "drawn_as": "ropes",
-                 *           "flash_offset_stops": 0,
-                 *           "intent": "dash",
-                 *           "name": "Ropes",
+                 *           "name": "Shoes",
+                 *           "intent": "pebble",
+                 *           "drawn_as": "feet",
+                 *           "speed_m_s": 5.2,
+                 *           "direction_deg": 115,
                  *           "out_of_plane_deg": 0,
-                 *           "reflectance": 0.8,
-                 *           "size_m": 0.022,
+                 *           "size_m": 0.28,
+                 *           "reflectance": 0.55,
+                 *           "flash_offset_stops": 0,
+                 *           "ambient_offset_stops": 0
+                 *         },
+                 *         {
+                 *           "name": "Ropes",
+                 *           "intent": "dash",
+                 *           "drawn_as": "ropes",
                  *           "speed_m_s": 11,
+                 *           "direction_deg": 90,
+                 *           "out_of_plane_deg": 0,
+                 *           "size_m": 0.022,
+                 *           "reflectance": 0.8,
+                 *           "flash_offset_stops": 0,
+                 *           "ambient_offset_stops": 3,
                  *           "streak_share": 0.08
                  *         }
-                 *       ],
-                 *       "place": "Wheels & Air Week · Sports hall",
-                 *       "scene": "double_ropes",
-                 *       "school": "t01",
-                 *       "subject": {
-                 *         "depth_m": 0.8,
-                 *         "distance_m": 4.5
-                 *       },
-                 *       "targets": {
-                 *         "key_stops": 0
-                 *       },
-                 *       "title": "Double ropes, both feet up",
-                 *       "usage": "pixel",
-                 *       "version": 2
+                 *       ]
                  *     }
                  */
                 "application/json": components["schemas"]["Shot"];
@@ -6803,126 +6803,86 @@ export interface operations {
                 /**
                  * @example {
                  *       "base": {
+                 *         "format": "dash-pebble/shot",
+                 *         "version": 2,
+                 *         "title": "Double ropes, both feet up",
+                 *         "place": "Wheels & Air Week · Sports hall",
+                 *         "scene": "double_ropes",
+                 *         "usage": "pixel",
+                 *         "school": "t01",
+                 *         "targets": {
+                 *           "key_stops": 0
+                 *         },
+                 *         "camera": {
+                 *           "body": {
+                 *             "id": "heron-v2",
+                 *             "name": "Heron V2",
+                 *             "shutter_kind": "focal_plane",
+                 *             "sync": "1/250",
+                 *             "travel_ms": 3.2,
+                 *             "high_speed_sync": true,
+                 *             "first_row": "bottom",
+                 *             "fastest": "1/8000",
+                 *             "slowest": "30",
+                 *             "iso_min": 100,
+                 *             "iso_max": 25600,
+                 *             "grid": "thirds",
+                 *             "sensor_width_mm": 36,
+                 *             "sensor_height_mm": 24,
+                 *             "pixels_wide": 6000,
+                 *             "frames_per_second": 12,
+                 *             "mass_kg": 0.68
+                 *           },
+                 *           "lens": {
+                 *             "id": "halden-24-70",
+                 *             "name": "Halden 24–70 f/2.8",
+                 *             "focal_min_mm": 24,
+                 *             "focal_max_mm": 70,
+                 *             "widest_f": 2.8,
+                 *             "narrowest_f": 22,
+                 *             "mass_kg": 0.81
+                 *           },
+                 *           "focal_mm": 35,
+                 *           "aperture_f": 8,
+                 *           "shutter": "1/60",
+                 *           "iso": 200,
+                 *           "filter_stops": 0,
+                 *           "white_balance_k": 5500
+                 *         },
+                 *         "subject": {
+                 *           "distance_m": 4.5,
+                 *           "depth_m": 0.8
+                 *         },
                  *         "ambient": {
+                 *           "subject": {
+                 *             "as": "exposure",
+                 *             "aperture_f": 2.8,
+                 *             "shutter": "1/60",
+                 *             "iso": 1600
+                 *           },
                  *           "background": {
                  *             "as": "lux",
                  *             "lux": 280
                  *           },
-                 *           "kelvin": 4600,
-                 *           "subject": {
-                 *             "aperture_f": 2.8,
-                 *             "as": "exposure",
-                 *             "iso": 1600,
-                 *             "shutter": "1/60"
-                 *           }
+                 *           "kelvin": 4600
                  *         },
                  *         "background": {
-                 *           "behind_m": 7,
                  *           "reflectance": 0.22,
+                 *           "behind_m": 7,
                  *           "spill_stops": -3
                  *         },
-                 *         "camera": {
-                 *           "aperture_f": 8,
-                 *           "body": {
-                 *             "fastest": "1/8000",
-                 *             "first_row": "bottom",
-                 *             "frames_per_second": 12,
-                 *             "grid": "thirds",
-                 *             "high_speed_sync": true,
-                 *             "id": "heron-v2",
-                 *             "iso_max": 25600,
-                 *             "iso_min": 100,
-                 *             "mass_kg": 0.68,
-                 *             "name": "Heron V2",
-                 *             "pixels_wide": 6000,
-                 *             "sensor_height_mm": 24,
-                 *             "sensor_width_mm": 36,
-                 *             "shutter_kind": "focal_plane",
-                 *             "slowest": "30",
-                 *             "sync": "1/250",
-                 *             "travel_ms": 3.2
-                 *           },
-                 *           "filter_stops": 0,
-                 *           "focal_mm": 35,
-                 *           "iso": 200,
-                 *           "lens": {
-                 *             "focal_max_mm": 70,
-                 *             "focal_min_mm": 24,
-                 *             "id": "halden-24-70",
-                 *             "mass_kg": 0.81,
-                 *             "name": "Halden 24–70 f/2.8",
-                 *             "narrowest_f": 22,
-                 *             "widest_f": 2.8
-                 *           },
-                 *           "shutter": "1/60",
-                 *           "white_balance_k": 5500
-                 *         },
                  *         "channel": 1,
-                 *         "format": "dash-pebble/shot",
                  *         "lights": [
                  *           {
-                 *             "bearing_deg": -32,
-                 *             "channel": 1,
-                 *             "distance_m": 3,
-                 *             "group": "A",
-                 *             "heads": 1,
-                 *             "height_deg": 30,
-                 *             "modifier": {
-                 *               "face_radius_m": 0.45,
-                 *               "half_angle_deg": 55,
-                 *               "id": "octa-90",
-                 *               "mass_kg": 0.9,
-                 *               "name": "Octa 90",
-                 *               "source_offset_m": 0.1,
-                 *               "stops": -1.3
-                 *             },
                  *             "on": true,
-                 *             "power": 0.19842513149602492,
                  *             "role": "key",
-                 *             "sync": "front",
-                 *             "trigger": {
-                 *               "channels": 32,
-                 *               "groups": 5,
-                 *               "id": "reed",
-                 *               "lag_ms": 0.25,
-                 *               "name": "Reed radio",
-                 *               "range_m": 100
-                 *             },
+                 *             "group": "A",
+                 *             "channel": 1,
+                 *             "heads": 1,
                  *             "unit": {
-                 *               "battery": {
-                 *                 "efficiency": 0.72,
-                 *                 "id": "slate-55",
-                 *                 "idle_w": 1.5,
-                 *                 "mass_kg": 0.62,
-                 *                 "name": "Slate 55 head battery",
-                 *                 "usable_wh": 55
-                 *               },
-                 *               "colour_k": 5600,
-                 *               "control": {
-                 *                 "decay_ms": 1.4,
-                 *                 "fall_ms": 0.02,
-                 *                 "rise_ms": 0.04,
-                 *                 "way": "quenched"
-                 *               },
-                 *               "durations_from": {
-                 *                 "origin": "published"
-                 *               },
-                 *               "energy_j": 400,
-                 *               "heat": {
-                 *                 "capacity_j": 24000,
-                 *                 "drain_w": 85,
-                 *                 "then": "waits"
-                 *               },
-                 *               "high_speed_sync": true,
                  *               "id": "brix-400",
-                 *               "kind": "battery_head",
-                 *               "lag_ms": 0.05,
-                 *               "low_battery": "slower",
-                 *               "lowest_power_mired": -11,
-                 *               "lowest_stops": 8,
-                 *               "mass_kg": 2.3,
-                 *               "min_interval_ms": 50,
                  *               "name": "Brix 400",
+                 *               "kind": "battery_head",
                  *               "output": {
                  *                 "as": "guide_number",
                  *                 "metres": 62
@@ -6930,186 +6890,186 @@ export interface operations {
                  *               "output_from": {
                  *                 "origin": "published"
                  *               },
-                 *               "recycle_s": 1.4,
+                 *               "control": {
+                 *                 "way": "quenched",
+                 *                 "decay_ms": 1.4,
+                 *                 "rise_ms": 0.04,
+                 *                 "fall_ms": 0.02
+                 *               },
+                 *               "durations_from": {
+                 *                 "origin": "published"
+                 *               },
                  *               "step_stops": 0.3333333333333333,
-                 *               "when_early": "missing"
-                 *             }
+                 *               "lowest_stops": 8,
+                 *               "lag_ms": 0.05,
+                 *               "high_speed_sync": true,
+                 *               "energy_j": 400,
+                 *               "recycle_s": 1.4,
+                 *               "min_interval_ms": 50,
+                 *               "when_early": "missing",
+                 *               "heat": {
+                 *                 "capacity_j": 24000,
+                 *                 "drain_w": 85,
+                 *                 "then": "waits"
+                 *               },
+                 *               "low_battery": "slower",
+                 *               "battery": {
+                 *                 "id": "slate-55",
+                 *                 "name": "Slate 55 head battery",
+                 *                 "usable_wh": 55,
+                 *                 "efficiency": 0.72,
+                 *                 "idle_w": 1.5,
+                 *                 "mass_kg": 0.62
+                 *               },
+                 *               "colour_k": 5600,
+                 *               "lowest_power_mired": -11,
+                 *               "mass_kg": 2.3
+                 *             },
+                 *             "modifier": {
+                 *               "id": "octa-90",
+                 *               "name": "Octa 90",
+                 *               "stops": -1.3,
+                 *               "face_radius_m": 0.45,
+                 *               "source_offset_m": 0.1,
+                 *               "half_angle_deg": 55,
+                 *               "mass_kg": 0.9
+                 *             },
+                 *             "trigger": {
+                 *               "id": "reed",
+                 *               "name": "Reed radio",
+                 *               "lag_ms": 0.25,
+                 *               "range_m": 100,
+                 *               "channels": 32,
+                 *               "groups": 5
+                 *             },
+                 *             "power": 0.19842513149602492,
+                 *             "distance_m": 3,
+                 *             "sync": "front",
+                 *             "bearing_deg": -32,
+                 *             "height_deg": 30
                  *           }
                  *         ],
                  *         "parts": [
                  *           {
-                 *             "ambient_offset_stops": 0,
-                 *             "direction_deg": 80,
-                 *             "drawn_as": "face",
-                 *             "flash_offset_stops": 0,
-                 *             "intent": "pebble",
                  *             "name": "Face",
-                 *             "out_of_plane_deg": 0,
-                 *             "reflectance": 0.36,
-                 *             "size_m": 0.22,
-                 *             "speed_m_s": 0.4
-                 *           },
-                 *           {
-                 *             "ambient_offset_stops": 0,
-                 *             "direction_deg": 115,
-                 *             "drawn_as": "feet",
-                 *             "flash_offset_stops": 0,
                  *             "intent": "pebble",
-                 *             "name": "Shoes",
+                 *             "drawn_as": "face",
+                 *             "speed_m_s": 0.4,
+                 *             "direction_deg": 80,
                  *             "out_of_plane_deg": 0,
-                 *             "reflectance": 0.55,
-                 *             "size_m": 0.28,
-                 *             "speed_m_s": 5.2
+                 *             "size_m": 0.22,
+                 *             "reflectance": 0.36,
+                 *             "flash_offset_stops": 0,
+                 *             "ambient_offset_stops": 0
                  *           },
                  *           {
-                 *             "ambient_offset_stops": 3,
-                 *             "direction_deg": 90,
-                 *             "drawn_as": "ropes",
-                 *             "flash_offset_stops": 0,
-                 *             "intent": "dash",
-                 *             "name": "Ropes",
+                 *             "name": "Shoes",
+                 *             "intent": "pebble",
+                 *             "drawn_as": "feet",
+                 *             "speed_m_s": 5.2,
+                 *             "direction_deg": 115,
                  *             "out_of_plane_deg": 0,
-                 *             "reflectance": 0.8,
-                 *             "size_m": 0.022,
+                 *             "size_m": 0.28,
+                 *             "reflectance": 0.55,
+                 *             "flash_offset_stops": 0,
+                 *             "ambient_offset_stops": 0
+                 *           },
+                 *           {
+                 *             "name": "Ropes",
+                 *             "intent": "dash",
+                 *             "drawn_as": "ropes",
                  *             "speed_m_s": 11,
+                 *             "direction_deg": 90,
+                 *             "out_of_plane_deg": 0,
+                 *             "size_m": 0.022,
+                 *             "reflectance": 0.8,
+                 *             "flash_offset_stops": 0,
+                 *             "ambient_offset_stops": 3,
                  *             "streak_share": 0.08
                  *           }
-                 *         ],
-                 *         "place": "Wheels & Air Week · Sports hall",
-                 *         "scene": "double_ropes",
-                 *         "school": "t01",
-                 *         "subject": {
-                 *           "depth_m": 0.8,
-                 *           "distance_m": 4.5
-                 *         },
-                 *         "targets": {
-                 *           "key_stops": 0
-                 *         },
-                 *         "title": "Double ropes, both feet up",
-                 *         "usage": "pixel",
-                 *         "version": 2
+                 *         ]
                  *       },
                  *       "shot": {
+                 *         "format": "dash-pebble/shot",
+                 *         "version": 2,
+                 *         "title": "Double ropes, both feet up",
+                 *         "place": "Wheels & Air Week · Sports hall",
+                 *         "scene": "double_ropes",
+                 *         "usage": "pixel",
+                 *         "school": "t01",
+                 *         "targets": {
+                 *           "key_stops": 0
+                 *         },
+                 *         "camera": {
+                 *           "body": {
+                 *             "id": "heron-v2",
+                 *             "name": "Heron V2",
+                 *             "shutter_kind": "focal_plane",
+                 *             "sync": "1/250",
+                 *             "travel_ms": 3.2,
+                 *             "high_speed_sync": true,
+                 *             "first_row": "bottom",
+                 *             "fastest": "1/8000",
+                 *             "slowest": "30",
+                 *             "iso_min": 100,
+                 *             "iso_max": 25600,
+                 *             "grid": "thirds",
+                 *             "sensor_width_mm": 36,
+                 *             "sensor_height_mm": 24,
+                 *             "pixels_wide": 6000,
+                 *             "frames_per_second": 12,
+                 *             "mass_kg": 0.68
+                 *           },
+                 *           "lens": {
+                 *             "id": "halden-24-70",
+                 *             "name": "Halden 24–70 f/2.8",
+                 *             "focal_min_mm": 24,
+                 *             "focal_max_mm": 70,
+                 *             "widest_f": 2.8,
+                 *             "narrowest_f": 22,
+                 *             "mass_kg": 0.81
+                 *           },
+                 *           "focal_mm": 35,
+                 *           "aperture_f": 8,
+                 *           "shutter": "1/60",
+                 *           "iso": 200,
+                 *           "filter_stops": 0,
+                 *           "white_balance_k": 5500
+                 *         },
+                 *         "subject": {
+                 *           "distance_m": 4.5,
+                 *           "depth_m": 0.8
+                 *         },
                  *         "ambient": {
+                 *           "subject": {
+                 *             "as": "exposure",
+                 *             "aperture_f": 2.8,
+                 *             "shutter": "1/60",
+                 *             "iso": 1600
+                 *           },
                  *           "background": {
                  *             "as": "lux",
                  *             "lux": 280
                  *           },
-                 *           "kelvin": 4600,
-                 *           "subject": {
-                 *             "aperture_f": 2.8,
-                 *             "as": "exposure",
-                 *             "iso": 1600,
-                 *             "shutter": "1/60"
-                 *           }
+                 *           "kelvin": 4600
                  *         },
                  *         "background": {
-                 *           "behind_m": 7,
                  *           "reflectance": 0.22,
+                 *           "behind_m": 7,
                  *           "spill_stops": -3
                  *         },
-                 *         "camera": {
-                 *           "aperture_f": 8,
-                 *           "body": {
-                 *             "fastest": "1/8000",
-                 *             "first_row": "bottom",
-                 *             "frames_per_second": 12,
-                 *             "grid": "thirds",
-                 *             "high_speed_sync": true,
-                 *             "id": "heron-v2",
-                 *             "iso_max": 25600,
-                 *             "iso_min": 100,
-                 *             "mass_kg": 0.68,
-                 *             "name": "Heron V2",
-                 *             "pixels_wide": 6000,
-                 *             "sensor_height_mm": 24,
-                 *             "sensor_width_mm": 36,
-                 *             "shutter_kind": "focal_plane",
-                 *             "slowest": "30",
-                 *             "sync": "1/250",
-                 *             "travel_ms": 3.2
-                 *           },
-                 *           "filter_stops": 0,
-                 *           "focal_mm": 35,
-                 *           "iso": 200,
-                 *           "lens": {
-                 *             "focal_max_mm": 70,
-                 *             "focal_min_mm": 24,
-                 *             "id": "halden-24-70",
-                 *             "mass_kg": 0.81,
-                 *             "name": "Halden 24–70 f/2.8",
-                 *             "narrowest_f": 22,
-                 *             "widest_f": 2.8
-                 *           },
-                 *           "shutter": "1/60",
-                 *           "white_balance_k": 5500
-                 *         },
                  *         "channel": 1,
-                 *         "format": "dash-pebble/shot",
                  *         "lights": [
                  *           {
-                 *             "bearing_deg": -32,
-                 *             "channel": 1,
-                 *             "distance_m": 3,
-                 *             "group": "A",
-                 *             "heads": 1,
-                 *             "height_deg": 30,
-                 *             "modifier": {
-                 *               "face_radius_m": 0.45,
-                 *               "half_angle_deg": 55,
-                 *               "id": "octa-90",
-                 *               "mass_kg": 0.9,
-                 *               "name": "Octa 90",
-                 *               "source_offset_m": 0.1,
-                 *               "stops": -1.3
-                 *             },
                  *             "on": true,
-                 *             "power": 0.19842513149602492,
                  *             "role": "key",
-                 *             "sync": "front",
-                 *             "trigger": {
-                 *               "channels": 32,
-                 *               "groups": 5,
-                 *               "id": "reed",
-                 *               "lag_ms": 0.25,
-                 *               "name": "Reed radio",
-                 *               "range_m": 100
-                 *             },
+                 *             "group": "A",
+                 *             "channel": 1,
+                 *             "heads": 1,
                  *             "unit": {
-                 *               "battery": {
-                 *                 "efficiency": 0.72,
-                 *                 "id": "slate-55",
-                 *                 "idle_w": 1.5,
-                 *                 "mass_kg": 0.62,
-                 *                 "name": "Slate 55 head battery",
-                 *                 "usable_wh": 55
-                 *               },
-                 *               "colour_k": 5600,
-                 *               "control": {
-                 *                 "decay_ms": 1.4,
-                 *                 "fall_ms": 0.02,
-                 *                 "rise_ms": 0.04,
-                 *                 "way": "quenched"
-                 *               },
-                 *               "durations_from": {
-                 *                 "origin": "published"
-                 *               },
-                 *               "energy_j": 400,
-                 *               "heat": {
-                 *                 "capacity_j": 24000,
-                 *                 "drain_w": 85,
-                 *                 "then": "waits"
-                 *               },
-                 *               "high_speed_sync": true,
                  *               "id": "brix-400",
-                 *               "kind": "battery_head",
-                 *               "lag_ms": 0.05,
-                 *               "low_battery": "slower",
-                 *               "lowest_power_mired": -11,
-                 *               "lowest_stops": 8,
-                 *               "mass_kg": 2.3,
-                 *               "min_interval_ms": 50,
                  *               "name": "Brix 400",
+                 *               "kind": "battery_head",
                  *               "output": {
                  *                 "as": "guide_number",
                  *                 "metres": 62
@@ -7117,64 +7077,104 @@ export interface operations {
                  *               "output_from": {
                  *                 "origin": "published"
                  *               },
-                 *               "recycle_s": 1.4,
+                 *               "control": {
+                 *                 "way": "quenched",
+                 *                 "decay_ms": 1.4,
+                 *                 "rise_ms": 0.04,
+                 *                 "fall_ms": 0.02
+                 *               },
+                 *               "durations_from": {
+                 *                 "origin": "published"
+                 *               },
                  *               "step_stops": 0.3333333333333333,
-                 *               "when_early": "missing"
-                 *             }
+                 *               "lowest_stops": 8,
+                 *               "lag_ms": 0.05,
+                 *               "high_speed_sync": true,
+                 *               "energy_j": 400,
+                 *               "recycle_s": 1.4,
+                 *               "min_interval_ms": 50,
+                 *               "when_early": "missing",
+                 *               "heat": {
+                 *                 "capacity_j": 24000,
+                 *                 "drain_w": 85,
+                 *                 "then": "waits"
+                 *               },
+                 *               "low_battery": "slower",
+                 *               "battery": {
+                 *                 "id": "slate-55",
+                 *                 "name": "Slate 55 head battery",
+                 *                 "usable_wh": 55,
+                 *                 "efficiency": 0.72,
+                 *                 "idle_w": 1.5,
+                 *                 "mass_kg": 0.62
+                 *               },
+                 *               "colour_k": 5600,
+                 *               "lowest_power_mired": -11,
+                 *               "mass_kg": 2.3
+                 *             },
+                 *             "modifier": {
+                 *               "id": "octa-90",
+                 *               "name": "Octa 90",
+                 *               "stops": -1.3,
+                 *               "face_radius_m": 0.45,
+                 *               "source_offset_m": 0.1,
+                 *               "half_angle_deg": 55,
+                 *               "mass_kg": 0.9
+                 *             },
+                 *             "trigger": {
+                 *               "id": "reed",
+                 *               "name": "Reed radio",
+                 *               "lag_ms": 0.25,
+                 *               "range_m": 100,
+                 *               "channels": 32,
+                 *               "groups": 5
+                 *             },
+                 *             "power": 0.19842513149602492,
+                 *             "distance_m": 3,
+                 *             "sync": "front",
+                 *             "bearing_deg": -32,
+                 *             "height_deg": 30
                  *           }
                  *         ],
                  *         "parts": [
                  *           {
-                 *             "ambient_offset_stops": 0,
-                 *             "direction_deg": 80,
-                 *             "drawn_as": "face",
-                 *             "flash_offset_stops": 0,
-                 *             "intent": "pebble",
                  *             "name": "Face",
-                 *             "out_of_plane_deg": 0,
-                 *             "reflectance": 0.36,
-                 *             "size_m": 0.22,
-                 *             "speed_m_s": 0.4
-                 *           },
-                 *           {
-                 *             "ambient_offset_stops": 0,
-                 *             "direction_deg": 115,
-                 *             "drawn_as": "feet",
-                 *             "flash_offset_stops": 0,
                  *             "intent": "pebble",
-                 *             "name": "Shoes",
+                 *             "drawn_as": "face",
+                 *             "speed_m_s": 0.4,
+                 *             "direction_deg": 80,
                  *             "out_of_plane_deg": 0,
-                 *             "reflectance": 0.55,
-                 *             "size_m": 0.28,
-                 *             "speed_m_s": 5.2
+                 *             "size_m": 0.22,
+                 *             "reflectance": 0.36,
+                 *             "flash_offset_stops": 0,
+                 *             "ambient_offset_stops": 0
                  *           },
                  *           {
-                 *             "ambient_offset_stops": 3,
-                 *             "direction_deg": 90,
-                 *             "drawn_as": "ropes",
-                 *             "flash_offset_stops": 0,
-                 *             "intent": "dash",
-                 *             "name": "Ropes",
+                 *             "name": "Shoes",
+                 *             "intent": "pebble",
+                 *             "drawn_as": "feet",
+                 *             "speed_m_s": 5.2,
+                 *             "direction_deg": 115,
                  *             "out_of_plane_deg": 0,
-                 *             "reflectance": 0.8,
-                 *             "size_m": 0.022,
+                 *             "size_m": 0.28,
+                 *             "reflectance": 0.55,
+                 *             "flash_offset_stops": 0,
+                 *             "ambient_offset_stops": 0
+                 *           },
+                 *           {
+                 *             "name": "Ropes",
+                 *             "intent": "dash",
+                 *             "drawn_as": "ropes",
                  *             "speed_m_s": 11,
+                 *             "direction_deg": 90,
+                 *             "out_of_plane_deg": 0,
+                 *             "size_m": 0.022,
+                 *             "reflectance": 0.8,
+                 *             "flash_offset_stops": 0,
+                 *             "ambient_offset_stops": 3,
                  *             "streak_share": 0.08
                  *           }
-                 *         ],
-                 *         "place": "Wheels & Air Week · Sports hall",
-                 *         "scene": "double_ropes",
-                 *         "school": "t01",
-                 *         "subject": {
-                 *           "depth_m": 0.8,
-                 *           "distance_m": 4.5
-                 *         },
-                 *         "targets": {
-                 *           "key_stops": 0
-                 *         },
-                 *         "title": "Double ropes, both feet up",
-                 *         "usage": "pixel",
-                 *         "version": 2
+                 *         ]
                  *       }
                  *     }
                  */
@@ -7337,534 +7337,13 @@ export interface operations {
             content: {
                 /**
                  * @example {
-                 *       "batteries": [
-                 *         {
-                 *           "efficiency": 0.72,
-                 *           "id": "slate-55",
-                 *           "idle_w": 1.5,
-                 *           "mass_kg": 0.62,
-                 *           "name": "Slate 55 head battery",
-                 *           "usable_wh": 55
-                 *         },
-                 *         {
-                 *           "efficiency": 0.7,
-                 *           "id": "slate-34",
-                 *           "idle_w": 1.2,
-                 *           "mass_kg": 0.4,
-                 *           "name": "Slate 34 head battery",
-                 *           "usable_wh": 34
-                 *         },
-                 *         {
-                 *           "efficiency": 0.6,
-                 *           "id": "cells-4",
-                 *           "idle_w": 0.4,
-                 *           "mass_kg": 0.11,
-                 *           "name": "Four rechargeable cells",
-                 *           "usable_wh": 8
-                 *         },
-                 *         {
-                 *           "efficiency": 0.55,
-                 *           "id": "hod-300",
-                 *           "idle_w": 9,
-                 *           "mass_kg": 3.4,
-                 *           "name": "Hod 300 inverter pack",
-                 *           "usable_wh": 270
-                 *         }
-                 *       ],
-                 *       "cameras": [
-                 *         {
-                 *           "fastest": "1/8000",
-                 *           "first_row": "bottom",
-                 *           "frames_per_second": 12,
-                 *           "grid": "thirds",
-                 *           "high_speed_sync": true,
-                 *           "id": "heron-v2",
-                 *           "iso_max": 25600,
-                 *           "iso_min": 100,
-                 *           "mass_kg": 0.68,
-                 *           "name": "Heron V2",
-                 *           "pixels_wide": 6000,
-                 *           "sensor_height_mm": 24,
-                 *           "sensor_width_mm": 36,
-                 *           "shutter_kind": "focal_plane",
-                 *           "slowest": "30",
-                 *           "sync": "1/250",
-                 *           "travel_ms": 3.2
-                 *         },
-                 *         {
-                 *           "fastest": "1/4000",
-                 *           "first_row": "bottom",
-                 *           "frames_per_second": 8,
-                 *           "grid": "halves",
-                 *           "high_speed_sync": true,
-                 *           "id": "grebe-8",
-                 *           "iso_max": 12800,
-                 *           "iso_min": 100,
-                 *           "mass_kg": 0.51,
-                 *           "name": "Grebe 8",
-                 *           "pixels_wide": 6000,
-                 *           "sensor_height_mm": 14.9,
-                 *           "sensor_width_mm": 22.3,
-                 *           "shutter_kind": "focal_plane",
-                 *           "slowest": "30",
-                 *           "sync": "1/200"
-                 *         },
-                 *         {
-                 *           "fastest": "1/1600",
-                 *           "first_row": "bottom",
-                 *           "frames_per_second": 2.5,
-                 *           "grid": "thirds",
-                 *           "high_speed_sync": false,
-                 *           "id": "plover-645",
-                 *           "iso_max": 12800,
-                 *           "iso_min": 64,
-                 *           "mass_kg": 1.2,
-                 *           "name": "Plover 645",
-                 *           "pixels_wide": 8300,
-                 *           "sensor_height_mm": 32.9,
-                 *           "sensor_width_mm": 43.8,
-                 *           "shutter_kind": "leaf",
-                 *           "slowest": "60",
-                 *           "sync": "1/1600"
-                 *         },
-                 *         {
-                 *           "fastest": "1/16000",
-                 *           "first_row": "top",
-                 *           "frames_per_second": 60,
-                 *           "grid": "thirds",
-                 *           "high_speed_sync": false,
-                 *           "id": "sandling-g1",
-                 *           "iso_max": 12800,
-                 *           "iso_min": 250,
-                 *           "mass_kg": 0.62,
-                 *           "name": "Sandling G1",
-                 *           "pixels_wide": 5600,
-                 *           "sensor_height_mm": 15.6,
-                 *           "sensor_width_mm": 23.4,
-                 *           "shutter_kind": "global",
-                 *           "slowest": "30",
-                 *           "sync": "1/8000"
-                 *         },
-                 *         {
-                 *           "fastest": "1/1000",
-                 *           "first_row": "top",
-                 *           "frames_per_second": 2,
-                 *           "grid": "halves",
-                 *           "high_speed_sync": false,
-                 *           "id": "oldbury-f",
-                 *           "iso_max": 400,
-                 *           "iso_min": 100,
-                 *           "mass_kg": 0.74,
-                 *           "name": "Oldbury F, film",
-                 *           "pixels_wide": 5400,
-                 *           "sensor_height_mm": 24,
-                 *           "sensor_width_mm": 36,
-                 *           "shutter_kind": "focal_plane",
-                 *           "slowest": "1",
-                 *           "sync": "1/30"
-                 *         },
-                 *         {
-                 *           "fastest": "1/16000",
-                 *           "first_row": "top",
-                 *           "frames_per_second": 20,
-                 *           "grid": "thirds",
-                 *           "high_speed_sync": false,
-                 *           "id": "knot-e",
-                 *           "iso_max": 12800,
-                 *           "iso_min": 160,
-                 *           "mass_kg": 0.48,
-                 *           "name": "Knot E, silent",
-                 *           "pixels_wide": 6240,
-                 *           "sensor_height_mm": 15.7,
-                 *           "sensor_width_mm": 23.5,
-                 *           "shutter_kind": "rolling",
-                 *           "slowest": "30",
-                 *           "sync": "1/60",
-                 *           "travel_ms": 14
-                 *         }
-                 *       ],
-                 *       "filters": [
-                 *         {
-                 *           "id": "amber-full",
-                 *           "loss_stops": 0.7,
-                 *           "mired": 159,
-                 *           "name": "Amber full",
-                 *           "used_as": "gel"
-                 *         },
-                 *         {
-                 *           "id": "amber-half",
-                 *           "loss_stops": 0.4,
-                 *           "mired": 81,
-                 *           "name": "Amber half",
-                 *           "used_as": "gel"
-                 *         },
-                 *         {
-                 *           "id": "amber-quarter",
-                 *           "loss_stops": 0.25,
-                 *           "mired": 42,
-                 *           "name": "Amber quarter",
-                 *           "used_as": "gel"
-                 *         },
-                 *         {
-                 *           "id": "blue-full",
-                 *           "loss_stops": 1.6,
-                 *           "mired": -137,
-                 *           "name": "Blue full",
-                 *           "used_as": "gel"
-                 *         },
-                 *         {
-                 *           "id": "blue-half",
-                 *           "loss_stops": 0.8,
-                 *           "mired": -68,
-                 *           "name": "Blue half",
-                 *           "used_as": "gel"
-                 *         },
-                 *         {
-                 *           "id": "red-deep",
-                 *           "loss_stops": 3.4,
-                 *           "mired": 320,
-                 *           "name": "Deep red",
-                 *           "used_as": "gel"
-                 *         },
-                 *         {
-                 *           "id": "nd-1",
-                 *           "loss_stops": 1,
-                 *           "mired": 0,
-                 *           "name": "ND 0.3",
-                 *           "used_as": "nd"
-                 *         },
-                 *         {
-                 *           "id": "nd-3",
-                 *           "loss_stops": 3,
-                 *           "mired": 0,
-                 *           "name": "ND 0.9",
-                 *           "used_as": "nd"
-                 *         },
-                 *         {
-                 *           "id": "nd-6",
-                 *           "loss_stops": 6,
-                 *           "mired": 4,
-                 *           "name": "ND 1.8",
-                 *           "used_as": "nd"
-                 *         },
-                 *         {
-                 *           "id": "polariser",
-                 *           "loss_stops": 1.5,
-                 *           "mired": 2,
-                 *           "name": "Polariser",
-                 *           "used_as": "polariser"
-                 *         }
-                 *       ],
                  *       "format": "dash-pebble/kit",
-                 *       "lamps": [
-                 *         {
-                 *           "colour_k": 4000,
-                 *           "flicker": "none",
-                 *           "half_angle_deg": 32,
-                 *           "id": "brix-model",
-                 *           "lux_at_1m": 420,
-                 *           "modelling": true,
-                 *           "name": "Brix modelling lamp",
-                 *           "watts": 10
-                 *         },
-                 *         {
-                 *           "colour_k": 3000,
-                 *           "flicker": "some",
-                 *           "half_angle_deg": 32,
-                 *           "id": "mallow-model",
-                 *           "lux_at_1m": 1500,
-                 *           "modelling": true,
-                 *           "name": "Mallow modelling lamp",
-                 *           "watts": 150
-                 *         },
-                 *         {
-                 *           "colour_k": 5600,
-                 *           "flicker": "none",
-                 *           "half_angle_deg": 55,
-                 *           "id": "slab-60",
-                 *           "lux_at_1m": 1900,
-                 *           "modelling": false,
-                 *           "name": "Slab 60 panel",
-                 *           "watts": 60
-                 *         },
-                 *         {
-                 *           "colour_k": 3200,
-                 *           "flicker": "some",
-                 *           "half_angle_deg": 30,
-                 *           "id": "ember-650",
-                 *           "lux_at_1m": 8000,
-                 *           "modelling": false,
-                 *           "name": "Ember 650 flood",
-                 *           "watts": 650
-                 *         },
-                 *         {
-                 *           "colour_k": 4300,
-                 *           "flicker": "none",
-                 *           "half_angle_deg": 80,
-                 *           "id": "rod-40",
-                 *           "lux_at_1m": 400,
-                 *           "modelling": false,
-                 *           "name": "Rod 40 tube",
-                 *           "watts": 40
-                 *         },
-                 *         {
-                 *           "colour_k": 2700,
-                 *           "flicker": "none",
-                 *           "half_angle_deg": 88,
-                 *           "id": "hand-lantern",
-                 *           "lux_at_1m": 24,
-                 *           "modelling": false,
-                 *           "name": "Hand lantern",
-                 *           "watts": 4
-                 *         }
-                 *       ],
-                 *       "lenses": [
-                 *         {
-                 *           "focal_max_mm": 70,
-                 *           "focal_min_mm": 24,
-                 *           "id": "halden-24-70",
-                 *           "mass_kg": 0.81,
-                 *           "name": "Halden 24–70 f/2.8",
-                 *           "narrowest_f": 22,
-                 *           "widest_f": 2.8
-                 *         },
-                 *         {
-                 *           "focal_max_mm": 200,
-                 *           "focal_min_mm": 70,
-                 *           "id": "halden-70-200",
-                 *           "mass_kg": 1.45,
-                 *           "name": "Halden 70–200 f/2.8",
-                 *           "narrowest_f": 32,
-                 *           "widest_f": 2.8
-                 *         },
-                 *         {
-                 *           "focal_max_mm": 24,
-                 *           "focal_min_mm": 24,
-                 *           "id": "halden-24",
-                 *           "mass_kg": 0.55,
-                 *           "name": "Halden 24 f/1.4",
-                 *           "narrowest_f": 16,
-                 *           "widest_f": 1.4
-                 *         },
-                 *         {
-                 *           "focal_max_mm": 35,
-                 *           "focal_min_mm": 35,
-                 *           "id": "halden-35",
-                 *           "mass_kg": 0.34,
-                 *           "name": "Halden 35 f/1.8",
-                 *           "narrowest_f": 16,
-                 *           "widest_f": 1.8
-                 *         },
-                 *         {
-                 *           "focal_max_mm": 85,
-                 *           "focal_min_mm": 85,
-                 *           "id": "halden-85",
-                 *           "mass_kg": 0.42,
-                 *           "name": "Halden 85 f/1.8",
-                 *           "narrowest_f": 16,
-                 *           "widest_f": 1.8
-                 *         },
-                 *         {
-                 *           "focal_max_mm": 80,
-                 *           "focal_min_mm": 80,
-                 *           "id": "plover-80-leaf",
-                 *           "leaf_fastest": "1/1600",
-                 *           "mass_kg": 0.66,
-                 *           "name": "Plover 80 f/2.8, leaf",
-                 *           "narrowest_f": 32,
-                 *           "widest_f": 2.8
-                 *         }
-                 *       ],
-                 *       "modifiers": [
-                 *         {
-                 *           "face_radius_m": 0.09,
-                 *           "half_angle_deg": 32,
-                 *           "id": "reflector",
-                 *           "mass_kg": 0.25,
-                 *           "name": "Reflector",
-                 *           "source_offset_m": 0,
-                 *           "stops": 0
-                 *         },
-                 *         {
-                 *           "face_radius_m": 0.45,
-                 *           "half_angle_deg": 55,
-                 *           "id": "octa-90",
-                 *           "mass_kg": 0.9,
-                 *           "name": "Octa 90",
-                 *           "source_offset_m": 0.1,
-                 *           "stops": -1.3
-                 *         },
-                 *         {
-                 *           "face_radius_m": 0.34,
-                 *           "half_angle_deg": 52,
-                 *           "id": "strip-120",
-                 *           "mass_kg": 0.8,
-                 *           "name": "Strip 30 × 120",
-                 *           "source_offset_m": 0.05,
-                 *           "stops": -1.8
-                 *         },
-                 *         {
-                 *           "face_radius_m": 0.55,
-                 *           "half_angle_deg": 65,
-                 *           "id": "umbrella-110",
-                 *           "mass_kg": 0.6,
-                 *           "name": "White umbrella 110",
-                 *           "source_offset_m": 0.3,
-                 *           "stops": -1.6
-                 *         },
-                 *         {
-                 *           "face_radius_m": 0.27,
-                 *           "half_angle_deg": 38,
-                 *           "id": "dish-55",
-                 *           "mass_kg": 1.3,
-                 *           "name": "Dish 55",
-                 *           "source_offset_m": 0.02,
-                 *           "stops": -0.7
-                 *         },
-                 *         {
-                 *           "face_radius_m": 0.27,
-                 *           "grid_deg": 25,
-                 *           "half_angle_deg": 38,
-                 *           "id": "dish-55-grid",
-                 *           "mass_kg": 1.6,
-                 *           "name": "Dish 55 with grid 25°",
-                 *           "source_offset_m": 0.02,
-                 *           "stops": -1.6
-                 *         },
-                 *         {
-                 *           "face_radius_m": 0.72,
-                 *           "half_angle_deg": 58,
-                 *           "id": "octa-150",
-                 *           "mass_kg": 1.6,
-                 *           "name": "Octa 150",
-                 *           "source_offset_m": 0.15,
-                 *           "stops": -1.8
-                 *         },
-                 *         {
-                 *           "diffusion_layers": 1,
-                 *           "face_radius_m": 0.72,
-                 *           "half_angle_deg": 60,
-                 *           "id": "octa-150-double",
-                 *           "layer_stops": -0.8,
-                 *           "mass_kg": 1.7,
-                 *           "name": "Octa 150, second cloth",
-                 *           "source_offset_m": 0.15,
-                 *           "stops": -1.8
-                 *         },
-                 *         {
-                 *           "face_radius_m": 0.415,
-                 *           "half_angle_deg": 54,
-                 *           "id": "box-60-90",
-                 *           "mass_kg": 0.9,
-                 *           "name": "Box 60 × 90",
-                 *           "source_offset_m": 0.08,
-                 *           "stops": -1.5
-                 *         },
-                 *         {
-                 *           "face_radius_m": 0.09,
-                 *           "grid_deg": 20,
-                 *           "half_angle_deg": 32,
-                 *           "id": "spot-grid-20",
-                 *           "mass_kg": 0.4,
-                 *           "name": "Reflector with grid 20°",
-                 *           "source_offset_m": 0,
-                 *           "stops": -1.4
-                 *         },
-                 *         {
-                 *           "face_radius_m": 0.325,
-                 *           "half_angle_deg": 85,
-                 *           "id": "lantern-65",
-                 *           "mass_kg": 0.5,
-                 *           "name": "Lantern 65",
-                 *           "source_offset_m": 0.2,
-                 *           "stops": -2.3
-                 *         },
-                 *         {
-                 *           "face_radius_m": 0.08,
-                 *           "half_angle_deg": 11,
-                 *           "id": "condenser-15",
-                 *           "mass_kg": 1.9,
-                 *           "name": "Condenser 15",
-                 *           "source_offset_m": 0,
-                 *           "stops": 1.3
-                 *         },
-                 *         {
-                 *           "face_radius_m": 0.03,
-                 *           "half_angle_deg": 88,
-                 *           "id": "bare",
-                 *           "name": "Bare tube",
-                 *           "source_offset_m": 0,
-                 *           "stops": -1.5
-                 *         }
-                 *       ],
-                 *       "triggers": [
-                 *         {
-                 *           "groups": 1,
-                 *           "id": "cord",
-                 *           "lag_ms": 0,
-                 *           "name": "Cord",
-                 *           "range_m": 5
-                 *         },
-                 *         {
-                 *           "channels": 32,
-                 *           "groups": 5,
-                 *           "id": "reed",
-                 *           "lag_ms": 0.25,
-                 *           "name": "Reed radio",
-                 *           "range_m": 100
-                 *         },
-                 *         {
-                 *           "channels": 16,
-                 *           "groups": 4,
-                 *           "id": "drum",
-                 *           "lag_ms": 1.4,
-                 *           "name": "Drum radio, relayed",
-                 *           "range_m": 300
-                 *         },
-                 *         {
-                 *           "groups": 1,
-                 *           "id": "wink",
-                 *           "lag_ms": 0.05,
-                 *           "name": "Wink light cell",
-                 *           "range_m": 15
-                 *         }
-                 *       ],
+                 *       "version": 1,
                  *       "units": [
                  *         {
-                 *           "battery": {
-                 *             "efficiency": 0.72,
-                 *             "id": "slate-55",
-                 *             "idle_w": 1.5,
-                 *             "mass_kg": 0.62,
-                 *             "name": "Slate 55 head battery",
-                 *             "usable_wh": 55
-                 *           },
-                 *           "colour_k": 5600,
-                 *           "control": {
-                 *             "decay_ms": 1.4,
-                 *             "fall_ms": 0.02,
-                 *             "rise_ms": 0.04,
-                 *             "way": "quenched"
-                 *           },
-                 *           "durations_from": {
-                 *             "origin": "published"
-                 *           },
-                 *           "energy_j": 400,
-                 *           "heat": {
-                 *             "capacity_j": 24000,
-                 *             "drain_w": 85,
-                 *             "then": "waits"
-                 *           },
-                 *           "high_speed_sync": true,
                  *           "id": "brix-400",
-                 *           "kind": "battery_head",
-                 *           "lag_ms": 0.05,
-                 *           "low_battery": "slower",
-                 *           "lowest_power_mired": -11,
-                 *           "lowest_stops": 8,
-                 *           "mass_kg": 2.3,
-                 *           "min_interval_ms": 50,
                  *           "name": "Brix 400",
+                 *           "kind": "battery_head",
                  *           "output": {
                  *             "as": "guide_number",
                  *             "metres": 62
@@ -7872,132 +7351,141 @@ export interface operations {
                  *           "output_from": {
                  *             "origin": "published"
                  *           },
-                 *           "owned": 3,
-                 *           "recycle_s": 1.4,
-                 *           "step_stops": 0.3333333333333333,
-                 *           "when_early": "missing"
-                 *         },
-                 *         {
-                 *           "battery": {
-                 *             "efficiency": 0.6,
-                 *             "id": "cells-4",
-                 *             "idle_w": 0.4,
-                 *             "mass_kg": 0.11,
-                 *             "name": "Four rechargeable cells",
-                 *             "usable_wh": 8
-                 *           },
-                 *           "colour_k": 5650,
                  *           "control": {
-                 *             "decay_ms": 1.1,
-                 *             "way": "quenched"
+                 *             "way": "quenched",
+                 *             "decay_ms": 1.4,
+                 *             "rise_ms": 0.04,
+                 *             "fall_ms": 0.02
                  *           },
                  *           "durations_from": {
                  *             "origin": "published"
                  *           },
+                 *           "step_stops": 0.3333333333333333,
+                 *           "lowest_stops": 8,
+                 *           "lag_ms": 0.05,
+                 *           "high_speed_sync": true,
+                 *           "energy_j": 400,
+                 *           "recycle_s": 1.4,
+                 *           "min_interval_ms": 50,
+                 *           "when_early": "missing",
+                 *           "heat": {
+                 *             "capacity_j": 24000,
+                 *             "drain_w": 85,
+                 *             "then": "waits"
+                 *           },
+                 *           "low_battery": "slower",
+                 *           "battery": {
+                 *             "id": "slate-55",
+                 *             "name": "Slate 55 head battery",
+                 *             "usable_wh": 55,
+                 *             "efficiency": 0.72,
+                 *             "idle_w": 1.5,
+                 *             "mass_kg": 0.62
+                 *           },
+                 *           "colour_k": 5600,
+                 *           "lowest_power_mired": -11,
+                 *           "mass_kg": 2.3,
+                 *           "owned": 3
+                 *         },
+                 *         {
+                 *           "id": "tern-76",
+                 *           "name": "Tern 76",
+                 *           "kind": "camera_top",
+                 *           "output": {
+                 *             "as": "guide_number",
+                 *             "metres": 36
+                 *           },
+                 *           "output_from": {
+                 *             "origin": "published"
+                 *           },
+                 *           "control": {
+                 *             "way": "quenched",
+                 *             "decay_ms": 1.1
+                 *           },
+                 *           "durations_from": {
+                 *             "origin": "published"
+                 *           },
+                 *           "step_stops": 0.3333333333333333,
+                 *           "lowest_stops": 7,
+                 *           "lag_ms": 0.02,
+                 *           "high_speed_sync": true,
                  *           "energy_j": 76,
+                 *           "recycle_s": 2.4,
+                 *           "min_interval_ms": 80,
+                 *           "when_early": "dim",
                  *           "heat": {
                  *             "capacity_j": 2300,
                  *             "drain_w": 7,
                  *             "then": "waits"
                  *           },
-                 *           "high_speed_sync": true,
-                 *           "id": "tern-76",
-                 *           "kind": "camera_top",
-                 *           "lag_ms": 0.02,
                  *           "low_battery": "slower",
+                 *           "battery": {
+                 *             "id": "cells-4",
+                 *             "name": "Four rechargeable cells",
+                 *             "usable_wh": 8,
+                 *             "efficiency": 0.6,
+                 *             "idle_w": 0.4,
+                 *             "mass_kg": 0.11
+                 *           },
+                 *           "colour_k": 5650,
                  *           "lowest_power_mired": -9,
-                 *           "lowest_stops": 7,
                  *           "mass_kg": 0.54,
-                 *           "min_interval_ms": 80,
-                 *           "name": "Tern 76",
-                 *           "output": {
-                 *             "as": "guide_number",
-                 *             "metres": 36
-                 *           },
-                 *           "output_from": {
-                 *             "origin": "published"
-                 *           },
-                 *           "owned": 4,
-                 *           "recycle_s": 2.4,
-                 *           "step_stops": 0.3333333333333333,
-                 *           "when_early": "dim"
+                 *           "owned": 4
                  *         },
                  *         {
-                 *           "battery": {
-                 *             "efficiency": 0.6,
-                 *             "id": "cells-4",
-                 *             "idle_w": 0.4,
-                 *             "mass_kg": 0.11,
-                 *             "name": "Four rechargeable cells",
-                 *             "usable_wh": 8
-                 *           },
-                 *           "colour_k": 5400,
-                 *           "control": {
-                 *             "decay_ms": 1.1,
-                 *             "way": "quenched"
-                 *           },
-                 *           "durations_from": {
-                 *             "origin": "published"
-                 *           },
-                 *           "energy_j": 76,
-                 *           "heat": {
-                 *             "capacity_j": 1900,
-                 *             "drain_w": 6,
-                 *             "then": "refuses"
-                 *           },
-                 *           "high_speed_sync": true,
                  *           "id": "tern-76-old",
-                 *           "kind": "camera_top",
-                 *           "lag_ms": 0.02,
-                 *           "leaflet_output": {
-                 *             "as": "guide_number",
-                 *             "metres": 36
-                 *           },
-                 *           "low_battery": "dim",
-                 *           "lowest_power_mired": -9,
-                 *           "lowest_stops": 7,
-                 *           "mass_kg": 0.54,
-                 *           "min_interval_ms": 80,
                  *           "name": "Tern 76, the old one",
+                 *           "kind": "camera_top",
                  *           "output": {
                  *             "as": "guide_number",
                  *             "metres": 29.2
                  *           },
                  *           "output_from": {
-                 *             "on": "2026-10-04",
                  *             "origin": "measured",
+                 *             "on": "2026-10-04",
                  *             "with": "incident meter, mean of five"
                  *           },
-                 *           "recycle_s": 3.1,
-                 *           "step_stops": 0.3333333333333333,
-                 *           "when_early": "dim"
-                 *         },
-                 *         {
-                 *           "colour_k": 5500,
+                 *           "leaflet_output": {
+                 *             "as": "guide_number",
+                 *             "metres": 36
+                 *           },
                  *           "control": {
-                 *             "decay_ms": 0.85,
-                 *             "gamma": 0.18,
-                 *             "rise_ms": 0.05,
-                 *             "way": "charge_voltage"
+                 *             "way": "quenched",
+                 *             "decay_ms": 1.1
                  *           },
                  *           "durations_from": {
                  *             "origin": "published"
                  *           },
-                 *           "energy_j": 600,
+                 *           "step_stops": 0.3333333333333333,
+                 *           "lowest_stops": 7,
+                 *           "lag_ms": 0.02,
+                 *           "high_speed_sync": true,
+                 *           "energy_j": 76,
+                 *           "recycle_s": 3.1,
+                 *           "min_interval_ms": 80,
+                 *           "when_early": "dim",
                  *           "heat": {
-                 *             "capacity_j": 60000,
-                 *             "drain_w": 160,
+                 *             "capacity_j": 1900,
+                 *             "drain_w": 6,
                  *             "then": "refuses"
                  *           },
-                 *           "high_speed_sync": false,
+                 *           "low_battery": "dim",
+                 *           "battery": {
+                 *             "id": "cells-4",
+                 *             "name": "Four rechargeable cells",
+                 *             "usable_wh": 8,
+                 *             "efficiency": 0.6,
+                 *             "idle_w": 0.4,
+                 *             "mass_kg": 0.11
+                 *           },
+                 *           "colour_k": 5400,
+                 *           "lowest_power_mired": -9,
+                 *           "mass_kg": 0.54
+                 *         },
+                 *         {
                  *           "id": "mallow-600",
-                 *           "kind": "mains_head",
-                 *           "lag_ms": 0.08,
-                 *           "lowest_power_mired": 14,
-                 *           "lowest_stops": 5,
-                 *           "mass_kg": 2.7,
-                 *           "min_interval_ms": 100,
                  *           "name": "Mallow 600",
+                 *           "kind": "mains_head",
                  *           "output": {
                  *             "as": "guide_number",
                  *             "metres": 75
@@ -8005,201 +7493,194 @@ export interface operations {
                  *           "output_from": {
                  *             "origin": "published"
                  *           },
-                 *           "recycle_s": 1.6,
-                 *           "step_stops": 0.1,
-                 *           "when_early": "dim"
-                 *         },
-                 *         {
-                 *           "colour_k": 5550,
                  *           "control": {
-                 *             "banks": 4,
-                 *             "decay_ms": 1.2,
-                 *             "gamma": 0.2,
-                 *             "way": "switched_banks"
+                 *             "way": "charge_voltage",
+                 *             "decay_ms": 0.85,
+                 *             "rise_ms": 0.05,
+                 *             "gamma": 0.18
                  *           },
                  *           "durations_from": {
                  *             "origin": "published"
                  *           },
+                 *           "step_stops": 0.1,
+                 *           "lowest_stops": 5,
+                 *           "lag_ms": 0.08,
+                 *           "high_speed_sync": false,
+                 *           "energy_j": 600,
+                 *           "recycle_s": 1.6,
+                 *           "min_interval_ms": 100,
+                 *           "when_early": "dim",
+                 *           "heat": {
+                 *             "capacity_j": 60000,
+                 *             "drain_w": 160,
+                 *             "then": "refuses"
+                 *           },
+                 *           "colour_k": 5500,
+                 *           "lowest_power_mired": 14,
+                 *           "mass_kg": 2.7
+                 *         },
+                 *         {
+                 *           "id": "kiln-2400",
+                 *           "name": "Kiln 2400 generator",
+                 *           "kind": "generator",
+                 *           "output": {
+                 *             "as": "exposure",
+                 *             "exposure_lxs": 19000,
+                 *             "distance_m": 2
+                 *           },
+                 *           "output_from": {
+                 *             "origin": "published"
+                 *           },
+                 *           "control": {
+                 *             "way": "switched_banks",
+                 *             "decay_ms": 1.2,
+                 *             "gamma": 0.2,
+                 *             "banks": 4
+                 *           },
+                 *           "durations_from": {
+                 *             "origin": "published"
+                 *           },
+                 *           "step_stops": 0.1,
+                 *           "lowest_stops": 6,
+                 *           "lag_ms": 0.1,
+                 *           "high_speed_sync": false,
                  *           "energy_j": 2400,
+                 *           "recycle_s": 2.6,
+                 *           "min_interval_ms": 60,
+                 *           "when_early": "missing",
                  *           "heat": {
                  *             "capacity_j": 190000,
                  *             "drain_w": 420,
                  *             "then": "waits"
                  *           },
-                 *           "high_speed_sync": false,
-                 *           "id": "kiln-2400",
-                 *           "kind": "generator",
-                 *           "lag_ms": 0.1,
+                 *           "colour_k": 5550,
                  *           "lowest_power_mired": 10,
-                 *           "lowest_stops": 6,
-                 *           "mass_kg": 9.8,
-                 *           "min_interval_ms": 60,
-                 *           "name": "Kiln 2400 generator",
+                 *           "mass_kg": 9.8
+                 *         },
+                 *         {
+                 *           "id": "kiln-2400-pair",
+                 *           "name": "Kiln 2400, two heads",
+                 *           "kind": "generator",
                  *           "output": {
                  *             "as": "exposure",
-                 *             "distance_m": 2,
-                 *             "exposure_lxs": 19000
+                 *             "exposure_lxs": 19000,
+                 *             "distance_m": 2
                  *           },
                  *           "output_from": {
                  *             "origin": "published"
                  *           },
-                 *           "recycle_s": 2.6,
-                 *           "step_stops": 0.1,
-                 *           "when_early": "missing"
-                 *         },
-                 *         {
-                 *           "colour_k": 5550,
                  *           "control": {
-                 *             "banks": 4,
+                 *             "way": "switched_banks",
                  *             "decay_ms": 1.2,
                  *             "gamma": 0.2,
-                 *             "way": "switched_banks"
+                 *             "banks": 4
                  *           },
                  *           "durations_from": {
                  *             "origin": "published"
                  *           },
-                 *           "energy_j": 2400,
+                 *           "step_stops": 0.1,
+                 *           "lowest_stops": 6,
+                 *           "lag_ms": 0.1,
+                 *           "high_speed_sync": false,
                  *           "heads": 2,
+                 *           "two_heads_time": 0.72,
+                 *           "energy_j": 2400,
+                 *           "recycle_s": 2.6,
+                 *           "min_interval_ms": 60,
+                 *           "when_early": "missing",
                  *           "heat": {
                  *             "capacity_j": 380000,
                  *             "drain_w": 840,
                  *             "then": "waits"
                  *           },
-                 *           "high_speed_sync": false,
-                 *           "id": "kiln-2400-pair",
-                 *           "kind": "generator",
-                 *           "lag_ms": 0.1,
+                 *           "colour_k": 5550,
                  *           "lowest_power_mired": 10,
-                 *           "lowest_stops": 6,
-                 *           "mass_kg": 12.9,
-                 *           "min_interval_ms": 60,
-                 *           "name": "Kiln 2400, two heads",
-                 *           "output": {
-                 *             "as": "exposure",
-                 *             "distance_m": 2,
-                 *             "exposure_lxs": 19000
-                 *           },
-                 *           "output_from": {
-                 *             "origin": "published"
-                 *           },
-                 *           "recycle_s": 2.6,
-                 *           "step_stops": 0.1,
-                 *           "two_heads_time": 0.72,
-                 *           "when_early": "missing"
+                 *           "mass_kg": 12.9
                  *         },
                  *         {
-                 *           "battery": {
-                 *             "efficiency": 0.7,
-                 *             "id": "slate-34",
-                 *             "idle_w": 1.2,
-                 *             "mass_kg": 0.4,
-                 *             "name": "Slate 34 head battery",
-                 *             "usable_wh": 34
+                 *           "id": "siskin-200",
+                 *           "name": "Siskin 200, own recording",
+                 *           "kind": "battery_head",
+                 *           "output": {
+                 *             "as": "reading",
+                 *             "aperture_f": 16,
+                 *             "iso": 100,
+                 *             "power": 1,
+                 *             "distance_m": 2,
+                 *             "modifier": {
+                 *               "id": "octa-90",
+                 *               "name": "Octa 90",
+                 *               "stops": -1.3,
+                 *               "face_radius_m": 0.45,
+                 *               "source_offset_m": 0.1,
+                 *               "half_angle_deg": 55,
+                 *               "mass_kg": 0.9
+                 *             }
                  *           },
-                 *           "colour_k": 5600,
+                 *           "output_from": {
+                 *             "origin": "measured",
+                 *             "on": "2026-09-12",
+                 *             "with": "incident meter"
+                 *           },
                  *           "control": {
+                 *             "way": "table",
                  *             "rows": [
                  *               {
                  *                 "power": 1,
-                 *                 "t01_ms": 1.9,
-                 *                 "t05_ms": 0.62
+                 *                 "t05_ms": 0.62,
+                 *                 "t01_ms": 1.9
                  *               },
                  *               {
                  *                 "power": 0.5,
-                 *                 "t01_ms": 0.61,
-                 *                 "t05_ms": 0.48
+                 *                 "t05_ms": 0.48,
+                 *                 "t01_ms": 0.61
                  *               },
                  *               {
                  *                 "power": 0.25,
-                 *                 "t01_ms": 0.27,
-                 *                 "t05_ms": 0.21
+                 *                 "t05_ms": 0.21,
+                 *                 "t01_ms": 0.27
                  *               },
                  *               {
                  *                 "power": 0.125,
-                 *                 "t01_ms": 0.14,
-                 *                 "t05_ms": 0.1
+                 *                 "t05_ms": 0.1,
+                 *                 "t01_ms": 0.14
                  *               },
                  *               {
                  *                 "power": 0.0625,
                  *                 "t01_ms": 0.085
                  *               }
-                 *             ],
-                 *             "way": "table"
+                 *             ]
                  *           },
                  *           "durations_from": {
-                 *             "on": "2026-09-12",
                  *             "origin": "measured",
+                 *             "on": "2026-09-12",
                  *             "with": "photodiode"
                  *           },
-                 *           "energy_j": 200,
-                 *           "high_speed_sync": false,
-                 *           "id": "siskin-200",
-                 *           "kind": "battery_head",
-                 *           "lag_ms": 0.05,
-                 *           "low_battery": "dim",
-                 *           "lowest_power_mired": -12,
-                 *           "lowest_stops": 6,
-                 *           "mass_kg": 1.4,
-                 *           "min_interval_ms": 60,
-                 *           "name": "Siskin 200, own recording",
-                 *           "output": {
-                 *             "aperture_f": 16,
-                 *             "as": "reading",
-                 *             "distance_m": 2,
-                 *             "iso": 100,
-                 *             "modifier": {
-                 *               "face_radius_m": 0.45,
-                 *               "half_angle_deg": 55,
-                 *               "id": "octa-90",
-                 *               "mass_kg": 0.9,
-                 *               "name": "Octa 90",
-                 *               "source_offset_m": 0.1,
-                 *               "stops": -1.3
-                 *             },
-                 *             "power": 1
-                 *           },
-                 *           "output_from": {
-                 *             "on": "2026-09-12",
-                 *             "origin": "measured",
-                 *             "with": "incident meter"
-                 *           },
-                 *           "recycle_s": 1.2,
                  *           "step_stops": 0.3333333333333333,
-                 *           "when_early": "dim"
+                 *           "lowest_stops": 6,
+                 *           "lag_ms": 0.05,
+                 *           "high_speed_sync": false,
+                 *           "energy_j": 200,
+                 *           "recycle_s": 1.2,
+                 *           "min_interval_ms": 60,
+                 *           "when_early": "dim",
+                 *           "low_battery": "dim",
+                 *           "battery": {
+                 *             "id": "slate-34",
+                 *             "name": "Slate 34 head battery",
+                 *             "usable_wh": 34,
+                 *             "efficiency": 0.7,
+                 *             "idle_w": 1.2,
+                 *             "mass_kg": 0.4
+                 *           },
+                 *           "colour_k": 5600,
+                 *           "lowest_power_mired": -12,
+                 *           "mass_kg": 1.4
                  *         },
                  *         {
-                 *           "battery": {
-                 *             "efficiency": 0.72,
-                 *             "id": "slate-55",
-                 *             "idle_w": 1.5,
-                 *             "mass_kg": 0.62,
-                 *             "name": "Slate 55 head battery",
-                 *             "usable_wh": 55
-                 *           },
-                 *           "colour_k": 5500,
-                 *           "control": {
-                 *             "decay_ms": 1.3,
-                 *             "way": "quenched"
-                 *           },
-                 *           "durations_from": {
-                 *             "origin": "published"
-                 *           },
-                 *           "energy_j": 500,
-                 *           "heat": {
-                 *             "capacity_j": 30000,
-                 *             "drain_w": 90,
-                 *             "then": "waits"
-                 *           },
-                 *           "high_speed_sync": false,
                  *           "id": "dunlin-500",
-                 *           "kind": "battery_head",
-                 *           "lag_ms": 0.06,
-                 *           "low_battery": "refuses",
-                 *           "lowest_power_mired": -15,
-                 *           "lowest_stops": 7,
-                 *           "mass_kg": 2.6,
-                 *           "min_interval_ms": 60,
                  *           "name": "Dunlin 500",
+                 *           "kind": "battery_head",
                  *           "output": {
                  *             "as": "guide_number",
                  *             "metres": 68
@@ -8207,10 +7688,23 @@ export interface operations {
                  *           "output_from": {
                  *             "origin": "published"
                  *           },
-                 *           "owned": 2,
+                 *           "control": {
+                 *             "way": "quenched",
+                 *             "decay_ms": 1.3
+                 *           },
+                 *           "durations_from": {
+                 *             "origin": "published"
+                 *           },
                  *           "recordings": [
                  *             {
+                 *               "power": 1,
+                 *               "t05_ms": 0.84544,
+                 *               "t01_ms": 2.45417,
+                 *               "t90_ms": 2.27878,
+                 *               "on": "2026-10-11",
+                 *               "with": "photodiode, simulated",
                  *               "curve": {
+                 *                 "step_us": 27.72,
                  *                 "level": [
                  *                   -0.005,
                  *                   -0.003,
@@ -8372,18 +7866,18 @@ export interface operations {
                  *                   0.011,
                  *                   0.021,
                  *                   0.02
-                 *                 ],
-                 *                 "step_us": 27.72
-                 *               },
-                 *               "on": "2026-10-11",
-                 *               "power": 1,
-                 *               "t01_ms": 2.45417,
-                 *               "t05_ms": 0.84544,
-                 *               "t90_ms": 2.27878,
-                 *               "with": "photodiode, simulated"
+                 *                 ]
+                 *               }
                  *             },
                  *             {
+                 *               "power": 0.25,
+                 *               "t05_ms": 1.05029,
+                 *               "t01_ms": 3.0548,
+                 *               "t90_ms": 2.93245,
+                 *               "on": "2026-10-11",
+                 *               "with": "photodiode, simulated",
                  *               "curve": {
+                 *                 "step_us": 34.501,
                  *                 "level": [
                  *                   0.006,
                  *                   -0.001,
@@ -8545,18 +8039,18 @@ export interface operations {
                  *                   0.027,
                  *                   0.018,
                  *                   0.021
-                 *                 ],
-                 *                 "step_us": 34.501
-                 *               },
-                 *               "on": "2026-10-11",
-                 *               "power": 0.25,
-                 *               "t01_ms": 3.0548,
-                 *               "t05_ms": 1.05029,
-                 *               "t90_ms": 2.93245,
-                 *               "with": "photodiode, simulated"
+                 *                 ]
+                 *               }
                  *             },
                  *             {
+                 *               "power": 0.0625,
+                 *               "t05_ms": 1.31923,
+                 *               "t01_ms": 3.81567,
+                 *               "t90_ms": 3.67877,
+                 *               "on": "2026-10-11",
+                 *               "with": "photodiode, simulated",
                  *               "curve": {
+                 *                 "step_us": 43.094,
                  *                 "level": [
                  *                   -0.003,
                  *                   -0.003,
@@ -8718,33 +8212,50 @@ export interface operations {
                  *                   0.022,
                  *                   0.012,
                  *                   0.014
-                 *                 ],
-                 *                 "step_us": 43.094
-                 *               },
-                 *               "on": "2026-10-11",
-                 *               "power": 0.0625,
-                 *               "t01_ms": 3.81567,
-                 *               "t05_ms": 1.31923,
-                 *               "t90_ms": 3.67877,
-                 *               "with": "photodiode, simulated"
+                 *                 ]
+                 *               }
                  *             }
                  *           ],
-                 *           "recycle_s": 1.9,
                  *           "step_stops": 0.3333333333333333,
-                 *           "when_early": "missing"
+                 *           "lowest_stops": 7,
+                 *           "lag_ms": 0.06,
+                 *           "high_speed_sync": false,
+                 *           "energy_j": 500,
+                 *           "recycle_s": 1.9,
+                 *           "min_interval_ms": 60,
+                 *           "when_early": "missing",
+                 *           "heat": {
+                 *             "capacity_j": 30000,
+                 *             "drain_w": 90,
+                 *             "then": "waits"
+                 *           },
+                 *           "low_battery": "refuses",
+                 *           "battery": {
+                 *             "id": "slate-55",
+                 *             "name": "Slate 55 head battery",
+                 *             "usable_wh": 55,
+                 *             "efficiency": 0.72,
+                 *             "idle_w": 1.5,
+                 *             "mass_kg": 0.62
+                 *           },
+                 *           "colour_k": 5500,
+                 *           "lowest_power_mired": -15,
+                 *           "mass_kg": 2.6,
+                 *           "owned": 2
                  *         },
                  *         {
-                 *           "battery": {
-                 *             "efficiency": 0.7,
-                 *             "id": "slate-34",
-                 *             "idle_w": 1.2,
-                 *             "mass_kg": 0.4,
-                 *             "name": "Slate 34 head battery",
-                 *             "usable_wh": 34
+                 *           "id": "sedge-250",
+                 *           "name": "Sedge 250",
+                 *           "kind": "battery_head",
+                 *           "output": {
+                 *             "as": "guide_number",
+                 *             "metres": 54
                  *           },
-                 *           "colour_k": 5700,
+                 *           "output_from": {
+                 *             "origin": "published"
+                 *           },
                  *           "control": {
-                 *             "discharge": "cut",
+                 *             "way": "table",
                  *             "rows": [
                  *               {
                  *                 "power": 1,
@@ -8767,56 +8278,36 @@ export interface operations {
                  *                 "t05_ms": 0.068
                  *               }
                  *             ],
-                 *             "way": "table"
+                 *             "discharge": "cut"
                  *           },
                  *           "durations_from": {
                  *             "origin": "published"
                  *           },
-                 *           "energy_j": 250,
-                 *           "high_speed_sync": true,
-                 *           "id": "sedge-250",
-                 *           "kind": "battery_head",
-                 *           "lag_ms": 0.05,
-                 *           "low_battery": "slower",
-                 *           "lowest_power_mired": -14,
-                 *           "lowest_stops": 6,
-                 *           "mass_kg": 1.5,
-                 *           "name": "Sedge 250",
-                 *           "output": {
-                 *             "as": "guide_number",
-                 *             "metres": 54
-                 *           },
-                 *           "output_from": {
-                 *             "origin": "published"
-                 *           },
-                 *           "owned": 2,
-                 *           "recycle_s": 1.5,
                  *           "step_stops": 0.5,
-                 *           "when_early": "dim"
+                 *           "lowest_stops": 6,
+                 *           "lag_ms": 0.05,
+                 *           "high_speed_sync": true,
+                 *           "energy_j": 250,
+                 *           "recycle_s": 1.5,
+                 *           "when_early": "dim",
+                 *           "low_battery": "slower",
+                 *           "battery": {
+                 *             "id": "slate-34",
+                 *             "name": "Slate 34 head battery",
+                 *             "usable_wh": 34,
+                 *             "efficiency": 0.7,
+                 *             "idle_w": 1.2,
+                 *             "mass_kg": 0.4
+                 *           },
+                 *           "colour_k": 5700,
+                 *           "lowest_power_mired": -14,
+                 *           "mass_kg": 1.5,
+                 *           "owned": 2
                  *         },
                  *         {
-                 *           "colour_k": 5200,
-                 *           "control": {
-                 *             "decay_ms": 4.4,
-                 *             "gamma": 0.12,
-                 *             "rise_ms": 0.25,
-                 *             "way": "charge_voltage"
-                 *           },
-                 *           "durations_from": {
-                 *             "on": "2026-08-20",
-                 *             "origin": "measured",
-                 *             "with": "photodiode"
-                 *           },
-                 *           "energy_j": 1200,
-                 *           "high_speed_sync": false,
                  *           "id": "lark-1200",
-                 *           "kind": "mains_head",
-                 *           "lag_ms": 0.4,
-                 *           "lowest_power_mired": 18,
-                 *           "lowest_stops": 3,
-                 *           "mass_kg": 6.1,
-                 *           "min_interval_ms": 500,
                  *           "name": "Lark 1200, long burn",
+                 *           "kind": "mains_head",
                  *           "output": {
                  *             "as": "guide_number",
                  *             "metres": 98
@@ -8824,37 +8315,33 @@ export interface operations {
                  *           "output_from": {
                  *             "origin": "published"
                  *           },
-                 *           "recycle_s": 6.5,
-                 *           "step_stops": 0.5,
-                 *           "when_early": "dim"
-                 *         },
-                 *         {
-                 *           "battery": {
-                 *             "efficiency": 0.6,
-                 *             "id": "cells-4",
-                 *             "idle_w": 0.4,
-                 *             "mass_kg": 0.11,
-                 *             "name": "Four rechargeable cells",
-                 *             "usable_wh": 8
-                 *           },
-                 *           "colour_k": 5800,
                  *           "control": {
-                 *             "decay_ms": 0.7,
-                 *             "way": "quenched"
+                 *             "way": "charge_voltage",
+                 *             "decay_ms": 4.4,
+                 *             "rise_ms": 0.25,
+                 *             "gamma": 0.12
                  *           },
                  *           "durations_from": {
-                 *             "origin": "estimated"
+                 *             "origin": "measured",
+                 *             "on": "2026-08-20",
+                 *             "with": "photodiode"
                  *           },
-                 *           "energy_j": 24,
+                 *           "step_stops": 0.5,
+                 *           "lowest_stops": 3,
+                 *           "lag_ms": 0.4,
                  *           "high_speed_sync": false,
+                 *           "energy_j": 1200,
+                 *           "recycle_s": 6.5,
+                 *           "min_interval_ms": 500,
+                 *           "when_early": "dim",
+                 *           "colour_k": 5200,
+                 *           "lowest_power_mired": 18,
+                 *           "mass_kg": 6.1
+                 *         },
+                 *         {
                  *           "id": "wren-24",
-                 *           "kind": "camera_top",
-                 *           "lag_ms": 0.02,
-                 *           "low_battery": "slower",
-                 *           "lowest_power_mired": -8,
-                 *           "lowest_stops": 6,
-                 *           "mass_kg": 0.42,
                  *           "name": "Wren 24 ring",
+                 *           "kind": "camera_top",
                  *           "output": {
                  *             "as": "guide_number",
                  *             "metres": 13
@@ -8862,25 +8349,37 @@ export interface operations {
                  *           "output_from": {
                  *             "origin": "published"
                  *           },
-                 *           "recycle_s": 1.8,
-                 *           "step_stops": 0.3333333333333333,
-                 *           "when_early": "dim"
-                 *         },
-                 *         {
                  *           "control": {
-                 *             "decay_ms": 0.9,
-                 *             "way": "quenched"
+                 *             "way": "quenched",
+                 *             "decay_ms": 0.7
                  *           },
                  *           "durations_from": {
                  *             "origin": "estimated"
                  *           },
-                 *           "energy_j": 30,
-                 *           "high_speed_sync": false,
-                 *           "id": "pip-30",
-                 *           "kind": "camera_top",
+                 *           "step_stops": 0.3333333333333333,
+                 *           "lowest_stops": 6,
                  *           "lag_ms": 0.02,
-                 *           "lowest_stops": 4,
+                 *           "high_speed_sync": false,
+                 *           "energy_j": 24,
+                 *           "recycle_s": 1.8,
+                 *           "when_early": "dim",
+                 *           "low_battery": "slower",
+                 *           "battery": {
+                 *             "id": "cells-4",
+                 *             "name": "Four rechargeable cells",
+                 *             "usable_wh": 8,
+                 *             "efficiency": 0.6,
+                 *             "idle_w": 0.4,
+                 *             "mass_kg": 0.11
+                 *           },
+                 *           "colour_k": 5800,
+                 *           "lowest_power_mired": -8,
+                 *           "mass_kg": 0.42
+                 *         },
+                 *         {
+                 *           "id": "pip-30",
                  *           "name": "Pip 30",
+                 *           "kind": "camera_top",
                  *           "output": {
                  *             "as": "energy",
                  *             "joules": 30
@@ -8888,10 +8387,511 @@ export interface operations {
                  *           "output_from": {
                  *             "origin": "estimated"
                  *           },
-                 *           "step_stops": 0.5
+                 *           "control": {
+                 *             "way": "quenched",
+                 *             "decay_ms": 0.9
+                 *           },
+                 *           "durations_from": {
+                 *             "origin": "estimated"
+                 *           },
+                 *           "step_stops": 0.5,
+                 *           "lowest_stops": 4,
+                 *           "lag_ms": 0.02,
+                 *           "high_speed_sync": false,
+                 *           "energy_j": 30
                  *         }
                  *       ],
-                 *       "version": 1
+                 *       "cameras": [
+                 *         {
+                 *           "id": "heron-v2",
+                 *           "name": "Heron V2",
+                 *           "shutter_kind": "focal_plane",
+                 *           "sync": "1/250",
+                 *           "travel_ms": 3.2,
+                 *           "high_speed_sync": true,
+                 *           "first_row": "bottom",
+                 *           "fastest": "1/8000",
+                 *           "slowest": "30",
+                 *           "iso_min": 100,
+                 *           "iso_max": 25600,
+                 *           "grid": "thirds",
+                 *           "sensor_width_mm": 36,
+                 *           "sensor_height_mm": 24,
+                 *           "pixels_wide": 6000,
+                 *           "frames_per_second": 12,
+                 *           "mass_kg": 0.68
+                 *         },
+                 *         {
+                 *           "id": "grebe-8",
+                 *           "name": "Grebe 8",
+                 *           "shutter_kind": "focal_plane",
+                 *           "sync": "1/200",
+                 *           "high_speed_sync": true,
+                 *           "first_row": "bottom",
+                 *           "fastest": "1/4000",
+                 *           "slowest": "30",
+                 *           "iso_min": 100,
+                 *           "iso_max": 12800,
+                 *           "grid": "halves",
+                 *           "sensor_width_mm": 22.3,
+                 *           "sensor_height_mm": 14.9,
+                 *           "pixels_wide": 6000,
+                 *           "frames_per_second": 8,
+                 *           "mass_kg": 0.51
+                 *         },
+                 *         {
+                 *           "id": "plover-645",
+                 *           "name": "Plover 645",
+                 *           "shutter_kind": "leaf",
+                 *           "sync": "1/1600",
+                 *           "high_speed_sync": false,
+                 *           "first_row": "bottom",
+                 *           "fastest": "1/1600",
+                 *           "slowest": "60",
+                 *           "iso_min": 64,
+                 *           "iso_max": 12800,
+                 *           "grid": "thirds",
+                 *           "sensor_width_mm": 43.8,
+                 *           "sensor_height_mm": 32.9,
+                 *           "pixels_wide": 8300,
+                 *           "frames_per_second": 2.5,
+                 *           "mass_kg": 1.2
+                 *         },
+                 *         {
+                 *           "id": "sandling-g1",
+                 *           "name": "Sandling G1",
+                 *           "shutter_kind": "global",
+                 *           "sync": "1/8000",
+                 *           "high_speed_sync": false,
+                 *           "first_row": "top",
+                 *           "fastest": "1/16000",
+                 *           "slowest": "30",
+                 *           "iso_min": 250,
+                 *           "iso_max": 12800,
+                 *           "grid": "thirds",
+                 *           "sensor_width_mm": 23.4,
+                 *           "sensor_height_mm": 15.6,
+                 *           "pixels_wide": 5600,
+                 *           "frames_per_second": 60,
+                 *           "mass_kg": 0.62
+                 *         },
+                 *         {
+                 *           "id": "oldbury-f",
+                 *           "name": "Oldbury F, film",
+                 *           "shutter_kind": "focal_plane",
+                 *           "sync": "1/30",
+                 *           "high_speed_sync": false,
+                 *           "first_row": "top",
+                 *           "fastest": "1/1000",
+                 *           "slowest": "1",
+                 *           "iso_min": 100,
+                 *           "iso_max": 400,
+                 *           "grid": "halves",
+                 *           "sensor_width_mm": 36,
+                 *           "sensor_height_mm": 24,
+                 *           "pixels_wide": 5400,
+                 *           "frames_per_second": 2,
+                 *           "mass_kg": 0.74
+                 *         },
+                 *         {
+                 *           "id": "knot-e",
+                 *           "name": "Knot E, silent",
+                 *           "shutter_kind": "rolling",
+                 *           "sync": "1/60",
+                 *           "travel_ms": 14,
+                 *           "high_speed_sync": false,
+                 *           "first_row": "top",
+                 *           "fastest": "1/16000",
+                 *           "slowest": "30",
+                 *           "iso_min": 160,
+                 *           "iso_max": 12800,
+                 *           "grid": "thirds",
+                 *           "sensor_width_mm": 23.5,
+                 *           "sensor_height_mm": 15.7,
+                 *           "pixels_wide": 6240,
+                 *           "frames_per_second": 20,
+                 *           "mass_kg": 0.48
+                 *         }
+                 *       ],
+                 *       "lenses": [
+                 *         {
+                 *           "id": "halden-24-70",
+                 *           "name": "Halden 24–70 f/2.8",
+                 *           "focal_min_mm": 24,
+                 *           "focal_max_mm": 70,
+                 *           "widest_f": 2.8,
+                 *           "narrowest_f": 22,
+                 *           "mass_kg": 0.81
+                 *         },
+                 *         {
+                 *           "id": "halden-70-200",
+                 *           "name": "Halden 70–200 f/2.8",
+                 *           "focal_min_mm": 70,
+                 *           "focal_max_mm": 200,
+                 *           "widest_f": 2.8,
+                 *           "narrowest_f": 32,
+                 *           "mass_kg": 1.45
+                 *         },
+                 *         {
+                 *           "id": "halden-24",
+                 *           "name": "Halden 24 f/1.4",
+                 *           "focal_min_mm": 24,
+                 *           "focal_max_mm": 24,
+                 *           "widest_f": 1.4,
+                 *           "narrowest_f": 16,
+                 *           "mass_kg": 0.55
+                 *         },
+                 *         {
+                 *           "id": "halden-35",
+                 *           "name": "Halden 35 f/1.8",
+                 *           "focal_min_mm": 35,
+                 *           "focal_max_mm": 35,
+                 *           "widest_f": 1.8,
+                 *           "narrowest_f": 16,
+                 *           "mass_kg": 0.34
+                 *         },
+                 *         {
+                 *           "id": "halden-85",
+                 *           "name": "Halden 85 f/1.8",
+                 *           "focal_min_mm": 85,
+                 *           "focal_max_mm": 85,
+                 *           "widest_f": 1.8,
+                 *           "narrowest_f": 16,
+                 *           "mass_kg": 0.42
+                 *         },
+                 *         {
+                 *           "id": "plover-80-leaf",
+                 *           "name": "Plover 80 f/2.8, leaf",
+                 *           "focal_min_mm": 80,
+                 *           "focal_max_mm": 80,
+                 *           "widest_f": 2.8,
+                 *           "narrowest_f": 32,
+                 *           "leaf_fastest": "1/1600",
+                 *           "mass_kg": 0.66
+                 *         }
+                 *       ],
+                 *       "modifiers": [
+                 *         {
+                 *           "id": "reflector",
+                 *           "name": "Reflector",
+                 *           "stops": 0,
+                 *           "face_radius_m": 0.09,
+                 *           "source_offset_m": 0,
+                 *           "half_angle_deg": 32,
+                 *           "mass_kg": 0.25
+                 *         },
+                 *         {
+                 *           "id": "octa-90",
+                 *           "name": "Octa 90",
+                 *           "stops": -1.3,
+                 *           "face_radius_m": 0.45,
+                 *           "source_offset_m": 0.1,
+                 *           "half_angle_deg": 55,
+                 *           "mass_kg": 0.9
+                 *         },
+                 *         {
+                 *           "id": "strip-120",
+                 *           "name": "Strip 30 × 120",
+                 *           "stops": -1.8,
+                 *           "face_radius_m": 0.34,
+                 *           "source_offset_m": 0.05,
+                 *           "half_angle_deg": 52,
+                 *           "mass_kg": 0.8
+                 *         },
+                 *         {
+                 *           "id": "umbrella-110",
+                 *           "name": "White umbrella 110",
+                 *           "stops": -1.6,
+                 *           "face_radius_m": 0.55,
+                 *           "source_offset_m": 0.3,
+                 *           "half_angle_deg": 65,
+                 *           "mass_kg": 0.6
+                 *         },
+                 *         {
+                 *           "id": "dish-55",
+                 *           "name": "Dish 55",
+                 *           "stops": -0.7,
+                 *           "face_radius_m": 0.27,
+                 *           "source_offset_m": 0.02,
+                 *           "half_angle_deg": 38,
+                 *           "mass_kg": 1.3
+                 *         },
+                 *         {
+                 *           "id": "dish-55-grid",
+                 *           "name": "Dish 55 with grid 25°",
+                 *           "stops": -1.6,
+                 *           "face_radius_m": 0.27,
+                 *           "source_offset_m": 0.02,
+                 *           "half_angle_deg": 38,
+                 *           "grid_deg": 25,
+                 *           "mass_kg": 1.6
+                 *         },
+                 *         {
+                 *           "id": "octa-150",
+                 *           "name": "Octa 150",
+                 *           "stops": -1.8,
+                 *           "face_radius_m": 0.72,
+                 *           "source_offset_m": 0.15,
+                 *           "half_angle_deg": 58,
+                 *           "mass_kg": 1.6
+                 *         },
+                 *         {
+                 *           "id": "octa-150-double",
+                 *           "name": "Octa 150, second cloth",
+                 *           "stops": -1.8,
+                 *           "face_radius_m": 0.72,
+                 *           "source_offset_m": 0.15,
+                 *           "half_angle_deg": 60,
+                 *           "diffusion_layers": 1,
+                 *           "layer_stops": -0.8,
+                 *           "mass_kg": 1.7
+                 *         },
+                 *         {
+                 *           "id": "box-60-90",
+                 *           "name": "Box 60 × 90",
+                 *           "stops": -1.5,
+                 *           "face_radius_m": 0.415,
+                 *           "source_offset_m": 0.08,
+                 *           "half_angle_deg": 54,
+                 *           "mass_kg": 0.9
+                 *         },
+                 *         {
+                 *           "id": "spot-grid-20",
+                 *           "name": "Reflector with grid 20°",
+                 *           "stops": -1.4,
+                 *           "face_radius_m": 0.09,
+                 *           "source_offset_m": 0,
+                 *           "half_angle_deg": 32,
+                 *           "grid_deg": 20,
+                 *           "mass_kg": 0.4
+                 *         },
+                 *         {
+                 *           "id": "lantern-65",
+                 *           "name": "Lantern 65",
+                 *           "stops": -2.3,
+                 *           "face_radius_m": 0.325,
+                 *           "source_offset_m": 0.2,
+                 *           "half_angle_deg": 85,
+                 *           "mass_kg": 0.5
+                 *         },
+                 *         {
+                 *           "id": "condenser-15",
+                 *           "name": "Condenser 15",
+                 *           "stops": 1.3,
+                 *           "face_radius_m": 0.08,
+                 *           "source_offset_m": 0,
+                 *           "half_angle_deg": 11,
+                 *           "mass_kg": 1.9
+                 *         },
+                 *         {
+                 *           "id": "bare",
+                 *           "name": "Bare tube",
+                 *           "stops": -1.5,
+                 *           "face_radius_m": 0.03,
+                 *           "source_offset_m": 0,
+                 *           "half_angle_deg": 88
+                 *         }
+                 *       ],
+                 *       "filters": [
+                 *         {
+                 *           "id": "amber-full",
+                 *           "name": "Amber full",
+                 *           "used_as": "gel",
+                 *           "loss_stops": 0.7,
+                 *           "mired": 159
+                 *         },
+                 *         {
+                 *           "id": "amber-half",
+                 *           "name": "Amber half",
+                 *           "used_as": "gel",
+                 *           "loss_stops": 0.4,
+                 *           "mired": 81
+                 *         },
+                 *         {
+                 *           "id": "amber-quarter",
+                 *           "name": "Amber quarter",
+                 *           "used_as": "gel",
+                 *           "loss_stops": 0.25,
+                 *           "mired": 42
+                 *         },
+                 *         {
+                 *           "id": "blue-full",
+                 *           "name": "Blue full",
+                 *           "used_as": "gel",
+                 *           "loss_stops": 1.6,
+                 *           "mired": -137
+                 *         },
+                 *         {
+                 *           "id": "blue-half",
+                 *           "name": "Blue half",
+                 *           "used_as": "gel",
+                 *           "loss_stops": 0.8,
+                 *           "mired": -68
+                 *         },
+                 *         {
+                 *           "id": "red-deep",
+                 *           "name": "Deep red",
+                 *           "used_as": "gel",
+                 *           "loss_stops": 3.4,
+                 *           "mired": 320
+                 *         },
+                 *         {
+                 *           "id": "nd-1",
+                 *           "name": "ND 0.3",
+                 *           "used_as": "nd",
+                 *           "loss_stops": 1,
+                 *           "mired": 0
+                 *         },
+                 *         {
+                 *           "id": "nd-3",
+                 *           "name": "ND 0.9",
+                 *           "used_as": "nd",
+                 *           "loss_stops": 3,
+                 *           "mired": 0
+                 *         },
+                 *         {
+                 *           "id": "nd-6",
+                 *           "name": "ND 1.8",
+                 *           "used_as": "nd",
+                 *           "loss_stops": 6,
+                 *           "mired": 4
+                 *         },
+                 *         {
+                 *           "id": "polariser",
+                 *           "name": "Polariser",
+                 *           "used_as": "polariser",
+                 *           "loss_stops": 1.5,
+                 *           "mired": 2
+                 *         }
+                 *       ],
+                 *       "triggers": [
+                 *         {
+                 *           "id": "cord",
+                 *           "name": "Cord",
+                 *           "lag_ms": 0,
+                 *           "range_m": 5,
+                 *           "groups": 1
+                 *         },
+                 *         {
+                 *           "id": "reed",
+                 *           "name": "Reed radio",
+                 *           "lag_ms": 0.25,
+                 *           "range_m": 100,
+                 *           "channels": 32,
+                 *           "groups": 5
+                 *         },
+                 *         {
+                 *           "id": "drum",
+                 *           "name": "Drum radio, relayed",
+                 *           "lag_ms": 1.4,
+                 *           "range_m": 300,
+                 *           "channels": 16,
+                 *           "groups": 4
+                 *         },
+                 *         {
+                 *           "id": "wink",
+                 *           "name": "Wink light cell",
+                 *           "lag_ms": 0.05,
+                 *           "range_m": 15,
+                 *           "groups": 1
+                 *         }
+                 *       ],
+                 *       "batteries": [
+                 *         {
+                 *           "id": "slate-55",
+                 *           "name": "Slate 55 head battery",
+                 *           "usable_wh": 55,
+                 *           "efficiency": 0.72,
+                 *           "idle_w": 1.5,
+                 *           "mass_kg": 0.62
+                 *         },
+                 *         {
+                 *           "id": "slate-34",
+                 *           "name": "Slate 34 head battery",
+                 *           "usable_wh": 34,
+                 *           "efficiency": 0.7,
+                 *           "idle_w": 1.2,
+                 *           "mass_kg": 0.4
+                 *         },
+                 *         {
+                 *           "id": "cells-4",
+                 *           "name": "Four rechargeable cells",
+                 *           "usable_wh": 8,
+                 *           "efficiency": 0.6,
+                 *           "idle_w": 0.4,
+                 *           "mass_kg": 0.11
+                 *         },
+                 *         {
+                 *           "id": "hod-300",
+                 *           "name": "Hod 300 inverter pack",
+                 *           "usable_wh": 270,
+                 *           "efficiency": 0.55,
+                 *           "idle_w": 9,
+                 *           "mass_kg": 3.4
+                 *         }
+                 *       ],
+                 *       "lamps": [
+                 *         {
+                 *           "id": "brix-model",
+                 *           "name": "Brix modelling lamp",
+                 *           "lux_at_1m": 420,
+                 *           "colour_k": 4000,
+                 *           "half_angle_deg": 32,
+                 *           "modelling": true,
+                 *           "flicker": "none",
+                 *           "watts": 10
+                 *         },
+                 *         {
+                 *           "id": "mallow-model",
+                 *           "name": "Mallow modelling lamp",
+                 *           "lux_at_1m": 1500,
+                 *           "colour_k": 3000,
+                 *           "half_angle_deg": 32,
+                 *           "modelling": true,
+                 *           "flicker": "some",
+                 *           "watts": 150
+                 *         },
+                 *         {
+                 *           "id": "slab-60",
+                 *           "name": "Slab 60 panel",
+                 *           "lux_at_1m": 1900,
+                 *           "colour_k": 5600,
+                 *           "half_angle_deg": 55,
+                 *           "modelling": false,
+                 *           "flicker": "none",
+                 *           "watts": 60
+                 *         },
+                 *         {
+                 *           "id": "ember-650",
+                 *           "name": "Ember 650 flood",
+                 *           "lux_at_1m": 8000,
+                 *           "colour_k": 3200,
+                 *           "half_angle_deg": 30,
+                 *           "modelling": false,
+                 *           "flicker": "some",
+                 *           "watts": 650
+                 *         },
+                 *         {
+                 *           "id": "rod-40",
+                 *           "name": "Rod 40 tube",
+                 *           "lux_at_1m": 400,
+                 *           "colour_k": 4300,
+                 *           "half_angle_deg": 80,
+                 *           "modelling": false,
+                 *           "flicker": "none",
+                 *           "watts": 40
+                 *         },
+                 *         {
+                 *           "id": "hand-lantern",
+                 *           "name": "Hand lantern",
+                 *           "lux_at_1m": 24,
+                 *           "colour_k": 2700,
+                 *           "half_angle_deg": 88,
+                 *           "modelling": false,
+                 *           "flicker": "none",
+                 *           "watts": 4
+                 *         }
+                 *       ]
                  *     }
                  */
                 "application/json": components["schemas"]["Kit"];
@@ -8998,41 +8998,11 @@ export interface operations {
             content: {
                 /**
                  * @example {
+                 *       "what": "unit",
                  *       "item": {
-                 *         "battery": {
-                 *           "efficiency": 0.72,
-                 *           "id": "slate-55",
-                 *           "idle_w": 1.5,
-                 *           "mass_kg": 0.62,
-                 *           "name": "Slate 55 head battery",
-                 *           "usable_wh": 55
-                 *         },
-                 *         "colour_k": 5600,
-                 *         "control": {
-                 *           "decay_ms": 1.4,
-                 *           "fall_ms": 0.02,
-                 *           "rise_ms": 0.04,
-                 *           "way": "quenched"
-                 *         },
-                 *         "durations_from": {
-                 *           "origin": "estimated"
-                 *         },
-                 *         "energy_j": 400,
-                 *         "heat": {
-                 *           "capacity_j": 24000,
-                 *           "drain_w": 85,
-                 *           "then": "waits"
-                 *         },
-                 *         "high_speed_sync": true,
                  *         "id": "another-unit",
-                 *         "kind": "battery_head",
-                 *         "lag_ms": 0.05,
-                 *         "low_battery": "slower",
-                 *         "lowest_power_mired": -11,
-                 *         "lowest_stops": 8,
-                 *         "mass_kg": 2.3,
-                 *         "min_interval_ms": 50,
                  *         "name": "New unit",
+                 *         "kind": "battery_head",
                  *         "output": {
                  *           "as": "guide_number",
                  *           "metres": 62
@@ -9040,12 +9010,42 @@ export interface operations {
                  *         "output_from": {
                  *           "origin": "estimated"
                  *         },
-                 *         "owned": 3,
-                 *         "recycle_s": 1.4,
+                 *         "control": {
+                 *           "way": "quenched",
+                 *           "decay_ms": 1.4,
+                 *           "rise_ms": 0.04,
+                 *           "fall_ms": 0.02
+                 *         },
+                 *         "durations_from": {
+                 *           "origin": "estimated"
+                 *         },
                  *         "step_stops": 0.3333333333333333,
-                 *         "when_early": "missing"
-                 *       },
-                 *       "what": "unit"
+                 *         "lowest_stops": 8,
+                 *         "lag_ms": 0.05,
+                 *         "high_speed_sync": true,
+                 *         "energy_j": 400,
+                 *         "recycle_s": 1.4,
+                 *         "min_interval_ms": 50,
+                 *         "when_early": "missing",
+                 *         "heat": {
+                 *           "capacity_j": 24000,
+                 *           "drain_w": 85,
+                 *           "then": "waits"
+                 *         },
+                 *         "low_battery": "slower",
+                 *         "battery": {
+                 *           "id": "slate-55",
+                 *           "name": "Slate 55 head battery",
+                 *           "usable_wh": 55,
+                 *           "efficiency": 0.72,
+                 *           "idle_w": 1.5,
+                 *           "mass_kg": 0.62
+                 *         },
+                 *         "colour_k": 5600,
+                 *         "lowest_power_mired": -11,
+                 *         "mass_kg": 2.3,
+                 *         "owned": 3
+                 *       }
                  *     }
                  */
                 "application/json": components["schemas"]["Item"];
@@ -9220,41 +9220,11 @@ export interface operations {
             content: {
                 /**
                  * @example {
+                 *       "what": "unit",
                  *       "item": {
-                 *         "battery": {
-                 *           "efficiency": 0.72,
-                 *           "id": "slate-55",
-                 *           "idle_w": 1.5,
-                 *           "mass_kg": 0.62,
-                 *           "name": "Slate 55 head battery",
-                 *           "usable_wh": 55
-                 *         },
-                 *         "colour_k": 5600,
-                 *         "control": {
-                 *           "decay_ms": 1.4,
-                 *           "fall_ms": 0.02,
-                 *           "rise_ms": 0.04,
-                 *           "way": "quenched"
-                 *         },
-                 *         "durations_from": {
-                 *           "origin": "estimated"
-                 *         },
-                 *         "energy_j": 400,
-                 *         "heat": {
-                 *           "capacity_j": 24000,
-                 *           "drain_w": 85,
-                 *           "then": "waits"
-                 *         },
-                 *         "high_speed_sync": true,
                  *         "id": "another-unit",
-                 *         "kind": "battery_head",
-                 *         "lag_ms": 0.05,
-                 *         "low_battery": "slower",
-                 *         "lowest_power_mired": -11,
-                 *         "lowest_stops": 8,
-                 *         "mass_kg": 2.3,
-                 *         "min_interval_ms": 50,
                  *         "name": "New unit",
+                 *         "kind": "battery_head",
                  *         "output": {
                  *           "as": "guide_number",
                  *           "metres": 62
@@ -9262,12 +9232,42 @@ export interface operations {
                  *         "output_from": {
                  *           "origin": "estimated"
                  *         },
-                 *         "owned": 3,
-                 *         "recycle_s": 1.4,
+                 *         "control": {
+                 *           "way": "quenched",
+                 *           "decay_ms": 1.4,
+                 *           "rise_ms": 0.04,
+                 *           "fall_ms": 0.02
+                 *         },
+                 *         "durations_from": {
+                 *           "origin": "estimated"
+                 *         },
                  *         "step_stops": 0.3333333333333333,
-                 *         "when_early": "missing"
-                 *       },
-                 *       "what": "unit"
+                 *         "lowest_stops": 8,
+                 *         "lag_ms": 0.05,
+                 *         "high_speed_sync": true,
+                 *         "energy_j": 400,
+                 *         "recycle_s": 1.4,
+                 *         "min_interval_ms": 50,
+                 *         "when_early": "missing",
+                 *         "heat": {
+                 *           "capacity_j": 24000,
+                 *           "drain_w": 85,
+                 *           "then": "waits"
+                 *         },
+                 *         "low_battery": "slower",
+                 *         "battery": {
+                 *           "id": "slate-55",
+                 *           "name": "Slate 55 head battery",
+                 *           "usable_wh": 55,
+                 *           "efficiency": 0.72,
+                 *           "idle_w": 1.5,
+                 *           "mass_kg": 0.62
+                 *         },
+                 *         "colour_k": 5600,
+                 *         "lowest_power_mired": -11,
+                 *         "mass_kg": 2.3,
+                 *         "owned": 3
+                 *       }
                  *     }
                  */
                 "application/json": components["schemas"]["Item"];
@@ -10373,126 +10373,86 @@ export interface operations {
                 /**
                  * @example {
                  *       "shot": {
+                 *         "format": "dash-pebble/shot",
+                 *         "version": 2,
+                 *         "title": "Double ropes, both feet up",
+                 *         "place": "Wheels & Air Week · Sports hall",
+                 *         "scene": "double_ropes",
+                 *         "usage": "pixel",
+                 *         "school": "t01",
+                 *         "targets": {
+                 *           "key_stops": 0
+                 *         },
+                 *         "camera": {
+                 *           "body": {
+                 *             "id": "heron-v2",
+                 *             "name": "Heron V2",
+                 *             "shutter_kind": "focal_plane",
+                 *             "sync": "1/250",
+                 *             "travel_ms": 3.2,
+                 *             "high_speed_sync": true,
+                 *             "first_row": "bottom",
+                 *             "fastest": "1/8000",
+                 *             "slowest": "30",
+                 *             "iso_min": 100,
+                 *             "iso_max": 25600,
+                 *             "grid": "thirds",
+                 *             "sensor_width_mm": 36,
+                 *             "sensor_height_mm": 24,
+                 *             "pixels_wide": 6000,
+                 *             "frames_per_second": 12,
+                 *             "mass_kg": 0.68
+                 *           },
+                 *           "lens": {
+                 *             "id": "halden-24-70",
+                 *             "name": "Halden 24–70 f/2.8",
+                 *             "focal_min_mm": 24,
+                 *             "focal_max_mm": 70,
+                 *             "widest_f": 2.8,
+                 *             "narrowest_f": 22,
+                 *             "mass_kg": 0.81
+                 *           },
+                 *           "focal_mm": 35,
+                 *           "aperture_f": 8,
+                 *           "shutter": "1/60",
+                 *           "iso": 200,
+                 *           "filter_stops": 0,
+                 *           "white_balance_k": 5500
+                 *         },
+                 *         "subject": {
+                 *           "distance_m": 4.5,
+                 *           "depth_m": 0.8
+                 *         },
                  *         "ambient": {
+                 *           "subject": {
+                 *             "as": "exposure",
+                 *             "aperture_f": 2.8,
+                 *             "shutter": "1/60",
+                 *             "iso": 1600
+                 *           },
                  *           "background": {
                  *             "as": "lux",
                  *             "lux": 280
                  *           },
-                 *           "kelvin": 4600,
-                 *           "subject": {
-                 *             "aperture_f": 2.8,
-                 *             "as": "exposure",
-                 *             "iso": 1600,
-                 *             "shutter": "1/60"
-                 *           }
+                 *           "kelvin": 4600
                  *         },
                  *         "background": {
-                 *           "behind_m": 7,
                  *           "reflectance": 0.22,
+                 *           "behind_m": 7,
                  *           "spill_stops": -3
                  *         },
-                 *         "camera": {
-                 *           "aperture_f": 8,
-                 *           "body": {
-                 *             "fastest": "1/8000",
-                 *             "first_row": "bottom",
-                 *             "frames_per_second": 12,
-                 *             "grid": "thirds",
-                 *             "high_speed_sync": true,
-                 *             "id": "heron-v2",
-                 *             "iso_max": 25600,
-                 *             "iso_min": 100,
-                 *             "mass_kg": 0.68,
-                 *             "name": "Heron V2",
-                 *             "pixels_wide": 6000,
-                 *             "sensor_height_mm": 24,
-                 *             "sensor_width_mm": 36,
-                 *             "shutter_kind": "focal_plane",
-                 *             "slowest": "30",
-                 *             "sync": "1/250",
-                 *             "travel_ms": 3.2
-                 *           },
-                 *           "filter_stops": 0,
-                 *           "focal_mm": 35,
-                 *           "iso": 200,
-                 *           "lens": {
-                 *             "focal_max_mm": 70,
-                 *             "focal_min_mm": 24,
-                 *             "id": "halden-24-70",
-                 *             "mass_kg": 0.81,
-                 *             "name": "Halden 24–70 f/2.8",
-                 *             "narrowest_f": 22,
-                 *             "widest_f": 2.8
-                 *           },
-                 *           "shutter": "1/60",
-                 *           "white_balance_k": 5500
-                 *         },
                  *         "channel": 1,
-                 *         "format": "dash-pebble/shot",
                  *         "lights": [
                  *           {
-                 *             "bearing_deg": -32,
-                 *             "channel": 1,
-                 *             "distance_m": 3,
-                 *             "group": "A",
-                 *             "heads": 1,
-                 *             "height_deg": 30,
-                 *             "modifier": {
-                 *               "face_radius_m": 0.45,
-                 *               "half_angle_deg": 55,
-                 *               "id": "octa-90",
-                 *               "mass_kg": 0.9,
-                 *               "name": "Octa 90",
-                 *               "source_offset_m": 0.1,
-                 *               "stops": -1.3
-                 *             },
                  *             "on": true,
-                 *             "power": 0.19842513149602492,
                  *             "role": "key",
-                 *             "sync": "front",
-                 *             "trigger": {
-                 *               "channels": 32,
-                 *               "groups": 5,
-                 *               "id": "reed",
-                 *               "lag_ms": 0.25,
-                 *               "name": "Reed radio",
-                 *               "range_m": 100
-                 *             },
+                 *             "group": "A",
+                 *             "channel": 1,
+                 *             "heads": 1,
                  *             "unit": {
-                 *               "battery": {
-                 *                 "efficiency": 0.72,
-                 *                 "id": "slate-55",
-                 *                 "idle_w": 1.5,
-                 *                 "mass_kg": 0.62,
-                 *                 "name": "Slate 55 head battery",
-                 *                 "usable_wh": 55
-                 *               },
-                 *               "colour_k": 5600,
-                 *               "control": {
-                 *                 "decay_ms": 1.4,
-                 *                 "fall_ms": 0.02,
-                 *                 "rise_ms": 0.04,
-                 *                 "way": "quenched"
-                 *               },
-                 *               "durations_from": {
-                 *                 "origin": "published"
-                 *               },
-                 *               "energy_j": 400,
-                 *               "heat": {
-                 *                 "capacity_j": 24000,
-                 *                 "drain_w": 85,
-                 *                 "then": "waits"
-                 *               },
-                 *               "high_speed_sync": true,
                  *               "id": "brix-400",
-                 *               "kind": "battery_head",
-                 *               "lag_ms": 0.05,
-                 *               "low_battery": "slower",
-                 *               "lowest_power_mired": -11,
-                 *               "lowest_stops": 8,
-                 *               "mass_kg": 2.3,
-                 *               "min_interval_ms": 50,
                  *               "name": "Brix 400",
+                 *               "kind": "battery_head",
                  *               "output": {
                  *                 "as": "guide_number",
                  *                 "metres": 62
@@ -10500,64 +10460,104 @@ export interface operations {
                  *               "output_from": {
                  *                 "origin": "published"
                  *               },
-                 *               "recycle_s": 1.4,
+                 *               "control": {
+                 *                 "way": "quenched",
+                 *                 "decay_ms": 1.4,
+                 *                 "rise_ms": 0.04,
+                 *                 "fall_ms": 0.02
+                 *               },
+                 *               "durations_from": {
+                 *                 "origin": "published"
+                 *               },
                  *               "step_stops": 0.3333333333333333,
-                 *               "when_early": "missing"
-                 *             }
+                 *               "lowest_stops": 8,
+                 *               "lag_ms": 0.05,
+                 *               "high_speed_sync": true,
+                 *               "energy_j": 400,
+                 *               "recycle_s": 1.4,
+                 *               "min_interval_ms": 50,
+                 *               "when_early": "missing",
+                 *               "heat": {
+                 *                 "capacity_j": 24000,
+                 *                 "drain_w": 85,
+                 *                 "then": "waits"
+                 *               },
+                 *               "low_battery": "slower",
+                 *               "battery": {
+                 *                 "id": "slate-55",
+                 *                 "name": "Slate 55 head battery",
+                 *                 "usable_wh": 55,
+                 *                 "efficiency": 0.72,
+                 *                 "idle_w": 1.5,
+                 *                 "mass_kg": 0.62
+                 *               },
+                 *               "colour_k": 5600,
+                 *               "lowest_power_mired": -11,
+                 *               "mass_kg": 2.3
+                 *             },
+                 *             "modifier": {
+                 *               "id": "octa-90",
+                 *               "name": "Octa 90",
+                 *               "stops": -1.3,
+                 *               "face_radius_m": 0.45,
+                 *               "source_offset_m": 0.1,
+                 *               "half_angle_deg": 55,
+                 *               "mass_kg": 0.9
+                 *             },
+                 *             "trigger": {
+                 *               "id": "reed",
+                 *               "name": "Reed radio",
+                 *               "lag_ms": 0.25,
+                 *               "range_m": 100,
+                 *               "channels": 32,
+                 *               "groups": 5
+                 *             },
+                 *             "power": 0.19842513149602492,
+                 *             "distance_m": 3,
+                 *             "sync": "front",
+                 *             "bearing_deg": -32,
+                 *             "height_deg": 30
                  *           }
                  *         ],
                  *         "parts": [
                  *           {
-                 *             "ambient_offset_stops": 0,
-                 *             "direction_deg": 80,
-                 *             "drawn_as": "face",
-                 *             "flash_offset_stops": 0,
-                 *             "intent": "pebble",
                  *             "name": "Face",
-                 *             "out_of_plane_deg": 0,
-                 *             "reflectance": 0.36,
-                 *             "size_m": 0.22,
-                 *             "speed_m_s": 0.4
-                 *           },
-                 *           {
-                 *             "ambient_offset_stops": 0,
-                 *             "direction_deg": 115,
-                 *             "drawn_as": "feet",
-                 *             "flash_offset_stops": 0,
                  *             "intent": "pebble",
-                 *             "name": "Shoes",
+                 *             "drawn_as": "face",
+                 *             "speed_m_s": 0.4,
+                 *             "direction_deg": 80,
                  *             "out_of_plane_deg": 0,
-                 *             "reflectance": 0.55,
-                 *             "size_m": 0.28,
-                 *             "speed_m_s": 5.2
+                 *             "size_m": 0.22,
+                 *             "reflectance": 0.36,
+                 *             "flash_offset_stops": 0,
+                 *             "ambient_offset_stops": 0
                  *           },
                  *           {
-                 *             "ambient_offset_stops": 3,
-                 *             "direction_deg": 90,
-                 *             "drawn_as": "ropes",
-                 *             "flash_offset_stops": 0,
-                 *             "intent": "dash",
-                 *             "name": "Ropes",
+                 *             "name": "Shoes",
+                 *             "intent": "pebble",
+                 *             "drawn_as": "feet",
+                 *             "speed_m_s": 5.2,
+                 *             "direction_deg": 115,
                  *             "out_of_plane_deg": 0,
-                 *             "reflectance": 0.8,
-                 *             "size_m": 0.022,
+                 *             "size_m": 0.28,
+                 *             "reflectance": 0.55,
+                 *             "flash_offset_stops": 0,
+                 *             "ambient_offset_stops": 0
+                 *           },
+                 *           {
+                 *             "name": "Ropes",
+                 *             "intent": "dash",
+                 *             "drawn_as": "ropes",
                  *             "speed_m_s": 11,
+                 *             "direction_deg": 90,
+                 *             "out_of_plane_deg": 0,
+                 *             "size_m": 0.022,
+                 *             "reflectance": 0.8,
+                 *             "flash_offset_stops": 0,
+                 *             "ambient_offset_stops": 3,
                  *             "streak_share": 0.08
                  *           }
-                 *         ],
-                 *         "place": "Wheels & Air Week · Sports hall",
-                 *         "scene": "double_ropes",
-                 *         "school": "t01",
-                 *         "subject": {
-                 *           "depth_m": 0.8,
-                 *           "distance_m": 4.5
-                 *         },
-                 *         "targets": {
-                 *           "key_stops": 0
-                 *         },
-                 *         "title": "Double ropes, both feet up",
-                 *         "usage": "pixel",
-                 *         "version": 2
+                 *         ]
                  *       }
                  *     }
                  */
@@ -10881,126 +10881,86 @@ export interface operations {
                 /**
                  * @example {
                  *       "shot": {
+                 *         "format": "dash-pebble/shot",
+                 *         "version": 2,
+                 *         "title": "Double ropes, both feet up",
+                 *         "place": "Wheels & Air Week · Sports hall",
+                 *         "scene": "double_ropes",
+                 *         "usage": "pixel",
+                 *         "school": "t01",
+                 *         "targets": {
+                 *           "key_stops": 0
+                 *         },
+                 *         "camera": {
+                 *           "body": {
+                 *             "id": "heron-v2",
+                 *             "name": "Heron V2",
+                 *             "shutter_kind": "focal_plane",
+                 *             "sync": "1/250",
+                 *             "travel_ms": 3.2,
+                 *             "high_speed_sync": true,
+                 *             "first_row": "bottom",
+                 *             "fastest": "1/8000",
+                 *             "slowest": "30",
+                 *             "iso_min": 100,
+                 *             "iso_max": 25600,
+                 *             "grid": "thirds",
+                 *             "sensor_width_mm": 36,
+                 *             "sensor_height_mm": 24,
+                 *             "pixels_wide": 6000,
+                 *             "frames_per_second": 12,
+                 *             "mass_kg": 0.68
+                 *           },
+                 *           "lens": {
+                 *             "id": "halden-24-70",
+                 *             "name": "Halden 24–70 f/2.8",
+                 *             "focal_min_mm": 24,
+                 *             "focal_max_mm": 70,
+                 *             "widest_f": 2.8,
+                 *             "narrowest_f": 22,
+                 *             "mass_kg": 0.81
+                 *           },
+                 *           "focal_mm": 35,
+                 *           "aperture_f": 8,
+                 *           "shutter": "1/60",
+                 *           "iso": 200,
+                 *           "filter_stops": 0,
+                 *           "white_balance_k": 5500
+                 *         },
+                 *         "subject": {
+                 *           "distance_m": 4.5,
+                 *           "depth_m": 0.8
+                 *         },
                  *         "ambient": {
+                 *           "subject": {
+                 *             "as": "exposure",
+                 *             "aperture_f": 2.8,
+                 *             "shutter": "1/60",
+                 *             "iso": 1600
+                 *           },
                  *           "background": {
                  *             "as": "lux",
                  *             "lux": 280
                  *           },
-                 *           "kelvin": 4600,
-                 *           "subject": {
-                 *             "aperture_f": 2.8,
-                 *             "as": "exposure",
-                 *             "iso": 1600,
-                 *             "shutter": "1/60"
-                 *           }
+                 *           "kelvin": 4600
                  *         },
                  *         "background": {
-                 *           "behind_m": 7,
                  *           "reflectance": 0.22,
+                 *           "behind_m": 7,
                  *           "spill_stops": -3
                  *         },
-                 *         "camera": {
-                 *           "aperture_f": 8,
-                 *           "body": {
-                 *             "fastest": "1/8000",
-                 *             "first_row": "bottom",
-                 *             "frames_per_second": 12,
-                 *             "grid": "thirds",
-                 *             "high_speed_sync": true,
-                 *             "id": "heron-v2",
-                 *             "iso_max": 25600,
-                 *             "iso_min": 100,
-                 *             "mass_kg": 0.68,
-                 *             "name": "Heron V2",
-                 *             "pixels_wide": 6000,
-                 *             "sensor_height_mm": 24,
-                 *             "sensor_width_mm": 36,
-                 *             "shutter_kind": "focal_plane",
-                 *             "slowest": "30",
-                 *             "sync": "1/250",
-                 *             "travel_ms": 3.2
-                 *           },
-                 *           "filter_stops": 0,
-                 *           "focal_mm": 35,
-                 *           "iso": 200,
-                 *           "lens": {
-                 *             "focal_max_mm": 70,
-                 *             "focal_min_mm": 24,
-                 *             "id": "halden-24-70",
-                 *             "mass_kg": 0.81,
-                 *             "name": "Halden 24–70 f/2.8",
-                 *             "narrowest_f": 22,
-                 *             "widest_f": 2.8
-                 *           },
-                 *           "shutter": "1/60",
-                 *           "white_balance_k": 5500
-                 *         },
                  *         "channel": 1,
-                 *         "format": "dash-pebble/shot",
                  *         "lights": [
                  *           {
-                 *             "bearing_deg": -32,
-                 *             "channel": 1,
-                 *             "distance_m": 3,
-                 *             "group": "A",
-                 *             "heads": 1,
-                 *             "height_deg": 30,
-                 *             "modifier": {
-                 *               "face_radius_m": 0.45,
-                 *               "half_angle_deg": 55,
-                 *               "id": "octa-90",
-                 *               "mass_kg": 0.9,
-                 *               "name": "Octa 90",
-                 *               "source_offset_m": 0.1,
-                 *               "stops": -1.3
-                 *             },
                  *             "on": true,
-                 *             "power": 0.19842513149602492,
                  *             "role": "key",
-                 *             "sync": "front",
-                 *             "trigger": {
-                 *               "channels": 32,
-                 *               "groups": 5,
-                 *               "id": "reed",
-                 *               "lag_ms": 0.25,
-                 *               "name": "Reed radio",
-                 *               "range_m": 100
-                 *             },
+                 *             "group": "A",
+                 *             "channel": 1,
+                 *             "heads": 1,
                  *             "unit": {
-                 *               "battery": {
-                 *                 "efficiency": 0.72,
-                 *                 "id": "slate-55",
-                 *                 "idle_w": 1.5,
-                 *                 "mass_kg": 0.62,
-                 *                 "name": "Slate 55 head battery",
-                 *                 "usable_wh": 55
-                 *               },
-                 *               "colour_k": 5600,
-                 *               "control": {
-                 *                 "decay_ms": 1.4,
-                 *                 "fall_ms": 0.02,
-                 *                 "rise_ms": 0.04,
-                 *                 "way": "quenched"
-                 *               },
-                 *               "durations_from": {
-                 *                 "origin": "published"
-                 *               },
-                 *               "energy_j": 400,
-                 *               "heat": {
-                 *                 "capacity_j": 24000,
-                 *                 "drain_w": 85,
-                 *                 "then": "waits"
-                 *               },
-                 *               "high_speed_sync": true,
                  *               "id": "brix-400",
-                 *               "kind": "battery_head",
-                 *               "lag_ms": 0.05,
-                 *               "low_battery": "slower",
-                 *               "lowest_power_mired": -11,
-                 *               "lowest_stops": 8,
-                 *               "mass_kg": 2.3,
-                 *               "min_interval_ms": 50,
                  *               "name": "Brix 400",
+                 *               "kind": "battery_head",
                  *               "output": {
                  *                 "as": "guide_number",
                  *                 "metres": 62
@@ -11008,64 +10968,104 @@ export interface operations {
                  *               "output_from": {
                  *                 "origin": "published"
                  *               },
-                 *               "recycle_s": 1.4,
+                 *               "control": {
+                 *                 "way": "quenched",
+                 *                 "decay_ms": 1.4,
+                 *                 "rise_ms": 0.04,
+                 *                 "fall_ms": 0.02
+                 *               },
+                 *               "durations_from": {
+                 *                 "origin": "published"
+                 *               },
                  *               "step_stops": 0.3333333333333333,
-                 *               "when_early": "missing"
-                 *             }
+                 *               "lowest_stops": 8,
+                 *               "lag_ms": 0.05,
+                 *               "high_speed_sync": true,
+                 *               "energy_j": 400,
+                 *               "recycle_s": 1.4,
+                 *               "min_interval_ms": 50,
+                 *               "when_early": "missing",
+                 *               "heat": {
+                 *                 "capacity_j": 24000,
+                 *                 "drain_w": 85,
+                 *                 "then": "waits"
+                 *               },
+                 *               "low_battery": "slower",
+                 *               "battery": {
+                 *                 "id": "slate-55",
+                 *                 "name": "Slate 55 head battery",
+                 *                 "usable_wh": 55,
+                 *                 "efficiency": 0.72,
+                 *                 "idle_w": 1.5,
+                 *                 "mass_kg": 0.62
+                 *               },
+                 *               "colour_k": 5600,
+                 *               "lowest_power_mired": -11,
+                 *               "mass_kg": 2.3
+                 *             },
+                 *             "modifier": {
+                 *               "id": "octa-90",
+                 *               "name": "Octa 90",
+                 *               "stops": -1.3,
+                 *               "face_radius_m": 0.45,
+                 *               "source_offset_m": 0.1,
+                 *               "half_angle_deg": 55,
+                 *               "mass_kg": 0.9
+                 *             },
+                 *             "trigger": {
+                 *               "id": "reed",
+                 *               "name": "Reed radio",
+                 *               "lag_ms": 0.25,
+                 *               "range_m": 100,
+                 *               "channels": 32,
+                 *               "groups": 5
+                 *             },
+                 *             "power": 0.19842513149602492,
+                 *             "distance_m": 3,
+                 *             "sync": "front",
+                 *             "bearing_deg": -32,
+                 *             "height_deg": 30
                  *           }
                  *         ],
                  *         "parts": [
                  *           {
-                 *             "ambient_offset_stops": 0,
-                 *             "direction_deg": 80,
-                 *             "drawn_as": "face",
-                 *             "flash_offset_stops": 0,
-                 *             "intent": "pebble",
                  *             "name": "Face",
-                 *             "out_of_plane_deg": 0,
-                 *             "reflectance": 0.36,
-                 *             "size_m": 0.22,
-                 *             "speed_m_s": 0.4
-                 *           },
-                 *           {
-                 *             "ambient_offset_stops": 0,
-                 *             "direction_deg": 115,
-                 *             "drawn_as": "feet",
-                 *             "flash_offset_stops": 0,
                  *             "intent": "pebble",
-                 *             "name": "Shoes",
+                 *             "drawn_as": "face",
+                 *             "speed_m_s": 0.4,
+                 *             "direction_deg": 80,
                  *             "out_of_plane_deg": 0,
-                 *             "reflectance": 0.55,
-                 *             "size_m": 0.28,
-                 *             "speed_m_s": 5.2
+                 *             "size_m": 0.22,
+                 *             "reflectance": 0.36,
+                 *             "flash_offset_stops": 0,
+                 *             "ambient_offset_stops": 0
                  *           },
                  *           {
-                 *             "ambient_offset_stops": 3,
-                 *             "direction_deg": 90,
-                 *             "drawn_as": "ropes",
-                 *             "flash_offset_stops": 0,
-                 *             "intent": "dash",
-                 *             "name": "Ropes",
+                 *             "name": "Shoes",
+                 *             "intent": "pebble",
+                 *             "drawn_as": "feet",
+                 *             "speed_m_s": 5.2,
+                 *             "direction_deg": 115,
                  *             "out_of_plane_deg": 0,
-                 *             "reflectance": 0.8,
-                 *             "size_m": 0.022,
+                 *             "size_m": 0.28,
+                 *             "reflectance": 0.55,
+                 *             "flash_offset_stops": 0,
+                 *             "ambient_offset_stops": 0
+                 *           },
+                 *           {
+                 *             "name": "Ropes",
+                 *             "intent": "dash",
+                 *             "drawn_as": "ropes",
                  *             "speed_m_s": 11,
+                 *             "direction_deg": 90,
+                 *             "out_of_plane_deg": 0,
+                 *             "size_m": 0.022,
+                 *             "reflectance": 0.8,
+                 *             "flash_offset_stops": 0,
+                 *             "ambient_offset_stops": 3,
                  *             "streak_share": 0.08
                  *           }
-                 *         ],
-                 *         "place": "Wheels & Air Week · Sports hall",
-                 *         "scene": "double_ropes",
-                 *         "school": "t01",
-                 *         "subject": {
-                 *           "depth_m": 0.8,
-                 *           "distance_m": 4.5
-                 *         },
-                 *         "targets": {
-                 *           "key_stops": 0
-                 *         },
-                 *         "title": "Double ropes, both feet up",
-                 *         "usage": "pixel",
-                 *         "version": 2
+                 *         ]
                  *       }
                  *     }
                  */
@@ -11148,126 +11148,86 @@ export interface operations {
                 /**
                  * @example {
                  *       "shot": {
+                 *         "format": "dash-pebble/shot",
+                 *         "version": 2,
+                 *         "title": "Double ropes, both feet up",
+                 *         "place": "Wheels & Air Week · Sports hall",
+                 *         "scene": "double_ropes",
+                 *         "usage": "pixel",
+                 *         "school": "t01",
+                 *         "targets": {
+                 *           "key_stops": 0
+                 *         },
+                 *         "camera": {
+                 *           "body": {
+                 *             "id": "heron-v2",
+                 *             "name": "Heron V2",
+                 *             "shutter_kind": "focal_plane",
+                 *             "sync": "1/250",
+                 *             "travel_ms": 3.2,
+                 *             "high_speed_sync": true,
+                 *             "first_row": "bottom",
+                 *             "fastest": "1/8000",
+                 *             "slowest": "30",
+                 *             "iso_min": 100,
+                 *             "iso_max": 25600,
+                 *             "grid": "thirds",
+                 *             "sensor_width_mm": 36,
+                 *             "sensor_height_mm": 24,
+                 *             "pixels_wide": 6000,
+                 *             "frames_per_second": 12,
+                 *             "mass_kg": 0.68
+                 *           },
+                 *           "lens": {
+                 *             "id": "halden-24-70",
+                 *             "name": "Halden 24–70 f/2.8",
+                 *             "focal_min_mm": 24,
+                 *             "focal_max_mm": 70,
+                 *             "widest_f": 2.8,
+                 *             "narrowest_f": 22,
+                 *             "mass_kg": 0.81
+                 *           },
+                 *           "focal_mm": 35,
+                 *           "aperture_f": 8,
+                 *           "shutter": "1/60",
+                 *           "iso": 200,
+                 *           "filter_stops": 0,
+                 *           "white_balance_k": 5500
+                 *         },
+                 *         "subject": {
+                 *           "distance_m": 4.5,
+                 *           "depth_m": 0.8
+                 *         },
                  *         "ambient": {
+                 *           "subject": {
+                 *             "as": "exposure",
+                 *             "aperture_f": 2.8,
+                 *             "shutter": "1/60",
+                 *             "iso": 1600
+                 *           },
                  *           "background": {
                  *             "as": "lux",
                  *             "lux": 280
                  *           },
-                 *           "kelvin": 4600,
-                 *           "subject": {
-                 *             "aperture_f": 2.8,
-                 *             "as": "exposure",
-                 *             "iso": 1600,
-                 *             "shutter": "1/60"
-                 *           }
+                 *           "kelvin": 4600
                  *         },
                  *         "background": {
-                 *           "behind_m": 7,
                  *           "reflectance": 0.22,
+                 *           "behind_m": 7,
                  *           "spill_stops": -3
                  *         },
-                 *         "camera": {
-                 *           "aperture_f": 8,
-                 *           "body": {
-                 *             "fastest": "1/8000",
-                 *             "first_row": "bottom",
-                 *             "frames_per_second": 12,
-                 *             "grid": "thirds",
-                 *             "high_speed_sync": true,
-                 *             "id": "heron-v2",
-                 *             "iso_max": 25600,
-                 *             "iso_min": 100,
-                 *             "mass_kg": 0.68,
-                 *             "name": "Heron V2",
-                 *             "pixels_wide": 6000,
-                 *             "sensor_height_mm": 24,
-                 *             "sensor_width_mm": 36,
-                 *             "shutter_kind": "focal_plane",
-                 *             "slowest": "30",
-                 *             "sync": "1/250",
-                 *             "travel_ms": 3.2
-                 *           },
-                 *           "filter_stops": 0,
-                 *           "focal_mm": 35,
-                 *           "iso": 200,
-                 *           "lens": {
-                 *             "focal_max_mm": 70,
-                 *             "focal_min_mm": 24,
-                 *             "id": "halden-24-70",
-                 *             "mass_kg": 0.81,
-                 *             "name": "Halden 24–70 f/2.8",
-                 *             "narrowest_f": 22,
-                 *             "widest_f": 2.8
-                 *           },
-                 *           "shutter": "1/60",
-                 *           "white_balance_k": 5500
-                 *         },
                  *         "channel": 1,
-                 *         "format": "dash-pebble/shot",
                  *         "lights": [
                  *           {
-                 *             "bearing_deg": -32,
-                 *             "channel": 1,
-                 *             "distance_m": 3,
-                 *             "group": "A",
-                 *             "heads": 1,
-                 *             "height_deg": 30,
-                 *             "modifier": {
-                 *               "face_radius_m": 0.45,
-                 *               "half_angle_deg": 55,
-                 *               "id": "octa-90",
-                 *               "mass_kg": 0.9,
-                 *               "name": "Octa 90",
-                 *               "source_offset_m": 0.1,
-                 *               "stops": -1.3
-                 *             },
                  *             "on": true,
-                 *             "power": 0.19842513149602492,
                  *             "role": "key",
-                 *             "sync": "front",
-                 *             "trigger": {
-                 *               "channels": 32,
-                 *               "groups": 5,
-                 *               "id": "reed",
-                 *               "lag_ms": 0.25,
-                 *               "name": "Reed radio",
-                 *               "range_m": 100
-                 *             },
+                 *             "group": "A",
+                 *             "channel": 1,
+                 *             "heads": 1,
                  *             "unit": {
-                 *               "battery": {
-                 *                 "efficiency": 0.72,
-                 *                 "id": "slate-55",
-                 *                 "idle_w": 1.5,
-                 *                 "mass_kg": 0.62,
-                 *                 "name": "Slate 55 head battery",
-                 *                 "usable_wh": 55
-                 *               },
-                 *               "colour_k": 5600,
-                 *               "control": {
-                 *                 "decay_ms": 1.4,
-                 *                 "fall_ms": 0.02,
-                 *                 "rise_ms": 0.04,
-                 *                 "way": "quenched"
-                 *               },
-                 *               "durations_from": {
-                 *                 "origin": "published"
-                 *               },
-                 *               "energy_j": 400,
-                 *               "heat": {
-                 *                 "capacity_j": 24000,
-                 *                 "drain_w": 85,
-                 *                 "then": "waits"
-                 *               },
-                 *               "high_speed_sync": true,
                  *               "id": "brix-400",
-                 *               "kind": "battery_head",
-                 *               "lag_ms": 0.05,
-                 *               "low_battery": "slower",
-                 *               "lowest_power_mired": -11,
-                 *               "lowest_stops": 8,
-                 *               "mass_kg": 2.3,
-                 *               "min_interval_ms": 50,
                  *               "name": "Brix 400",
+                 *               "kind": "battery_head",
                  *               "output": {
                  *                 "as": "guide_number",
                  *                 "metres": 62
@@ -11275,64 +11235,104 @@ export interface operations {
                  *               "output_from": {
                  *                 "origin": "published"
                  *               },
-                 *               "recycle_s": 1.4,
+                 *               "control": {
+                 *                 "way": "quenched",
+                 *                 "decay_ms": 1.4,
+                 *                 "rise_ms": 0.04,
+                 *                 "fall_ms": 0.02
+                 *               },
+                 *               "durations_from": {
+                 *                 "origin": "published"
+                 *               },
                  *               "step_stops": 0.3333333333333333,
-                 *               "when_early": "missing"
-                 *             }
+                 *               "lowest_stops": 8,
+                 *               "lag_ms": 0.05,
+                 *               "high_speed_sync": true,
+                 *               "energy_j": 400,
+                 *               "recycle_s": 1.4,
+                 *               "min_interval_ms": 50,
+                 *               "when_early": "missing",
+                 *               "heat": {
+                 *                 "capacity_j": 24000,
+                 *                 "drain_w": 85,
+                 *                 "then": "waits"
+                 *               },
+                 *               "low_battery": "slower",
+                 *               "battery": {
+                 *                 "id": "slate-55",
+                 *                 "name": "Slate 55 head battery",
+                 *                 "usable_wh": 55,
+                 *                 "efficiency": 0.72,
+                 *                 "idle_w": 1.5,
+                 *                 "mass_kg": 0.62
+                 *               },
+                 *               "colour_k": 5600,
+                 *               "lowest_power_mired": -11,
+                 *               "mass_kg": 2.3
+                 *             },
+                 *             "modifier": {
+                 *               "id": "octa-90",
+                 *               "name": "Octa 90",
+                 *               "stops": -1.3,
+                 *               "face_radius_m": 0.45,
+                 *               "source_offset_m": 0.1,
+                 *               "half_angle_deg": 55,
+                 *               "mass_kg": 0.9
+                 *             },
+                 *             "trigger": {
+                 *               "id": "reed",
+                 *               "name": "Reed radio",
+                 *               "lag_ms": 0.25,
+                 *               "range_m": 100,
+                 *               "channels": 32,
+                 *               "groups": 5
+                 *             },
+                 *             "power": 0.19842513149602492,
+                 *             "distance_m": 3,
+                 *             "sync": "front",
+                 *             "bearing_deg": -32,
+                 *             "height_deg": 30
                  *           }
                  *         ],
                  *         "parts": [
                  *           {
-                 *             "ambient_offset_stops": 0,
-                 *             "direction_deg": 80,
-                 *             "drawn_as": "face",
-                 *             "flash_offset_stops": 0,
-                 *             "intent": "pebble",
                  *             "name": "Face",
-                 *             "out_of_plane_deg": 0,
-                 *             "reflectance": 0.36,
-                 *             "size_m": 0.22,
-                 *             "speed_m_s": 0.4
-                 *           },
-                 *           {
-                 *             "ambient_offset_stops": 0,
-                 *             "direction_deg": 115,
-                 *             "drawn_as": "feet",
-                 *             "flash_offset_stops": 0,
                  *             "intent": "pebble",
-                 *             "name": "Shoes",
+                 *             "drawn_as": "face",
+                 *             "speed_m_s": 0.4,
+                 *             "direction_deg": 80,
                  *             "out_of_plane_deg": 0,
-                 *             "reflectance": 0.55,
-                 *             "size_m": 0.28,
-                 *             "speed_m_s": 5.2
+                 *             "size_m": 0.22,
+                 *             "reflectance": 0.36,
+                 *             "flash_offset_stops": 0,
+                 *             "ambient_offset_stops": 0
                  *           },
                  *           {
-                 *             "ambient_offset_stops": 3,
-                 *             "direction_deg": 90,
-                 *             "drawn_as": "ropes",
-                 *             "flash_offset_stops": 0,
-                 *             "intent": "dash",
-                 *             "name": "Ropes",
+                 *             "name": "Shoes",
+                 *             "intent": "pebble",
+                 *             "drawn_as": "feet",
+                 *             "speed_m_s": 5.2,
+                 *             "direction_deg": 115,
                  *             "out_of_plane_deg": 0,
-                 *             "reflectance": 0.8,
-                 *             "size_m": 0.022,
+                 *             "size_m": 0.28,
+                 *             "reflectance": 0.55,
+                 *             "flash_offset_stops": 0,
+                 *             "ambient_offset_stops": 0
+                 *           },
+                 *           {
+                 *             "name": "Ropes",
+                 *             "intent": "dash",
+                 *             "drawn_as": "ropes",
                  *             "speed_m_s": 11,
+                 *             "direction_deg": 90,
+                 *             "out_of_plane_deg": 0,
+                 *             "size_m": 0.022,
+                 *             "reflectance": 0.8,
+                 *             "flash_offset_stops": 0,
+                 *             "ambient_offset_stops": 3,
                  *             "streak_share": 0.08
                  *           }
-                 *         ],
-                 *         "place": "Wheels & Air Week · Sports hall",
-                 *         "scene": "double_ropes",
-                 *         "school": "t01",
-                 *         "subject": {
-                 *           "depth_m": 0.8,
-                 *           "distance_m": 4.5
-                 *         },
-                 *         "targets": {
-                 *           "key_stops": 0
-                 *         },
-                 *         "title": "Double ropes, both feet up",
-                 *         "usage": "pixel",
-                 *         "version": 2
+                 *         ]
                  *       }
                  *     }
                  */
@@ -11414,15 +11414,15 @@ export interface operations {
             content: {
                 /**
                  * @example {
-                 *       "next": [],
                  *       "tones": [
                  *         {
                  *           "name": "wall",
+                 *           "share": 0.6,
                  *           "reflectance": 0.04,
-                 *           "relative_distance": 2,
-                 *           "share": 0.6
+                 *           "relative_distance": 2
                  *         }
-                 *       ]
+                 *       ],
+                 *       "next": []
                  *     }
                  */
                 "application/json": components["schemas"]["MeteringRequest"];
@@ -11516,126 +11516,86 @@ export interface operations {
             content: {
                 /**
                  * @example {
+                 *       "format": "dash-pebble/shot",
+                 *       "version": 2,
+                 *       "title": "Double ropes, both feet up",
+                 *       "place": "Wheels & Air Week · Sports hall",
+                 *       "scene": "double_ropes",
+                 *       "usage": "pixel",
+                 *       "school": "t01",
+                 *       "targets": {
+                 *         "key_stops": 0
+                 *       },
+                 *       "camera": {
+                 *         "body": {
+                 *           "id": "heron-v2",
+                 *           "name": "Heron V2",
+                 *           "shutter_kind": "focal_plane",
+                 *           "sync": "1/250",
+                 *           "travel_ms": 3.2,
+                 *           "high_speed_sync": true,
+                 *           "first_row": "bottom",
+                 *           "fastest": "1/8000",
+                 *           "slowest": "30",
+                 *           "iso_min": 100,
+                 *           "iso_max": 25600,
+                 *           "grid": "thirds",
+                 *           "sensor_width_mm": 36,
+                 *           "sensor_height_mm": 24,
+                 *           "pixels_wide": 6000,
+                 *           "frames_per_second": 12,
+                 *           "mass_kg": 0.68
+                 *         },
+                 *         "lens": {
+                 *           "id": "halden-24-70",
+                 *           "name": "Halden 24–70 f/2.8",
+                 *           "focal_min_mm": 24,
+                 *           "focal_max_mm": 70,
+                 *           "widest_f": 2.8,
+                 *           "narrowest_f": 22,
+                 *           "mass_kg": 0.81
+                 *         },
+                 *         "focal_mm": 35,
+                 *         "aperture_f": 8,
+                 *         "shutter": "1/60",
+                 *         "iso": 200,
+                 *         "filter_stops": 0,
+                 *         "white_balance_k": 5500
+                 *       },
+                 *       "subject": {
+                 *         "distance_m": 4.5,
+                 *         "depth_m": 0.8
+                 *       },
                  *       "ambient": {
+                 *         "subject": {
+                 *           "as": "exposure",
+                 *           "aperture_f": 2.8,
+                 *           "shutter": "1/60",
+                 *           "iso": 1600
+                 *         },
                  *         "background": {
                  *           "as": "lux",
                  *           "lux": 280
                  *         },
-                 *         "kelvin": 4600,
-                 *         "subject": {
-                 *           "aperture_f": 2.8,
-                 *           "as": "exposure",
-                 *           "iso": 1600,
-                 *           "shutter": "1/60"
-                 *         }
+                 *         "kelvin": 4600
                  *       },
                  *       "background": {
-                 *         "behind_m": 7,
                  *         "reflectance": 0.22,
+                 *         "behind_m": 7,
                  *         "spill_stops": -3
                  *       },
-                 *       "camera": {
-                 *         "aperture_f": 8,
-                 *         "body": {
-                 *           "fastest": "1/8000",
-                 *           "first_row": "bottom",
-                 *           "frames_per_second": 12,
-                 *           "grid": "thirds",
-                 *           "high_speed_sync": true,
-                 *           "id": "heron-v2",
-                 *           "iso_max": 25600,
-                 *           "iso_min": 100,
-                 *           "mass_kg": 0.68,
-                 *           "name": "Heron V2",
-                 *           "pixels_wide": 6000,
-                 *           "sensor_height_mm": 24,
-                 *           "sensor_width_mm": 36,
-                 *           "shutter_kind": "focal_plane",
-                 *           "slowest": "30",
-                 *           "sync": "1/250",
-                 *           "travel_ms": 3.2
-                 *         },
-                 *         "filter_stops": 0,
-                 *         "focal_mm": 35,
-                 *         "iso": 200,
-                 *         "lens": {
-                 *           "focal_max_mm": 70,
-                 *           "focal_min_mm": 24,
-                 *           "id": "halden-24-70",
-                 *           "mass_kg": 0.81,
-                 *           "name": "Halden 24–70 f/2.8",
-                 *           "narrowest_f": 22,
-                 *           "widest_f": 2.8
-                 *         },
-                 *         "shutter": "1/60",
-                 *         "white_balance_k": 5500
-                 *       },
                  *       "channel": 1,
-                 *       "format": "dash-pebble/shot",
                  *       "lights": [
                  *         {
-                 *           "bearing_deg": -32,
-                 *           "channel": 1,
-                 *           "distance_m": 3,
-                 *           "group": "A",
-                 *           "heads": 1,
-                 *           "height_deg": 30,
-                 *           "modifier": {
-                 *             "face_radius_m": 0.45,
-                 *             "half_angle_deg": 55,
-                 *             "id": "octa-90",
-                 *             "mass_kg": 0.9,
-                 *             "name": "Octa 90",
-                 *             "source_offset_m": 0.1,
-                 *             "stops": -1.3
-                 *           },
                  *           "on": true,
-                 *           "power": 0.19842513149602492,
                  *           "role": "key",
-                 *           "sync": "front",
-                 *           "trigger": {
-                 *             "channels": 32,
-                 *             "groups": 5,
-                 *             "id": "reed",
-                 *             "lag_ms": 0.25,
-                 *             "name": "Reed radio",
-                 *             "range_m": 100
-                 *           },
+                 *           "group": "A",
+                 *           "channel": 1,
+                 *           "heads": 1,
                  *           "unit": {
-                 *             "battery": {
-                 *               "efficiency": 0.72,
-                 *               "id": "slate-55",
-                 *               "idle_w": 1.5,
-                 *               "mass_kg": 0.62,
-                 *               "name": "Slate 55 head battery",
-                 *               "usable_wh": 55
-                 *             },
-                 *             "colour_k": 5600,
-                 *             "control": {
-                 *               "decay_ms": 1.4,
-                 *               "fall_ms": 0.02,
-                 *               "rise_ms": 0.04,
-                 *               "way": "quenched"
-                 *             },
-                 *             "durations_from": {
-                 *               "origin": "published"
-                 *             },
-                 *             "energy_j": 400,
-                 *             "heat": {
-                 *               "capacity_j": 24000,
-                 *               "drain_w": 85,
-                 *               "then": "waits"
-                 *             },
-                 *             "high_speed_sync": true,
                  *             "id": "brix-400",
-                 *             "kind": "battery_head",
-                 *             "lag_ms": 0.05,
-                 *             "low_battery": "slower",
-                 *             "lowest_power_mired": -11,
-                 *             "lowest_stops": 8,
-                 *             "mass_kg": 2.3,
-                 *             "min_interval_ms": 50,
                  *             "name": "Brix 400",
+                 *             "kind": "battery_head",
                  *             "output": {
                  *               "as": "guide_number",
                  *               "metres": 62
@@ -11643,64 +11603,104 @@ export interface operations {
                  *             "output_from": {
                  *               "origin": "published"
                  *             },
-                 *             "recycle_s": 1.4,
+                 *             "control": {
+                 *               "way": "quenched",
+                 *               "decay_ms": 1.4,
+                 *               "rise_ms": 0.04,
+                 *               "fall_ms": 0.02
+                 *             },
+                 *             "durations_from": {
+                 *               "origin": "published"
+                 *             },
                  *             "step_stops": 0.3333333333333333,
-                 *             "when_early": "missing"
-                 *           }
+                 *             "lowest_stops": 8,
+                 *             "lag_ms": 0.05,
+                 *             "high_speed_sync": true,
+                 *             "energy_j": 400,
+                 *             "recycle_s": 1.4,
+                 *             "min_interval_ms": 50,
+                 *             "when_early": "missing",
+                 *             "heat": {
+                 *               "capacity_j": 24000,
+                 *               "drain_w": 85,
+                 *               "then": "waits"
+                 *             },
+                 *             "low_battery": "slower",
+                 *             "battery": {
+                 *               "id": "slate-55",
+                 *               "name": "Slate 55 head battery",
+                 *               "usable_wh": 55,
+                 *               "efficiency": 0.72,
+                 *               "idle_w": 1.5,
+                 *               "mass_kg": 0.62
+                 *             },
+                 *             "colour_k": 5600,
+                 *             "lowest_power_mired": -11,
+                 *             "mass_kg": 2.3
+                 *           },
+                 *           "modifier": {
+                 *             "id": "octa-90",
+                 *             "name": "Octa 90",
+                 *             "stops": -1.3,
+                 *             "face_radius_m": 0.45,
+                 *             "source_offset_m": 0.1,
+                 *             "half_angle_deg": 55,
+                 *             "mass_kg": 0.9
+                 *           },
+                 *           "trigger": {
+                 *             "id": "reed",
+                 *             "name": "Reed radio",
+                 *             "lag_ms": 0.25,
+                 *             "range_m": 100,
+                 *             "channels": 32,
+                 *             "groups": 5
+                 *           },
+                 *           "power": 0.19842513149602492,
+                 *           "distance_m": 3,
+                 *           "sync": "front",
+                 *           "bearing_deg": -32,
+                 *           "height_deg": 30
                  *         }
                  *       ],
                  *       "parts": [
                  *         {
-                 *           "ambient_offset_stops": 0,
-                 *           "direction_deg": 80,
-                 *           "drawn_as": "face",
-                 *           "flash_offset_stops": 0,
-                 *           "intent": "pebble",
                  *           "name": "Face",
-                 *           "out_of_plane_deg": 0,
-                 *           "reflectance": 0.36,
-                 *           "size_m": 0.22,
-                 *           "speed_m_s": 0.4
-                 *         },
-                 *         {
-                 *           "ambient_offset_stops": 0,
-                 *           "direction_deg": 115,
-                 *           "drawn_as": "feet",
-                 *           "flash_offset_stops": 0,
                  *           "intent": "pebble",
-                 *           "name": "Shoes",
+                 *           "drawn_as": "face",
+                 *           "speed_m_s": 0.4,
+                 *           "direction_deg": 80,
                  *           "out_of_plane_deg": 0,
-                 *           "reflectance": 0.55,
-                 *           "size_m": 0.28,
-                 *           "speed_m_s": 5.2
+                 *           "size_m": 0.22,
+                 *           "reflectance": 0.36,
+                 *           "flash_offset_stops": 0,
+                 *           "ambient_offset_stops": 0
                  *         },
                  *         {
-                 *           "ambient_offset_stops": 3,
-                 *           "direction_deg": 90,
-                 *           "drawn_as": "ropes",
-                 *           "flash_offset_stops": 0,
-                 *           "intent": "dash",
-                 *           "name": "Ropes",
+                 *           "name": "Shoes",
+                 *           "intent": "pebble",
+                 *           "drawn_as": "feet",
+                 *           "speed_m_s": 5.2,
+                 *           "direction_deg": 115,
                  *           "out_of_plane_deg": 0,
-                 *           "reflectance": 0.8,
-                 *           "size_m": 0.022,
+                 *           "size_m": 0.28,
+                 *           "reflectance": 0.55,
+                 *           "flash_offset_stops": 0,
+                 *           "ambient_offset_stops": 0
+                 *         },
+                 *         {
+                 *           "name": "Ropes",
+                 *           "intent": "dash",
+                 *           "drawn_as": "ropes",
                  *           "speed_m_s": 11,
+                 *           "direction_deg": 90,
+                 *           "out_of_plane_deg": 0,
+                 *           "size_m": 0.022,
+                 *           "reflectance": 0.8,
+                 *           "flash_offset_stops": 0,
+                 *           "ambient_offset_stops": 3,
                  *           "streak_share": 0.08
                  *         }
-                 *       ],
-                 *       "place": "Wheels & Air Week · Sports hall",
-                 *       "scene": "double_ropes",
-                 *       "school": "t01",
-                 *       "subject": {
-                 *         "depth_m": 0.8,
-                 *         "distance_m": 4.5
-                 *       },
-                 *       "targets": {
-                 *         "key_stops": 0
-                 *       },
-                 *       "title": "Double ropes, both feet up",
-                 *       "usage": "pixel",
-                 *       "version": 2
+                 *       ]
                  *     }
                  */
                 "application/json": components["schemas"]["Shot"];
@@ -11846,126 +11846,86 @@ export interface operations {
             content: {
                 /**
                  * @example {
+                 *       "format": "dash-pebble/shot",
+                 *       "version": 2,
+                 *       "title": "Double ropes, both feet up",
+                 *       "place": "Wheels & Air Week · Sports hall",
+                 *       "scene": "double_ropes",
+                 *       "usage": "pixel",
+                 *       "school": "t01",
+                 *       "targets": {
+                 *         "key_stops": 0
+                 *       },
+                 *       "camera": {
+                 *         "body": {
+                 *           "id": "heron-v2",
+                 *           "name": "Heron V2",
+                 *           "shutter_kind": "focal_plane",
+                 *           "sync": "1/250",
+                 *           "travel_ms": 3.2,
+                 *           "high_speed_sync": true,
+                 *           "first_row": "bottom",
+                 *           "fastest": "1/8000",
+                 *           "slowest": "30",
+                 *           "iso_min": 100,
+                 *           "iso_max": 25600,
+                 *           "grid": "thirds",
+                 *           "sensor_width_mm": 36,
+                 *           "sensor_height_mm": 24,
+                 *           "pixels_wide": 6000,
+                 *           "frames_per_second": 12,
+                 *           "mass_kg": 0.68
+                 *         },
+                 *         "lens": {
+                 *           "id": "halden-24-70",
+                 *           "name": "Halden 24–70 f/2.8",
+                 *           "focal_min_mm": 24,
+                 *           "focal_max_mm": 70,
+                 *           "widest_f": 2.8,
+                 *           "narrowest_f": 22,
+                 *           "mass_kg": 0.81
+                 *         },
+                 *         "focal_mm": 35,
+                 *         "aperture_f": 8,
+                 *         "shutter": "1/60",
+                 *         "iso": 200,
+                 *         "filter_stops": 0,
+                 *         "white_balance_k": 5500
+                 *       },
+                 *       "subject": {
+                 *         "distance_m": 4.5,
+                 *         "depth_m": 0.8
+                 *       },
                  *       "ambient": {
+                 *         "subject": {
+                 *           "as": "exposure",
+                 *           "aperture_f": 2.8,
+                 *           "shutter": "1/60",
+                 *           "iso": 1600
+                 *         },
                  *         "background": {
                  *           "as": "lux",
                  *           "lux": 280
                  *         },
-                 *         "kelvin": 4600,
-                 *         "subject": {
-                 *           "aperture_f": 2.8,
-                 *           "as": "exposure",
-                 *           "iso": 1600,
-                 *           "shutter": "1/60"
-                 *         }
+                 *         "kelvin": 4600
                  *       },
                  *       "background": {
-                 *         "behind_m": 7,
                  *         "reflectance": 0.22,
+                 *         "behind_m": 7,
                  *         "spill_stops": -3
                  *       },
-                 *       "camera": {
-                 *         "aperture_f": 8,
-                 *         "body": {
-                 *           "fastest": "1/8000",
-                 *           "first_row": "bottom",
-                 *           "frames_per_second": 12,
-                 *           "grid": "thirds",
-                 *           "high_speed_sync": true,
-                 *           "id": "heron-v2",
-                 *           "iso_max": 25600,
-                 *           "iso_min": 100,
-                 *           "mass_kg": 0.68,
-                 *           "name": "Heron V2",
-                 *           "pixels_wide": 6000,
-                 *           "sensor_height_mm": 24,
-                 *           "sensor_width_mm": 36,
-                 *           "shutter_kind": "focal_plane",
-                 *           "slowest": "30",
-                 *           "sync": "1/250",
-                 *           "travel_ms": 3.2
-                 *         },
-                 *         "filter_stops": 0,
-                 *         "focal_mm": 35,
-                 *         "iso": 200,
-                 *         "lens": {
-                 *           "focal_max_mm": 70,
-                 *           "focal_min_mm": 24,
-                 *           "id": "halden-24-70",
-                 *           "mass_kg": 0.81,
-                 *           "name": "Halden 24–70 f/2.8",
-                 *           "narrowest_f": 22,
-                 *           "widest_f": 2.8
-                 *         },
-                 *         "shutter": "1/60",
-                 *         "white_balance_k": 5500
-                 *       },
                  *       "channel": 1,
-                 *       "format": "dash-pebble/shot",
                  *       "lights": [
                  *         {
-                 *           "bearing_deg": -32,
-                 *           "channel": 1,
-                 *           "distance_m": 3,
-                 *           "group": "A",
-                 *           "heads": 1,
-                 *           "height_deg": 30,
-                 *           "modifier": {
-                 *             "face_radius_m": 0.45,
-                 *             "half_angle_deg": 55,
-                 *             "id": "octa-90",
-                 *             "mass_kg": 0.9,
-                 *             "name": "Octa 90",
-                 *             "source_offset_m": 0.1,
-                 *             "stops": -1.3
-                 *           },
                  *           "on": true,
-                 *           "power": 0.19842513149602492,
                  *           "role": "key",
-                 *           "sync": "front",
-                 *           "trigger": {
-                 *             "channels": 32,
-                 *             "groups": 5,
-                 *             "id": "reed",
-                 *             "lag_ms": 0.25,
-                 *             "name": "Reed radio",
-                 *             "range_m": 100
-                 *           },
+                 *           "group": "A",
+                 *           "channel": 1,
+                 *           "heads": 1,
                  *           "unit": {
-                 *             "battery": {
-                 *               "efficiency": 0.72,
-                 *               "id": "slate-55",
-                 *               "idle_w": 1.5,
-                 *               "mass_kg": 0.62,
-                 *               "name": "Slate 55 head battery",
-                 *               "usable_wh": 55
-                 *             },
-                 *             "colour_k": 5600,
-                 *             "control": {
-                 *               "decay_ms": 1.4,
-                 *               "fall_ms": 0.02,
-                 *               "rise_ms": 0.04,
-                 *               "way": "quenched"
-                 *             },
-                 *             "durations_from": {
-                 *               "origin": "published"
-                 *             },
-                 *             "energy_j": 400,
-                 *             "heat": {
-                 *               "capacity_j": 24000,
-                 *               "drain_w": 85,
-                 *               "then": "waits"
-                 *             },
-                 *             "high_speed_sync": true,
                  *             "id": "brix-400",
-                 *             "kind": "battery_head",
-                 *             "lag_ms": 0.05,
-                 *             "low_battery": "slower",
-                 *             "lowest_power_mired": -11,
-                 *             "lowest_stops": 8,
-                 *             "mass_kg": 2.3,
-                 *             "min_interval_ms": 50,
                  *             "name": "Brix 400",
+                 *             "kind": "battery_head",
                  *             "output": {
                  *               "as": "guide_number",
                  *               "metres": 62
@@ -11973,64 +11933,104 @@ export interface operations {
                  *             "output_from": {
                  *               "origin": "published"
                  *             },
-                 *             "recycle_s": 1.4,
+                 *             "control": {
+                 *               "way": "quenched",
+                 *               "decay_ms": 1.4,
+                 *               "rise_ms": 0.04,
+                 *               "fall_ms": 0.02
+                 *             },
+                 *             "durations_from": {
+                 *               "origin": "published"
+                 *             },
                  *             "step_stops": 0.3333333333333333,
-                 *             "when_early": "missing"
-                 *           }
+                 *             "lowest_stops": 8,
+                 *             "lag_ms": 0.05,
+                 *             "high_speed_sync": true,
+                 *             "energy_j": 400,
+                 *             "recycle_s": 1.4,
+                 *             "min_interval_ms": 50,
+                 *             "when_early": "missing",
+                 *             "heat": {
+                 *               "capacity_j": 24000,
+                 *               "drain_w": 85,
+                 *               "then": "waits"
+                 *             },
+                 *             "low_battery": "slower",
+                 *             "battery": {
+                 *               "id": "slate-55",
+                 *               "name": "Slate 55 head battery",
+                 *               "usable_wh": 55,
+                 *               "efficiency": 0.72,
+                 *               "idle_w": 1.5,
+                 *               "mass_kg": 0.62
+                 *             },
+                 *             "colour_k": 5600,
+                 *             "lowest_power_mired": -11,
+                 *             "mass_kg": 2.3
+                 *           },
+                 *           "modifier": {
+                 *             "id": "octa-90",
+                 *             "name": "Octa 90",
+                 *             "stops": -1.3,
+                 *             "face_radius_m": 0.45,
+                 *             "source_offset_m": 0.1,
+                 *             "half_angle_deg": 55,
+                 *             "mass_kg": 0.9
+                 *           },
+                 *           "trigger": {
+                 *             "id": "reed",
+                 *             "name": "Reed radio",
+                 *             "lag_ms": 0.25,
+                 *             "range_m": 100,
+                 *             "channels": 32,
+                 *             "groups": 5
+                 *           },
+                 *           "power": 0.19842513149602492,
+                 *           "distance_m": 3,
+                 *           "sync": "front",
+                 *           "bearing_deg": -32,
+                 *           "height_deg": 30
                  *         }
                  *       ],
                  *       "parts": [
                  *         {
-                 *           "ambient_offset_stops": 0,
-                 *           "direction_deg": 80,
-                 *           "drawn_as": "face",
-                 *           "flash_offset_stops": 0,
-                 *           "intent": "pebble",
                  *           "name": "Face",
-                 *           "out_of_plane_deg": 0,
-                 *           "reflectance": 0.36,
-                 *           "size_m": 0.22,
-                 *           "speed_m_s": 0.4
-                 *         },
-                 *         {
-                 *           "ambient_offset_stops": 0,
-                 *           "direction_deg": 115,
-                 *           "drawn_as": "feet",
-                 *           "flash_offset_stops": 0,
                  *           "intent": "pebble",
-                 *           "name": "Shoes",
+                 *           "drawn_as": "face",
+                 *           "speed_m_s": 0.4,
+                 *           "direction_deg": 80,
                  *           "out_of_plane_deg": 0,
-                 *           "reflectance": 0.55,
-                 *           "size_m": 0.28,
-                 *           "speed_m_s": 5.2
+                 *           "size_m": 0.22,
+                 *           "reflectance": 0.36,
+                 *           "flash_offset_stops": 0,
+                 *           "ambient_offset_stops": 0
                  *         },
                  *         {
-                 *           "ambient_offset_stops": 3,
-                 *           "direction_deg": 90,
-                 *           "drawn_as": "ropes",
-                 *           "flash_offset_stops": 0,
-                 *           "intent": "dash",
-                 *           "name": "Ropes",
+                 *           "name": "Shoes",
+                 *           "intent": "pebble",
+                 *           "drawn_as": "feet",
+                 *           "speed_m_s": 5.2,
+                 *           "direction_deg": 115,
                  *           "out_of_plane_deg": 0,
-                 *           "reflectance": 0.8,
-                 *           "size_m": 0.022,
+                 *           "size_m": 0.28,
+                 *           "reflectance": 0.55,
+                 *           "flash_offset_stops": 0,
+                 *           "ambient_offset_stops": 0
+                 *         },
+                 *         {
+                 *           "name": "Ropes",
+                 *           "intent": "dash",
+                 *           "drawn_as": "ropes",
                  *           "speed_m_s": 11,
+                 *           "direction_deg": 90,
+                 *           "out_of_plane_deg": 0,
+                 *           "size_m": 0.022,
+                 *           "reflectance": 0.8,
+                 *           "flash_offset_stops": 0,
+                 *           "ambient_offset_stops": 3,
                  *           "streak_share": 0.08
                  *         }
-                 *       ],
-                 *       "place": "Wheels & Air Week · Sports hall",
-                 *       "scene": "double_ropes",
-                 *       "school": "t01",
-                 *       "subject": {
-                 *         "depth_m": 0.8,
-                 *         "distance_m": 4.5
-                 *       },
-                 *       "targets": {
-                 *         "key_stops": 0
-                 *       },
-                 *       "title": "Double ropes, both feet up",
-                 *       "usage": "pixel",
-                 *       "version": 2
+                 *       ]
                  *     }
                  */
                 "application/json": components["schemas"]["Shot"];
@@ -12246,126 +12246,86 @@ export interface operations {
             content: {
                 /**
                  * @example {
+                 *       "format": "dash-pebble/shot",
+                 *       "version": 2,
+                 *       "title": "Double ropes, both feet up",
+                 *       "place": "Wheels & Air Week · Sports hall",
+                 *       "scene": "double_ropes",
+                 *       "usage": "pixel",
+                 *       "school": "t01",
+                 *       "targets": {
+                 *         "key_stops": 0
+                 *       },
+                 *       "camera": {
+                 *         "body": {
+                 *           "id": "heron-v2",
+                 *           "name": "Heron V2",
+                 *           "shutter_kind": "focal_plane",
+                 *           "sync": "1/250",
+                 *           "travel_ms": 3.2,
+                 *           "high_speed_sync": true,
+                 *           "first_row": "bottom",
+                 *           "fastest": "1/8000",
+                 *           "slowest": "30",
+                 *           "iso_min": 100,
+                 *           "iso_max": 25600,
+                 *           "grid": "thirds",
+                 *           "sensor_width_mm": 36,
+                 *           "sensor_height_mm": 24,
+                 *           "pixels_wide": 6000,
+                 *           "frames_per_second": 12,
+                 *           "mass_kg": 0.68
+                 *         },
+                 *         "lens": {
+                 *           "id": "halden-24-70",
+                 *           "name": "Halden 24–70 f/2.8",
+                 *           "focal_min_mm": 24,
+                 *           "focal_max_mm": 70,
+                 *           "widest_f": 2.8,
+                 *           "narrowest_f": 22,
+                 *           "mass_kg": 0.81
+                 *         },
+                 *         "focal_mm": 35,
+                 *         "aperture_f": 8,
+                 *         "shutter": "1/60",
+                 *         "iso": 200,
+                 *         "filter_stops": 0,
+                 *         "white_balance_k": 5500
+                 *       },
+                 *       "subject": {
+                 *         "distance_m": 4.5,
+                 *         "depth_m": 0.8
+                 *       },
                  *       "ambient": {
+                 *         "subject": {
+                 *           "as": "exposure",
+                 *           "aperture_f": 2.8,
+                 *           "shutter": "1/60",
+                 *           "iso": 1600
+                 *         },
                  *         "background": {
                  *           "as": "lux",
                  *           "lux": 280
                  *         },
-                 *         "kelvin": 4600,
-                 *         "subject": {
-                 *           "aperture_f": 2.8,
-                 *           "as": "exposure",
-                 *           "iso": 1600,
-                 *           "shutter": "1/60"
-                 *         }
+                 *         "kelvin": 4600
                  *       },
                  *       "background": {
-                 *         "behind_m": 7,
                  *         "reflectance": 0.22,
+                 *         "behind_m": 7,
                  *         "spill_stops": -3
                  *       },
-                 *       "camera": {
-                 *         "aperture_f": 8,
-                 *         "body": {
-                 *           "fastest": "1/8000",
-                 *           "first_row": "bottom",
-                 *           "frames_per_second": 12,
-                 *           "grid": "thirds",
-                 *           "high_speed_sync": true,
-                 *           "id": "heron-v2",
-                 *           "iso_max": 25600,
-                 *           "iso_min": 100,
-                 *           "mass_kg": 0.68,
-                 *           "name": "Heron V2",
-                 *           "pixels_wide": 6000,
-                 *           "sensor_height_mm": 24,
-                 *           "sensor_width_mm": 36,
-                 *           "shutter_kind": "focal_plane",
-                 *           "slowest": "30",
-                 *           "sync": "1/250",
-                 *           "travel_ms": 3.2
-                 *         },
-                 *         "filter_stops": 0,
-                 *         "focal_mm": 35,
-                 *         "iso": 200,
-                 *         "lens": {
-                 *           "focal_max_mm": 70,
-                 *           "focal_min_mm": 24,
-                 *           "id": "halden-24-70",
-                 *           "mass_kg": 0.81,
-                 *           "name": "Halden 24–70 f/2.8",
-                 *           "narrowest_f": 22,
-                 *           "widest_f": 2.8
-                 *         },
-                 *         "shutter": "1/60",
-                 *         "white_balance_k": 5500
-                 *       },
                  *       "channel": 1,
-                 *       "format": "dash-pebble/shot",
                  *       "lights": [
                  *         {
-                 *           "bearing_deg": -32,
-                 *           "channel": 1,
-                 *           "distance_m": 3,
-                 *           "group": "A",
-                 *           "heads": 1,
-                 *           "height_deg": 30,
-                 *           "modifier": {
-                 *             "face_radius_m": 0.45,
-                 *             "half_angle_deg": 55,
-                 *             "id": "octa-90",
-                 *             "mass_kg": 0.9,
-                 *             "name": "Octa 90",
-                 *             "source_offset_m": 0.1,
-                 *             "stops": -1.3
-                 *           },
                  *           "on": true,
-                 *           "power": 0.19842513149602492,
                  *           "role": "key",
-                 *           "sync": "front",
-                 *           "trigger": {
-                 *             "channels": 32,
-                 *             "groups": 5,
-                 *             "id": "reed",
-                 *             "lag_ms": 0.25,
-                 *             "name": "Reed radio",
-                 *             "range_m": 100
-                 *           },
+                 *           "group": "A",
+                 *           "channel": 1,
+                 *           "heads": 1,
                  *           "unit": {
-                 *             "battery": {
-                 *               "efficiency": 0.72,
-                 *               "id": "slate-55",
-                 *               "idle_w": 1.5,
-                 *               "mass_kg": 0.62,
-                 *               "name": "Slate 55 head battery",
-                 *               "usable_wh": 55
-                 *             },
-                 *             "colour_k": 5600,
-                 *             "control": {
-                 *               "decay_ms": 1.4,
-                 *               "fall_ms": 0.02,
-                 *               "rise_ms": 0.04,
-                 *               "way": "quenched"
-                 *             },
-                 *             "durations_from": {
-                 *               "origin": "published"
-                 *             },
-                 *             "energy_j": 400,
-                 *             "heat": {
-                 *               "capacity_j": 24000,
-                 *               "drain_w": 85,
-                 *               "then": "waits"
-                 *             },
-                 *             "high_speed_sync": true,
                  *             "id": "brix-400",
-                 *             "kind": "battery_head",
-                 *             "lag_ms": 0.05,
-                 *             "low_battery": "slower",
-                 *             "lowest_power_mired": -11,
-                 *             "lowest_stops": 8,
-                 *             "mass_kg": 2.3,
-                 *             "min_interval_ms": 50,
                  *             "name": "Brix 400",
+                 *             "kind": "battery_head",
                  *             "output": {
                  *               "as": "guide_number",
                  *               "metres": 62
@@ -12373,64 +12333,104 @@ export interface operations {
                  *             "output_from": {
                  *               "origin": "published"
                  *             },
-                 *             "recycle_s": 1.4,
+                 *             "control": {
+                 *               "way": "quenched",
+                 *               "decay_ms": 1.4,
+                 *               "rise_ms": 0.04,
+                 *               "fall_ms": 0.02
+                 *             },
+                 *             "durations_from": {
+                 *               "origin": "published"
+                 *             },
                  *             "step_stops": 0.3333333333333333,
-                 *             "when_early": "missing"
-                 *           }
+                 *             "lowest_stops": 8,
+                 *             "lag_ms": 0.05,
+                 *             "high_speed_sync": true,
+                 *             "energy_j": 400,
+                 *             "recycle_s": 1.4,
+                 *             "min_interval_ms": 50,
+                 *             "when_early": "missing",
+                 *             "heat": {
+                 *               "capacity_j": 24000,
+                 *               "drain_w": 85,
+                 *               "then": "waits"
+                 *             },
+                 *             "low_battery": "slower",
+                 *             "battery": {
+                 *               "id": "slate-55",
+                 *               "name": "Slate 55 head battery",
+                 *               "usable_wh": 55,
+                 *               "efficiency": 0.72,
+                 *               "idle_w": 1.5,
+                 *               "mass_kg": 0.62
+                 *             },
+                 *             "colour_k": 5600,
+                 *             "lowest_power_mired": -11,
+                 *             "mass_kg": 2.3
+                 *           },
+                 *           "modifier": {
+                 *             "id": "octa-90",
+                 *             "name": "Octa 90",
+                 *             "stops": -1.3,
+                 *             "face_radius_m": 0.45,
+                 *             "source_offset_m": 0.1,
+                 *             "half_angle_deg": 55,
+                 *             "mass_kg": 0.9
+                 *           },
+                 *           "trigger": {
+                 *             "id": "reed",
+                 *             "name": "Reed radio",
+                 *             "lag_ms": 0.25,
+                 *             "range_m": 100,
+                 *             "channels": 32,
+                 *             "groups": 5
+                 *           },
+                 *           "power": 0.19842513149602492,
+                 *           "distance_m": 3,
+                 *           "sync": "front",
+                 *           "bearing_deg": -32,
+                 *           "height_deg": 30
                  *         }
                  *       ],
                  *       "parts": [
                  *         {
-                 *           "ambient_offset_stops": 0,
-                 *           "direction_deg": 80,
-                 *           "drawn_as": "face",
-                 *           "flash_offset_stops": 0,
-                 *           "intent": "pebble",
                  *           "name": "Face",
-                 *           "out_of_plane_deg": 0,
-                 *           "reflectance": 0.36,
-                 *           "size_m": 0.22,
-                 *           "speed_m_s": 0.4
-                 *         },
-                 *         {
-                 *           "ambient_offset_stops": 0,
-                 *           "direction_deg": 115,
-                 *           "drawn_as": "feet",
-                 *           "flash_offset_stops": 0,
                  *           "intent": "pebble",
-                 *           "name": "Shoes",
+                 *           "drawn_as": "face",
+                 *           "speed_m_s": 0.4,
+                 *           "direction_deg": 80,
                  *           "out_of_plane_deg": 0,
-                 *           "reflectance": 0.55,
-                 *           "size_m": 0.28,
-                 *           "speed_m_s": 5.2
+                 *           "size_m": 0.22,
+                 *           "reflectance": 0.36,
+                 *           "flash_offset_stops": 0,
+                 *           "ambient_offset_stops": 0
                  *         },
                  *         {
-                 *           "ambient_offset_stops": 3,
-                 *           "direction_deg": 90,
-                 *           "drawn_as": "ropes",
-                 *           "flash_offset_stops": 0,
-                 *           "intent": "dash",
-                 *           "name": "Ropes",
+                 *           "name": "Shoes",
+                 *           "intent": "pebble",
+                 *           "drawn_as": "feet",
+                 *           "speed_m_s": 5.2,
+                 *           "direction_deg": 115,
                  *           "out_of_plane_deg": 0,
-                 *           "reflectance": 0.8,
-                 *           "size_m": 0.022,
+                 *           "size_m": 0.28,
+                 *           "reflectance": 0.55,
+                 *           "flash_offset_stops": 0,
+                 *           "ambient_offset_stops": 0
+                 *         },
+                 *         {
+                 *           "name": "Ropes",
+                 *           "intent": "dash",
+                 *           "drawn_as": "ropes",
                  *           "speed_m_s": 11,
+                 *           "direction_deg": 90,
+                 *           "out_of_plane_deg": 0,
+                 *           "size_m": 0.022,
+                 *           "reflectance": 0.8,
+                 *           "flash_offset_stops": 0,
+                 *           "ambient_offset_stops": 3,
                  *           "streak_share": 0.08
                  *         }
-                 *       ],
-                 *       "place": "Wheels & Air Week · Sports hall",
-                 *       "scene": "double_ropes",
-                 *       "school": "t01",
-                 *       "subject": {
-                 *         "depth_m": 0.8,
-                 *         "distance_m": 4.5
-                 *       },
-                 *       "targets": {
-                 *         "key_stops": 0
-                 *       },
-                 *       "title": "Double ropes, both feet up",
-                 *       "usage": "pixel",
-                 *       "version": 2
+                 *       ]
                  *     }
                  */
                 "application/json": components["schemas"]["Shot"];
@@ -13451,12 +13451,12 @@ export interface operations {
             content: {
                 /**
                  * @example {
-                 *       "cloud_stops": 1,
-                 *       "date": "2026-07-18",
                  *       "latitude_deg": 54.2,
                  *       "longitude_deg": -4.5,
+                 *       "date": "2026-07-18",
                  *       "time": "12:00",
-                 *       "utc_offset_min": 60
+                 *       "utc_offset_min": 60,
+                 *       "cloud_stops": 1
                  *     }
                  */
                 "application/json": components["schemas"]["Sky"];
@@ -13542,40 +13542,9 @@ export interface operations {
             content: {
                 /**
                  * @example {
-                 *       "battery": {
-                 *         "efficiency": 0.72,
-                 *         "id": "slate-55",
-                 *         "idle_w": 1.5,
-                 *         "mass_kg": 0.62,
-                 *         "name": "Slate 55 head battery",
-                 *         "usable_wh": 55
-                 *       },
-                 *       "colour_k": 5600,
-                 *       "control": {
-                 *         "decay_ms": 1.4,
-                 *         "fall_ms": 0.02,
-                 *         "rise_ms": 0.04,
-                 *         "way": "quenched"
-                 *       },
-                 *       "durations_from": {
-                 *         "origin": "published"
-                 *       },
-                 *       "energy_j": 400,
-                 *       "heat": {
-                 *         "capacity_j": 24000,
-                 *         "drain_w": 85,
-                 *         "then": "waits"
-                 *       },
-                 *       "high_speed_sync": true,
                  *       "id": "brix-400",
-                 *       "kind": "battery_head",
-                 *       "lag_ms": 0.05,
-                 *       "low_battery": "slower",
-                 *       "lowest_power_mired": -11,
-                 *       "lowest_stops": 8,
-                 *       "mass_kg": 2.3,
-                 *       "min_interval_ms": 50,
                  *       "name": "Brix 400",
+                 *       "kind": "battery_head",
                  *       "output": {
                  *         "as": "guide_number",
                  *         "metres": 62
@@ -13583,10 +13552,41 @@ export interface operations {
                  *       "output_from": {
                  *         "origin": "published"
                  *       },
-                 *       "owned": 2,
-                 *       "recycle_s": 1.4,
+                 *       "control": {
+                 *         "way": "quenched",
+                 *         "decay_ms": 1.4,
+                 *         "rise_ms": 0.04,
+                 *         "fall_ms": 0.02
+                 *       },
+                 *       "durations_from": {
+                 *         "origin": "published"
+                 *       },
                  *       "step_stops": 0.3333333333333333,
-                 *       "when_early": "missing"
+                 *       "lowest_stops": 8,
+                 *       "lag_ms": 0.05,
+                 *       "high_speed_sync": true,
+                 *       "energy_j": 400,
+                 *       "recycle_s": 1.4,
+                 *       "min_interval_ms": 50,
+                 *       "when_early": "missing",
+                 *       "heat": {
+                 *         "capacity_j": 24000,
+                 *         "drain_w": 85,
+                 *         "then": "waits"
+                 *       },
+                 *       "low_battery": "slower",
+                 *       "battery": {
+                 *         "id": "slate-55",
+                 *         "name": "Slate 55 head battery",
+                 *         "usable_wh": 55,
+                 *         "efficiency": 0.72,
+                 *         "idle_w": 1.5,
+                 *         "mass_kg": 0.62
+                 *       },
+                 *       "colour_k": 5600,
+                 *       "lowest_power_mired": -11,
+                 *       "mass_kg": 2.3,
+                 *       "owned": 2
                  *     }
                  */
                 "application/json": components["schemas"]["FlashUnit"];
@@ -13668,10 +13668,10 @@ export interface operations {
                 /**
                  * @example {
                  *       "aperture_f": 5.6,
-                 *       "filter_stops": 0,
                  *       "iso": 400,
-                 *       "size_m": 0.05,
+                 *       "filter_stops": 0,
                  *       "speed_m_s": 4,
+                 *       "size_m": 0.05,
                  *       "streak_stops": 1
                  *     }
                  */
@@ -13830,40 +13830,9 @@ export interface operations {
             content: {
                 /**
                  * @example {
-                 *       "battery": {
-                 *         "efficiency": 0.72,
-                 *         "id": "slate-55",
-                 *         "idle_w": 1.5,
-                 *         "mass_kg": 0.62,
-                 *         "name": "Slate 55 head battery",
-                 *         "usable_wh": 55
-                 *       },
-                 *       "colour_k": 5600,
-                 *       "control": {
-                 *         "decay_ms": 1.4,
-                 *         "fall_ms": 0.02,
-                 *         "rise_ms": 0.04,
-                 *         "way": "quenched"
-                 *       },
-                 *       "durations_from": {
-                 *         "origin": "published"
-                 *       },
-                 *       "energy_j": 400,
-                 *       "heat": {
-                 *         "capacity_j": 24000,
-                 *         "drain_w": 85,
-                 *         "then": "waits"
-                 *       },
-                 *       "high_speed_sync": true,
                  *       "id": "brix-400",
-                 *       "kind": "battery_head",
-                 *       "lag_ms": 0.05,
-                 *       "low_battery": "slower",
-                 *       "lowest_power_mired": -11,
-                 *       "lowest_stops": 8,
-                 *       "mass_kg": 2.3,
-                 *       "min_interval_ms": 50,
                  *       "name": "Brix 400",
+                 *       "kind": "battery_head",
                  *       "output": {
                  *         "as": "guide_number",
                  *         "metres": 62
@@ -13871,10 +13840,41 @@ export interface operations {
                  *       "output_from": {
                  *         "origin": "published"
                  *       },
-                 *       "owned": 2,
-                 *       "recycle_s": 1.4,
+                 *       "control": {
+                 *         "way": "quenched",
+                 *         "decay_ms": 1.4,
+                 *         "rise_ms": 0.04,
+                 *         "fall_ms": 0.02
+                 *       },
+                 *       "durations_from": {
+                 *         "origin": "published"
+                 *       },
                  *       "step_stops": 0.3333333333333333,
-                 *       "when_early": "missing"
+                 *       "lowest_stops": 8,
+                 *       "lag_ms": 0.05,
+                 *       "high_speed_sync": true,
+                 *       "energy_j": 400,
+                 *       "recycle_s": 1.4,
+                 *       "min_interval_ms": 50,
+                 *       "when_early": "missing",
+                 *       "heat": {
+                 *         "capacity_j": 24000,
+                 *         "drain_w": 85,
+                 *         "then": "waits"
+                 *       },
+                 *       "low_battery": "slower",
+                 *       "battery": {
+                 *         "id": "slate-55",
+                 *         "name": "Slate 55 head battery",
+                 *         "usable_wh": 55,
+                 *         "efficiency": 0.72,
+                 *         "idle_w": 1.5,
+                 *         "mass_kg": 0.62
+                 *       },
+                 *       "colour_k": 5600,
+                 *       "lowest_power_mired": -11,
+                 *       "mass_kg": 2.3,
+                 *       "owned": 2
                  *     }
                  */
                 "application/json": components["schemas"]["FlashUnit"];

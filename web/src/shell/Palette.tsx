@@ -29,6 +29,7 @@ export function Palette({ onClose }: { onClose: () => void }) {
         run: () => void navigate(`/shots/${shot.id}`),
       })),
       ...commandsOf(pathname, search),
+      { name: 'Copies of everything', hint: 'screen', run: () => void navigate('/copies') },
       ...(items ?? []).map((item) => ({
         name: item.name,
         hint: item.what,

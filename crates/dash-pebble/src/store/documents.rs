@@ -337,11 +337,15 @@ pub async fn replace<T: Document>(store: &Store, id: &str, seen: i64, thing: &T)
     let body = written(thing);
     // Others wait while this is being done: only what has to be is done here.
     let mut change = store.change().await?;
-    let still = sqlx::query_scalar!("SELECT version FROM document WHERE id = ? AND removed_at IS NULL", id);
-    if still.fetch_optional(&mut *change).await? != Some(seen) {
-        at_version::<T>(&mut change, id, seen).await?;
-    }
-    let changed_at = put_body(&mut change, id, &body).await?;
+    let still = sqlx::query!("SELECT version, head FROM document WHERE id = ? AND removed_at IS NULL", id);
+    let parent = match still.fetch_optional(&mut *change).await? {
+        Some(still) if still.version == seen => still.head,
+        _ => {
+            at_version::<T>(&mut change, id, seen).await?;
+            head(&mut change, id).await?
+        }
+    };
+    let changed_at = put_body(&mut change, id, parent, &body).await?;
     change.commit().await?;
     let row = Row {
         id: id.as_bytes().to_vec(),
@@ -361,16 +365,18 @@ pub async fn replace<T: Document>(store: &Store, id: &str, seen: i64, thing: &T)
 /// # Errors
 /// [`DocumentError::Database`].
 pub async fn put<T: Document>(connection: &mut SqliteConnection, id: &str, thing: &T) -> Result<(), DocumentError<T>> {
-    put_body(connection, id, &written(thing)).await?;
+    let parent = head(&mut *connection, id).await?;
+    put_body(connection, id, parent, &written(thing)).await?;
     Ok(())
 }
 
 /// [`put`] of what is written already; returns the moment.
-async fn put_body(connection: &mut SqliteConnection, id: &str, body: &str) -> Result<String, sqlx::Error> {
-    let parent = head(&mut *connection, id).await?;
+async fn put_body(connection: &mut SqliteConnection, id: &str, parent: i64, body: &str) -> Result<String, sqlx::Error> {
     let head = insert_revision(&mut *connection, id, Some(parent), body).await?;
     let changed_at = move_head(&mut *connection, id, head).await?;
-    thin(connection, id).await?;
+    if head % THINNED_EVERY == 0 {
+        thin(connection, id).await?;
+    }
     Ok(changed_at)
 }
 
@@ -513,8 +519,10 @@ async fn head(connection: &mut SqliteConnection, id: &str) -> Result<i64, sqlx::
 
 /// Versions without a name that are kept of a document.
 const MOST_UNNAMED: i64 = 200;
+/// Not every change looks for old ones: this many versions come to a file between two looks.
+const THINNED_EVERY: i64 = 8;
 /// Versions thinned in one change, so that a long history of an earlier version goes little by little.
-const THINNED_AT_ONCE: i64 = 20;
+const THINNED_AT_ONCE: i64 = 40;
 
 /// Drops the oldest versions beyond the last two hundred that have no name; those with names stay, and so does the one
 /// that counts. What was made from a dropped one now follows the one before it.

@@ -165,3 +165,59 @@ fn the_contract_and_its_types_are_current() {
     let told = String::from_utf8(run(&["openapi"]).stdout).unwrap();
     assert!(kept == told, "docs/openapi.json is stale: run `make contract`");
 }
+
+#[test]
+fn what_is_no_name_of_a_file_is_refused_with_a_sentence() {
+    let folder = TempDir::new().unwrap();
+    let slash = format!("{}/season/", folder.path().display());
+    for (data, word) in [
+        (":memory:", "means the memory"),
+        ("file:season.sqlite?mode=memory", "is an address"),
+        ("sqlite://season.sqlite", "is an address"),
+        (slash.as_str(), "is a folder"),
+        (folder.path().to_str().unwrap(), "is a folder"),
+        ("..", "is a folder"),
+    ] {
+        let output = program()
+            .args(["serve", "--listen", "127.0.0.1:0", "--data", data])
+            .current_dir(folder.path())
+            .output()
+            .expect("the program runs");
+        failed(&output, &["is not the name of a file", word]);
+    }
+    assert_eq!(std::fs::read_dir(folder.path()).unwrap().count(), 0, "and nothing was made");
+}
+
+#[tokio::test]
+async fn any_loopback_address_answers_under_the_name_that_is_printed() {
+    let folder = TempDir::new().unwrap();
+    let server = Server::at("127.0.0.2:0", &folder.path().join("season.sqlite"), &["--demo"]);
+    assert!(server.address.starts_with("http://127.0.0.2:"));
+    let client = reqwest::Client::new();
+    assert_eq!(client.get(server.url("/api/blank")).send().await.unwrap().status(), 200);
+    let saved = client.post(server.url("/api/forecast")).header("origin", &server.address);
+    assert_eq!(saved.json(&crate::common::example("silks")).send().await.unwrap().status(), 200);
+    // And nothing is put to an address that only reads.
+    let put = client.put(server.url("/")).send().await.unwrap();
+    assert_eq!(put.status(), 405);
+}
+
+#[test]
+fn a_reader_that_has_enough_and_a_full_device_end_it_without_a_panic() {
+    let shell = |script: &str| {
+        let script = script.replace("PROGRAM", env!("CARGO_BIN_EXE_dash-pebble"));
+        std::process::Command::new("bash").args(["-c", &script]).output().expect("a shell")
+    };
+    for (script, code) in [
+        ("set -o pipefail; PROGRAM openapi | head -c 100 >/dev/null".to_owned(), 141),
+        (format!("PROGRAM forecast {} >/dev/full", example_path("silks")), 1),
+        ("PROGRAM openapi >/dev/full".to_owned(), 1),
+        (format!("PROGRAM match {} --kit /dev/zero", example_path("silks")), 1),
+    ] {
+        let output = shell(&script);
+        let said = String::from_utf8_lossy(&output.stderr);
+        assert!(!said.contains("panicked"), "{script}: {said}");
+        assert_eq!(output.status.code(), Some(code), "{script}: {said}");
+        assert_eq!(said.is_empty(), code == 141, "{script}: {said}");
+    }
+}

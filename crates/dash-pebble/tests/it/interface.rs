@@ -668,6 +668,14 @@ async fn screenshots() {
     browser.until("[...document.images].length === 7 && [...document.images].every((image) => image.complete && image.naturalWidth)").await;
     browser.until("document.fonts.status === 'loaded'").await;
     take("shots.png").await;
+    let client = reqwest::Client::new();
+    for _ in 0..2 {
+        client.post(server.url("/api/copies")).send().await.unwrap().error_for_status().unwrap();
+    }
+    browser.driver.goto(server.url("/copies")).await.unwrap();
+    browser.until("document.querySelectorAll('[data-now=same]').length === 7 && document.querySelectorAll('[aria-label^=Copies] button').length === 3").await;
+    browser.until("[...document.images].filter((image) => image.complete && image.naturalWidth).length >= 6").await;
+    take("copies.png").await;
     for (title, name) in [
         ("Double ropes, both feet up", "bench-set.png"),
         ("Lantern slalom", "bench-lantern.png"),
@@ -789,9 +797,6 @@ async fn screenshots() {
     browser.keys("e").await;
     browser.until("document.querySelector('[aria-label=Figures]')").await;
     take("kit-entry.png").await;
-    browser.driver.goto(server.url("/kit/modifier/dish-55-grid")).await.unwrap();
-    browser.until("document.querySelectorAll('svg[role=img]').length > 6").await;
-    take("kit-modifier.png").await;
 }
 
 /// How long from a key to the new picture on the screen: printed by `make bench`.

@@ -638,3 +638,23 @@ async fn speeds_of_the_kit() {
     println!("kit recording of a million samples ({size} MB) sent, read and analysed in {:.0} ms", times[2]);
     println!("kit peak memory before {before:?} MB, after {:?} MB", peak_mb(&api));
 }
+
+#[tokio::test]
+async fn the_third_thing_of_a_long_name_has_an_identity_of_its_own() {
+    let api = Api::demo();
+    let name = "A unit with a name that is much longer than any identity may be, as some are";
+    let mut ids = Vec::new();
+    for _ in 0..4 {
+        let mut unit = crate::common::example("kit")["units"][0].clone();
+        (unit["id"], unit["name"]) = (serde_json::json!(""), serde_json::json!(name));
+        let body = serde_json::json!({ "what": "unit", "item": unit });
+        let made = api.send(Method::POST, "/api/kit/items", None, Some(&body)).await;
+        let status = made.status();
+        let made: Value = made.json().await.unwrap();
+        assert_eq!(status, StatusCode::CREATED, "{made}");
+        ids.push(made["id"].as_str().unwrap().to_owned());
+    }
+    ids.dedup();
+    assert_eq!(ids.len(), 4, "{ids:?}");
+    assert!(ids.iter().all(|id| id.len() <= 64));
+}

