@@ -6,6 +6,7 @@
 use super::documents::Document;
 use pebble_core::gear::fit::{Moved, fit};
 use pebble_core::gear::{Battery, FlashUnit, Item};
+use pebble_core::matching::check_wish;
 use pebble_core::{Invalid, Plan, Shot};
 use sqlx::SqliteConnection;
 use std::collections::{BTreeSet, HashMap};
@@ -117,13 +118,23 @@ impl Document for Shot {
         }
         let units = |shot: &Self| shot.lights.iter().map(|light| light.unit.clone()).collect::<Vec<_>>();
         if (&before.camera, units(&before)) == (&self.camera, units(&self)) {
-            Plan::try_from(&self)?;
-            return Ok((self, Vec::new()));
+            return with_a_good_wish(self, Vec::new());
         }
         let (shot, moved) = fit(&self)?;
-        Plan::try_from(&shot)?;
-        Ok((shot, moved))
+        with_a_good_wish(shot, moved)
     }
+}
+
+/// A shot that can be planned. What it asks of the kit is set aside where it cannot be asked: earlier versions took anything
+/// there, and other gear can leave nothing between two limits.
+fn with_a_good_wish(mut shot: Shot, mut moved: Vec<Moved>) -> Result<(Shot, Vec<Moved>), Invalid> {
+    let plan = Plan::try_from(&shot)?;
+    if let Err(reason) = check_wish(&shot, &plan) {
+        shot.wish = None;
+        let sentence = format!("what was asked of the kit was set aside, for {reason}");
+        moved.push(Moved { field: "wish".to_owned(), sentence });
+    }
+    Ok((shot, moved))
 }
 
 impl Document for Item {

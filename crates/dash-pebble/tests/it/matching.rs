@@ -263,3 +263,34 @@ async fn a_long_search_goes_on_beside_the_rest_and_ends_when_nobody_listens() {
         assert!(started.elapsed() < Duration::from_secs(8), "it went on although nobody listened");
     }
 }
+
+#[tokio::test]
+async fn a_wish_is_checked_where_a_shot_is_and_a_bad_one_of_old_is_set_aside() {
+    let api = Api::demo();
+    let kept = api.first_shot().await;
+    let path = format!("/api/shots/{}", kept["id"].as_str().unwrap());
+    for (wish, field) in [
+        (json!({ "frames": 0 }), "wish.frames"),
+        (json!({ "iso_min": 6400.0, "iso_max": 100.0 }), "wish.iso_min"),
+        (json!({ "slowest": "soon" }), "wish.slowest"),
+    ] {
+        let mut shot = kept["shot"].clone();
+        shot["wish"] = wish;
+        let (status, told) = problem(api.send(Method::PUT, &path, Some(1), Some(&shot)).await).await;
+        assert_eq!((status, &told["field"]), (StatusCode::UNPROCESSABLE_ENTITY, &json!(field)), "{told}");
+        let (status, _) = problem(api.send(Method::POST, "/api/shots", None, Some(&shot)).await).await;
+        assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    }
+    // An earlier version took it: the shot opens, and says what was set aside and why.
+    let folder = tempfile::TempDir::new().unwrap();
+    let store = dash_pebble::store::open(&folder.path().join("season.sqlite")).await.unwrap();
+    let mut shot: pebble_core::Shot = serde_json::from_value(kept["shot"].clone()).unwrap();
+    shot.wish = serde_json::from_value(json!({ "frames": 0 })).unwrap();
+    let added = dash_pebble::store::shots::add(&store, &shot).await.unwrap();
+    assert_eq!(added.thing.wish, None);
+    assert!(
+        matches!(&added.moved[..], [one] if one.field == "wish" && one.sentence.contains("wish.frames")),
+        "{:?}",
+        added.moved
+    );
+}

@@ -68,18 +68,25 @@ fn drift(from: &Outlook, to: &Outlook) -> f64 {
     from.lights.iter().zip(&to.lights).map(change).fold(0.0, f64::max)
 }
 
+/// How far a light moves; one that was dark or goes dark moves by no number.
+fn moved(name: &str, from: Stops, to: Stops) -> Option<String> {
+    match (from > Stops::DARK, to > Stops::DARK) {
+        (true, true) => {
+            let by = (to - from).as_stops();
+            (by.abs() > WORTH_SAYING).then(|| format!("{name} {}", signed(by)))
+        }
+        (false, true) => Some(format!("{name} at {}", signed(to.as_stops()))),
+        (true, false) => Some(format!("no {name}")),
+        (false, false) => None,
+    }
+}
+
 fn written(case: Case, to: &Settings, seen: &Outlook) -> Remedy {
     let changes = strips::written_changes(case.plan, to);
     let label = strips::said(case.plan, to);
     let mut effects = Vec::new();
-    let ambient = (seen.ambient.placement - case.seen.ambient.placement).as_stops();
-    if ambient.abs() > WORTH_SAYING {
-        effects.push(format!("ambient {}", signed(ambient)));
-    }
-    let key = (seen.key().lit.placement - case.seen.key().lit.placement).as_stops();
-    if key.abs() > WORTH_SAYING {
-        effects.push(format!("key {}", signed(key)));
-    }
+    effects.extend(moved("ambient", case.seen.ambient.placement, seen.ambient.placement));
+    effects.extend(moved("key", case.seen.key().lit.placement, seen.key().lit.placement));
     if to.aperture != case.plan.settings.aperture {
         effects.push(if to.aperture < case.plan.settings.aperture {
             "less depth".to_owned()

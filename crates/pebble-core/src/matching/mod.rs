@@ -31,9 +31,24 @@ pub use steps::{Chain, Step, chain};
 pub use stock::{Offered, Stock};
 pub use wish::{Between, BlurLimit, Borrowed, Bounds, Wish};
 
+use crate::outlook::outlook;
+use crate::plan::Plan;
+use crate::quantity::bounds::Invalid;
+use crate::shot::Shot;
 use aim::Aim;
 use seek::Seek;
 use tables::Tables;
+
+/// Whether what is asked of the kit beyond the shot can be asked.
+///
+/// # Errors
+/// [`Invalid`] with the path of the field inside the shot, such as `wish.frames`.
+pub fn check_wish(shot: &Shot, plan: &Plan) -> Result<(), Invalid> {
+    if shot.wish.is_none() {
+        return Ok(());
+    }
+    Bounds::of(shot, plan, &outlook(plan)).map(drop)
+}
 
 /// The best of every class of set-ups, best first; `None` when the search was stopped.
 pub fn find(problem: &Problem, stock: &Stock, priority: Priority, going: &Going) -> Option<Vec<Found>> {

@@ -96,8 +96,8 @@ async fn on_a_failing_disk_what_is_answered_as_saved_is_there_and_what_is_refuse
     };
     let control = folder.path().join("fail");
     let mut number = 0;
-    for failure in ["write 5", "write 28", "sync 5", "sync 28"] {
-        for refusals in 1..=3 {
+    for (failure, most) in [("write 5", 1), ("write 28", 3), ("sync 5", 3), ("sync 28", 1)] {
+        for refusals in 1..=most {
             for (more, kill) in [(0, true), (0, false), (3, true), (3, false)] {
                 number += 1;
                 let case = format!("{failure}, {refusals} refusals, {more} saved after, killed: {kill}");
