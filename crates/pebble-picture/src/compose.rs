@@ -19,8 +19,10 @@ use std::sync::atomic::{AtomicBool, AtomicUsize, Ordering};
 
 /// Pixels of the largest picture that is drawn in one piece.
 const LARGEST_WHOLE: usize = 620_000;
+/// Pixels of a strip, to begin with.
+const STRIP: usize = 300_000;
 /// Samples of all figures of one strip, of 16 bytes each, sums and smears together.
-const MOST_AT_ONCE: usize = 1_500_000;
+const MOST_AT_ONCE: usize = 1_000_000;
 /// A strip is not cut finer than this.
 const LEAST_ROWS: usize = 32;
 /// Width of the picture in which a figure's dwell is found out for all strips.
@@ -141,7 +143,7 @@ pub fn render_while(plan: &Plan, outlook: &Outlook, request: &Request, wanted: &
     // A figure's dwell is a figure of all of it, which no strip sees.
     let peaks = if whole { None } else { Some(Strip::of(plan, outlook, scene, window.coarse(), None, wanted).peaks()) };
     let mut done = 0;
-    let mut height = if whole { window.height } else { (LARGEST_WHOLE / window.width).max(LEAST_ROWS) };
+    let mut height = if whole { window.height } else { (STRIP / window.width).max(LEAST_ROWS) };
     while done < window.height {
         if !wanted.load(Ordering::Relaxed) {
             return None;

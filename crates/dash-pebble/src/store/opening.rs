@@ -38,6 +38,9 @@ pub enum OpenError {
         /// Why it cannot be one.
         why: &'static str,
     },
+    /// Where a new file is made there is something else.
+    #[error("{0} is in the way: a new data file is made there first. It was left as it is; move it, or name another.")]
+    InTheWay(PathBuf),
     /// Some other kind of file.
     #[error("{0} is not a Dash Pebble data file. It was left as it is; name another with --data.")]
     NotOurs(PathBuf),
@@ -239,10 +242,17 @@ async fn has_our_tables(path: &Path) -> bool {
 fn locked(path: &Path) -> Result<File, OpenError> {
     let unreachable = |reason| OpenError::Unreachable { path: path.to_owned(), reason };
     let file = File::open(path).map_err(unreachable)?;
+    keep_others_out(&file, path)?;
+    Ok(file)
+}
+
+fn keep_others_out(file: &File, path: &Path) -> Result<(), OpenError> {
     match file.try_lock() {
-        Ok(()) => Ok(file),
+        Ok(()) => Ok(()),
         Err(TryLockError::WouldBlock) => Err(OpenError::Locked(path.to_owned())),
-        Err(TryLockError::Error(error)) => Err(unreachable(error)),
+        // Some disks of the network have no locks of this kind; the database's own still hold.
+        Err(TryLockError::Error(error)) if error.kind() == ErrorKind::Unsupported => Ok(()),
+        Err(TryLockError::Error(reason)) => Err(OpenError::Unreachable { path: path.to_owned(), reason }),
     }
 }
 
@@ -253,14 +263,13 @@ async fn make(path: &Path, filling: Option<Filling>) -> Result<File, OpenError> 
         ErrorKind::AlreadyExists => OpenError::Locked(path.to_owned()),
         _ => OpenError::Unreachable { path: path.to_owned(), reason },
     };
-    let aside = aside(path);
+    let aside = beside(path, ".new");
+    if is_in_the_way(&aside) {
+        return Err(OpenError::InTheWay(aside));
+    }
     // Left by a program that was killed, or being made by one that runs: the lock tells.
     let file = File::options().create(true).truncate(false).write(true).open(&aside).map_err(unreachable)?;
-    match file.try_lock() {
-        Ok(()) => {}
-        Err(TryLockError::WouldBlock) => return Err(OpenError::Locked(path.to_owned())),
-        Err(TryLockError::Error(error)) => return Err(unreachable(error)),
-    }
+    keep_others_out(&file, path)?;
     let drop_aside = tempfile::TempPath::try_from_path(&aside).map_err(unreachable)?;
     file.set_len(0).map_err(unreachable)?;
     let _ = std::fs::remove_file(beside(&aside, "-journal"));
@@ -277,9 +286,14 @@ async fn make(path: &Path, filling: Option<Filling>) -> Result<File, OpenError> 
     Ok(file)
 }
 
-/// Where a new file is made.
-fn aside(path: &Path) -> PathBuf {
-    beside(path, ".new")
+/// Whether something that we did not make stands where a new file is made.
+fn is_in_the_way(aside: &Path) -> bool {
+    let Ok(metadata) = std::fs::symlink_metadata(aside) else { return false };
+    let mut begins = [0; SQLITE_MAGIC.len()];
+    let read = File::open(aside).and_then(|mut file| file.read_exact(&mut begins));
+    // What a power cut left of one of ours may be all zeros.
+    let ours = read.is_ok() && (begins == *SQLITE_MAGIC || begins == [0; SQLITE_MAGIC.len()]);
+    !metadata.is_file() || (metadata.len() > 0 && !ours)
 }
 
 /// A new file with everything it shall have.

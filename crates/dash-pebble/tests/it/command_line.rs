@@ -188,6 +188,22 @@ fn what_is_no_name_of_a_file_is_refused_with_a_sentence() {
     assert_eq!(std::fs::read_dir(folder.path()).unwrap().count(), 0, "and nothing was made");
 }
 
+#[test]
+fn what_stands_where_a_new_file_is_made_is_left_as_it_is() {
+    let folder = TempDir::new().unwrap();
+    let (data, aside, far) =
+        (folder.path().join("season.sqlite"), folder.path().join("season.sqlite.new"), folder.path().join("far"));
+    std::fs::write(&aside, "a note of mine").unwrap();
+    failed(&serve(&data), &["is in the way"]);
+    assert_eq!(std::fs::read_to_string(&aside).unwrap(), "a note of mine");
+    std::fs::remove_file(&aside).unwrap();
+    std::fs::write(&far, "another").unwrap();
+    std::os::unix::fs::symlink(&far, &aside).unwrap();
+    failed(&serve(&data), &["is in the way"]);
+    assert_eq!(std::fs::read_to_string(&far).unwrap(), "another");
+    assert!(!data.exists());
+}
+
 #[tokio::test]
 async fn any_loopback_address_answers_under_the_name_that_is_printed() {
     let folder = TempDir::new().unwrap();

@@ -134,7 +134,8 @@ async fn a_second_signal_ends_it_at_once_and_one_before_the_address_is_heard() {
     tokio::time::timeout(Duration::from_millis(50), std::future::pending::<()>()).await.unwrap_err();
     let begun = Instant::now();
     signal("INT", server.id());
-    signal("INT", server.id());
+    // The second may come when it has ended already.
+    let _ = std::process::Command::new("kill").args(["-INT", &server.id().to_string()]).status();
     let ended = server.ended_by_itself();
     assert!(begun.elapsed() < Duration::from_secs(1), "{:?}", begun.elapsed());
     println!("ended by two signals after {:.0?}: {ended}", begun.elapsed());
