@@ -454,3 +454,62 @@ fn zooming_draws_the_edges_outwards_and_leaves_the_middle() {
     shot.camera.movement = None;
     assert_eq!(with, flash(&shot));
 }
+
+#[test]
+fn a_large_picture_that_is_drawn_in_strips_has_no_seams() {
+    for name in ["double-ropes", "lantern-slalom", "slipway-spin", "roller-hall", "silks", "finishers-wall"] {
+        let plan = Plan::try_from(&example(name)).unwrap();
+        let outlook = outlook(&plan);
+        let drawn = |width, crop| render(&plan, &outlook, &Request { width, layers: Layers::Both, crop });
+        let large = drawn(1920, Crop::WHOLE);
+        // A quarter at the same scale is drawn in one piece.
+        for (left, top) in [(0, 0), (1, 0), (0, 1), (1, 1)] {
+            let crop = Crop { left: f64::from(left) * 0.5, top: f64::from(top) * 0.5, size: 0.5 };
+            let quarter = drawn(960, crop);
+            for row in 0..quarter.height as usize {
+                let level = |pixels: &[u8]| pixels.iter().map(|channel| f64::from(*channel)).sum::<f64>() / 960.0 / 4.0;
+                let at = ((top as usize * quarter.height as usize + row) * 1920 + left as usize * 960) * 4;
+                let (in_strips, in_one) =
+                    (level(&large.rgba[at..at + 3840]), level(&quarter.rgba[row * 3840..][..3840]));
+                assert!(
+                    (in_strips - in_one).abs() < 1.0,
+                    "{name}, {crop:?}, row {row}: {in_strips:.2} and {in_one:.2}"
+                );
+            }
+        }
+    }
+}
+
+#[test]
+fn a_drawing_that_nobody_waits_for_is_put_down_at_once() {
+    use std::sync::atomic::{AtomicBool, Ordering};
+    use std::time::{Duration, Instant};
+    for name in ["slipway-spin", "roller-hall", "finishers-wall"] {
+        let plan = Plan::try_from(&example(name)).unwrap();
+        let outlook = outlook(&plan);
+        let request = Request { width: 2400, layers: Layers::Both, crop: Crop::WHOLE };
+        let began = Instant::now();
+        assert!(pebble_picture::render_while(&plan, &outlook, &request, &AtomicBool::new(true)).is_some());
+        let whole = began.elapsed();
+        let mut longest = Duration::ZERO;
+        for part in 1..6 {
+            let wanted = AtomicBool::new(true);
+            std::thread::scope(|scope| {
+                let drawing = scope.spawn(|| {
+                    let drawn = pebble_picture::render_while(&plan, &outlook, &request, &wanted);
+                    (drawn.is_none(), Instant::now())
+                });
+                std::thread::sleep(whole * part / 8);
+                let asked = Instant::now();
+                wanted.store(false, Ordering::Relaxed);
+                let (put_down, at) = drawing.join().unwrap();
+                if put_down {
+                    longest = longest.max(at.saturating_duration_since(asked));
+                }
+            });
+        }
+        println!("{name}: {whole:.0?} for all of it, put down within {longest:.0?}");
+        // 20 ms on a machine that has nothing else to do.
+        assert!(longest < Duration::from_millis(150), "{name}: {longest:?}");
+    }
+}

@@ -24,6 +24,9 @@ pub fn completed(document: &utoipa::openapi::OpenApi) -> Value {
             }
         }
     }
+    for (name, example) in &bodies {
+        document["components"]["examples"][name] = json!({ "value": example });
+    }
     ranges(&mut document);
     for schema in ["Shot", "Kit"] {
         for constant in ["format", "version"] {
@@ -95,8 +98,8 @@ fn complete(path: &str, method: &str, operation: &mut Value, bodies: &Map<String
     let content = operation["requestBody"]["content"].as_object_mut();
     for (_, content) in content.into_iter().flatten() {
         let name = content["schema"]["$ref"].as_str().and_then(|name| name.rsplit('/').next()).unwrap_or_default();
-        if let Some(example) = bodies.get(name) {
-            content["example"] = example.clone();
+        if bodies.contains_key(name) {
+            content["examples"] = json!({ "good": { "$ref": format!("#/components/examples/{name}") } });
         } else if path.ends_with("units.csv") {
             content["example"] = json!(crate::formats::units_csv::write(&demo::KIT.units[..1]).unwrap_or_default());
         }

@@ -81,7 +81,7 @@ struct Question {
     body: Option<(String, Value)>,
 }
 
-fn good(operation: &Operation, version: Option<i64>) -> Question {
+fn good(contract: &Contract, operation: &Operation, version: Option<i64>) -> Question {
     let mut path = operation.path.clone();
     let mut query = Vec::new();
     let mut has_version = false;
@@ -105,7 +105,11 @@ fn good(operation: &Operation, version: Option<i64>) -> Question {
         path = format!("{path}?{}", query.join("&"));
     }
     let content = operation.said["requestBody"]["content"].as_object().and_then(|all| all.iter().next());
-    let body = content.map(|(kind, content)| (kind.clone(), content["example"].clone()));
+    let body = content.map(|(kind, content)| {
+        let shared = content["examples"]["good"]["$ref"].as_str().map(|place| place.trim_start_matches('#'));
+        let shared = shared.and_then(|place| contract.document.pointer(place)).map(|example| example["value"].clone());
+        (kind.clone(), shared.unwrap_or_else(|| content["example"].clone()))
+    });
     Question { path, version: has_version.then_some(version.unwrap_or(1)), body }
 }
 
@@ -137,12 +141,10 @@ async fn prepared(api: &Api, operation: &Operation, contract: &Contract) -> Ques
         path if path.starts_with("/api/kit/items/{id}") => now(api.get("/api/kit/items/brix-400").await),
         _ => None,
     };
-    let mut question = good(operation, version);
+    let mut question = good(contract, operation, version);
     match (operation.method.as_str(), operation.path.as_str()) {
         ("POST", "/api/match/apply" | "/api/match/explain") => {
-            let shot = contract.document["paths"]["/api/forecast"]["post"]["requestBody"]["content"]["application/json"]
-                ["example"]
-                .clone();
+            let shot = body_of(contract, "Shot");
             let asked = json!({ "shot": shot });
             let told = api.send(Method::POST, "/api/match", None, Some(&asked)).await.text().await.unwrap();
             let last: Value = serde_json::from_str(told.lines().last().unwrap()).unwrap();
@@ -154,8 +156,7 @@ async fn prepared(api: &Api, operation: &Operation, contract: &Contract) -> Ques
             question.body = Some(("application/json".to_owned(), thing));
         }
         ("DELETE", "/api/kit/items/{id}") => {
-            let made =
-                api.send(Method::POST, "/api/kit/items", None, Some(&question_body(contract, "/api/kit/items"))).await;
+            let made = api.send(Method::POST, "/api/kit/items", None, Some(&body_of(contract, "Item"))).await;
             let made: Value = made.json().await.unwrap();
             question.path = format!("/api/kit/items/{}", made["id"].as_str().unwrap());
             question.version = made["version"].as_i64();
@@ -206,8 +207,9 @@ async fn prepared(api: &Api, operation: &Operation, contract: &Contract) -> Ques
     question
 }
 
-fn question_body(contract: &Contract, path: &str) -> Value {
-    contract.document["paths"][path]["post"]["requestBody"]["content"]["application/json"]["example"].clone()
+/// A good body by the name of its schema.
+fn body_of(contract: &Contract, schema: &str) -> Value {
+    contract.document["components"]["examples"][schema]["value"].clone()
 }
 
 #[tokio::test]
@@ -320,9 +322,9 @@ async fn limits_of_the_document_are_those_that_are_kept() {
     let shots = ["double-ropes", "lantern-slalom", "slipway-spin", "roller-hall", "silks"].map(crate::common::example);
     let jobs = shots.map(|shot| ("/api/forecast", "Shot", shot)).into_iter().chain([
         ("/api/kit/import", "Kit", crate::common::example("kit")),
-        ("/api/sky", "Sky", question_body(&contract, "/api/sky")),
-        ("/api/streak", "StreakReading", question_body(&contract, "/api/streak")),
-        ("/api/metering", "MeteringRequest", question_body(&contract, "/api/metering")),
+        ("/api/sky", "Sky", body_of(&contract, "Sky")),
+        ("/api/streak", "StreakReading", body_of(&contract, "StreakReading")),
+        ("/api/metering", "MeteringRequest", body_of(&contract, "MeteringRequest")),
     ]);
     for (path, schema, body) in jobs {
         let mut all = Vec::new();
