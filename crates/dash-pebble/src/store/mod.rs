@@ -25,7 +25,7 @@ use sqlx::sqlite::{SqliteConnectOptions, SqlitePool, SqlitePoolOptions};
 use sqlx::{Connection, Sqlite, SqliteConnection};
 use std::fs::File;
 use std::path::{Path, PathBuf};
-use std::sync::{Arc, PoisonError};
+use std::sync::Arc;
 use std::time::Duration;
 use tokio::sync::{Mutex, Notify, RwLock};
 use watch::Watch;
@@ -36,6 +36,8 @@ const PATIENCE: Duration = Duration::from_secs(1);
 const READERS: u32 = 4;
 /// After so long without a change the log is folded into the file: whoever copies the file then has everything.
 const QUIET: Duration = Duration::from_secs(2);
+/// How often a log that was taken away is tried to be folded in, each time with the database's own patience.
+const HEALING_TRIES: u32 = 5;
 /// A log longer than this is folded in at once.
 const LONG_LOG: u64 = 4 * 1024 * 1024;
 
@@ -53,8 +55,6 @@ struct Inner {
     changed: Notify,
     /// What the look at the start found damaged.
     damage: Option<String>,
-    /// Held as long as the file is open: no second program works in it.
-    lock: std::sync::Mutex<Option<File>>,
 }
 
 impl Store {
@@ -117,19 +117,28 @@ impl Store {
         }
         self.0.readers.read().await.close().await;
         self.0.desk.lock().await.close().await;
-        self.0.lock.lock().unwrap_or_else(PoisonError::into_inner).take();
+        self.0.watch.let_go();
     }
 
     /// The log was taken away under us. What is in it is still to be had through the connections that are open: it is
     /// folded into the file, and then all connections are made anew.
     async fn heal(&self, desk: &mut Desk) -> Result<(), ChangeError> {
-        self.fold_at(desk).await?;
+        // A copy that is being made reads the log for a while: it is waited for.
+        let mut folded = self.fold_at(desk).await;
+        for _ in 0..HEALING_TRIES {
+            match folded {
+                Err(ChangeError::Database(_)) => folded = self.fold_at(desk).await,
+                _ => break,
+            }
+        }
+        folded?;
         let mut readers = self.0.readers.write().await;
         readers.close().await;
         desk.close().await;
         desk.connection().await?;
         *readers = reading(&self.0.path).await?;
         self.0.watch.look_again();
+        self.0.watch.adopt_log();
         Ok(())
     }
 }
@@ -137,7 +146,18 @@ impl Store {
 /// Connections that read.
 async fn reading(path: &Path) -> Result<SqlitePool, sqlx::Error> {
     let options = SqliteConnectOptions::new().filename(path).read_only(true).busy_timeout(PATIENCE);
-    SqlitePoolOptions::new().max_connections(READERS).connect_with(options).await
+    let pool = SqlitePoolOptions::new().max_connections(READERS).idle_timeout(None).max_lifetime(None);
+    let pool = pool.connect_with(options).await?;
+    // All of them now, and the log with them, which is opened by the first question: one that came later would look for a
+    // log that may have been taken away.
+    let mut all = Vec::new();
+    for _ in 0..READERS {
+        let mut one = pool.acquire().await?;
+        sqlx::query("SELECT count(*) FROM sqlite_schema").fetch_one(&mut *one).await?;
+        all.push(one);
+    }
+    drop(all);
+    Ok(pool)
 }
 
 /// Moves what is in the log into the file, and leaves the log empty.

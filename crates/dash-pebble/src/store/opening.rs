@@ -138,10 +138,9 @@ async fn opened(path: &Path, filling: Option<Filling>) -> Result<Store, OpenErro
         path: path.to_owned(),
         readers: RwLock::new(readers),
         desk: Arc::new(Mutex::new(desk)),
-        watch: Watch::new(path),
+        watch: Watch::new(path, lock),
         changed: Notify::new(),
         damage,
-        lock: std::sync::Mutex::new(Some(lock)),
     }));
     if let (Some(filling), true) = (filling, found != Found::Nothing) {
         let broken = |reason: String| OpenError::Database { path: path.to_owned(), reason };

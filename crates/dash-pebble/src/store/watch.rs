@@ -5,7 +5,7 @@
 //! they were.
 
 use super::beside;
-use std::fs::Metadata;
+use std::fs::{File, Metadata};
 use std::path::{Path, PathBuf};
 use std::sync::{Mutex, PoisonError};
 use std::time::SystemTime;
@@ -31,12 +31,8 @@ struct Stamp {
 }
 
 impl Stamp {
-    fn of(path: &Path) -> Option<Self> {
-        std::fs::metadata(path).ok().map(|metadata| Self {
-            file: identity(&metadata),
-            length: metadata.len(),
-            written: metadata.modified().ok(),
-        })
+    fn of(metadata: &Metadata) -> Self {
+        Self { file: identity(metadata), length: metadata.len(), written: metadata.modified().ok() }
     }
 }
 
@@ -62,33 +58,48 @@ struct Seen {
 pub(super) struct Watch {
     path: PathBuf,
     log: PathBuf,
+    /// The file itself, whatever is at the path: locked as long as it is open, so that no second program works in it.
+    file: Mutex<Option<File>>,
     seen: Mutex<Seen>,
 }
 
 impl Watch {
-    pub fn new(path: &Path) -> Self {
-        let watch = Self { path: path.to_owned(), log: beside(path, "-wal"), seen: Mutex::default() };
+    pub fn new(path: &Path, locked: File) -> Self {
+        let watch = Self {
+            path: path.to_owned(),
+            log: beside(path, "-wal"),
+            file: Mutex::new(Some(locked)),
+            seen: Mutex::default(),
+        };
         watch.look_again();
+        watch.adopt_log();
         watch
     }
 
-    /// Takes what is there now for ours, after we wrote it.
-    pub fn look_again(&self) {
+    /// Lets other programs in.
+    pub fn let_go(&self) {
+        self.file.lock().unwrap_or_else(PoisonError::into_inner).take();
+    }
+
+    /// Takes the log that is there now for the one that is written: after the connections were made, and never else, or a
+    /// log that was taken away would be forgotten.
+    pub fn adopt_log(&self) {
         let log = std::fs::metadata(&self.log).ok().as_ref().map(identity);
-        let mut seen = self.seen.lock().unwrap_or_else(PoisonError::into_inner);
-        seen.log = log;
-        // Another file in its place is never ours, even if it came while we wrote.
-        let now = Stamp::of(&self.path);
-        if seen.file.is_none() || now.map(|now| now.file) == seen.file.map(|seen| seen.file) {
-            seen.file = now;
-        }
+        self.seen.lock().unwrap_or_else(PoisonError::into_inner).log = log;
+    }
+
+    /// Remembers the file as it is now, after we wrote it. It is asked itself, not what is at the path by now.
+    pub fn look_again(&self) {
+        let file = self.file.lock().unwrap_or_else(PoisonError::into_inner);
+        let now = file.as_ref().and_then(|file| file.metadata().ok());
+        self.seen.lock().unwrap_or_else(PoisonError::into_inner).file = now.as_ref().map(Stamp::of);
     }
 
     /// # Errors
     /// [`Gone`] when the file is not the one that was opened, or was written by others.
     pub fn same(&self) -> Result<(), Gone> {
         let seen = self.seen.lock().unwrap_or_else(PoisonError::into_inner).file;
-        match (Stamp::of(&self.path), seen) {
+        match (std::fs::metadata(&self.path).ok().as_ref().map(Stamp::of), seen) {
             (None, _) => Err(Gone::Missing(self.path.clone())),
             (now, seen) if now != seen => Err(Gone::Replaced(self.path.clone())),
             _ => Ok(()),
@@ -98,7 +109,8 @@ impl Watch {
     /// Whether the log beside it is the one that is written.
     pub fn same_log(&self) -> bool {
         let seen = self.seen.lock().unwrap_or_else(PoisonError::into_inner).log;
-        std::fs::metadata(&self.log).ok().as_ref().map(identity) == seen
+        let now = std::fs::metadata(&self.log).ok().as_ref().map(identity);
+        now.is_some() && now == seen
     }
 
     /// Bytes of the log.

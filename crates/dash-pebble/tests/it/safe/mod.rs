@@ -49,6 +49,8 @@ impl Saver {
         if status == StatusCode::OK {
             self.version = body["version"].as_i64().unwrap();
             self.saved = title;
+        } else {
+            println!("refused: {}", body["detail"]);
         }
         Some(status)
     }

@@ -71,7 +71,12 @@ async fn a_log_that_is_deleted_takes_nothing_with_it() {
     let mut saver = Saver::on(&server).await;
     for round in 0..3 {
         assert_eq!(saver.save(&server).await, StatusCode::OK);
-        std::fs::remove_file(folder.path().join("season.sqlite-wal")).unwrap();
+        let log = folder.path().join("season.sqlite-wal");
+        std::fs::remove_file(&log).unwrap();
+        if round == 1 {
+            // Some quiet seconds, in which the log that is gone is folded in, do not make it forgotten.
+            tokio::time::sleep(std::time::Duration::from_millis(2500)).await;
+        }
         assert_eq!(saver.save(&server).await, StatusCode::OK, "round {round}");
         assert_eq!(saver.title(&server).await, saver.saved, "round {round}");
     }
