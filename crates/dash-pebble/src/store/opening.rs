@@ -14,6 +14,7 @@ use std::io::{ErrorKind, Read};
 use std::path::{Path, PathBuf};
 use std::pin::Pin;
 use std::sync::Arc;
+use std::time::{Duration, Instant};
 use thiserror::Error;
 use tokio::sync::{Mutex, Notify, RwLock};
 
@@ -22,6 +23,8 @@ const APPLICATION_ID: u32 = 0x4450_626C;
 /// Offset of it in a SQLite header (SQLite file format, 1.3).
 const APPLICATION_ID_AT: usize = 68;
 const SQLITE_MAGIC: &[u8; 16] = b"SQLite format 3\0";
+/// How often a lock that another holds is tried again.
+const LOOK_EVERY: Duration = Duration::from_millis(20);
 /// A file without a mark that is larger than this is not looked into: it would have to be copied for that.
 const MOST_TO_LOOK_INTO: u64 = 1 << 30;
 
@@ -246,7 +249,14 @@ fn locked(path: &Path) -> Result<File, OpenError> {
 }
 
 fn keep_others_out(file: &File, path: &Path) -> Result<(), OpenError> {
-    match file.try_lock() {
+    // One that is ending, or a child that is being started, may hold it for a moment.
+    let begun = Instant::now();
+    let mut locked = file.try_lock();
+    while matches!(locked, Err(TryLockError::WouldBlock)) && begun.elapsed() < PATIENCE {
+        std::thread::sleep(LOOK_EVERY);
+        locked = file.try_lock();
+    }
+    match locked {
         Ok(()) => Ok(()),
         Err(TryLockError::WouldBlock) => Err(OpenError::Locked(path.to_owned())),
         // Some disks of the network have no locks of this kind; the database's own still hold.
