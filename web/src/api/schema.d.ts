@@ -8625,7 +8625,7 @@ export interface operations {
             query?: {
                 /**
                  * @description Another version; the one that counts when not said.
-                 * @example 65
+                 * @example 62
                  */
                 beside?: number;
             };
@@ -8633,7 +8633,7 @@ export interface operations {
             path: {
                 /** @example double-ropes */
                 id: string;
-                /** @example 65 */
+                /** @example 62 */
                 revision: number;
             };
             cookie?: never;
@@ -8699,7 +8699,7 @@ export interface operations {
             path: {
                 /** @example double-ropes */
                 id: string;
-                /** @example 65 */
+                /** @example 62 */
                 revision: number;
             };
             cookie?: never;
@@ -8797,7 +8797,7 @@ export interface operations {
             path: {
                 /** @example double-ropes */
                 id: string;
-                /** @example 65 */
+                /** @example 62 */
                 revision: number;
             };
             cookie?: never;

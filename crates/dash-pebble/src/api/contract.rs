@@ -88,7 +88,7 @@ fn complete(path: &str, method: &str, operation: &mut Value, bodies: &Map<String
             "id" if path.starts_with("/api/shots") => json!(SHOT),
             "id" if path.starts_with("/api/kit") => json!(THING),
             "If-Match" => json!("\"1\""),
-            "revision" | "beside" => json!(FIRST_SHOT_REVISION),
+            "revision" | "beside" => json!(first_shot_revision()),
             "width" => json!(240),
             "power" => json!(0.25),
             _ => continue,
@@ -107,7 +107,9 @@ fn complete(path: &str, method: &str, operation: &mut Value, bodies: &Map<String
 }
 
 /// Things come first into the demo data, then the shots.
-const FIRST_SHOT_REVISION: usize = 65;
+fn first_shot_revision() -> usize {
+    demo::KIT.clone().into_items().map_or(1, |things| things.len() + 1)
+}
 
 /// Example bodies by the name of their schema.
 fn bodies() -> Map<String, Value> {

@@ -192,12 +192,6 @@ async fn prepared(api: &Api, operation: &Operation, contract: &Contract) -> Ques
             let made: Value = api.send(Method::POST, "/api/copies", None, None).await.json().await.unwrap();
             question.path = question.path.replace("{id}", made["name"].as_str().unwrap());
         }
-        (_, path) if path.contains("{revision}") => {
-            let versions = api.get(&format!("/api/shots/{shot}/versions")).await;
-            let first = versions.as_array().unwrap().last().unwrap()["revision"].to_string();
-            let (before, after) = operation.path.split_once("{revision}").unwrap();
-            question.path = format!("{}{first}{after}", before.replace("{id}", shot));
-        }
         ("POST", "/api/traces") => {
             let trace = example_path("traces/dunlin-500-full").replace(".json", ".csv");
             question.body = Some(("text/csv".to_owned(), json!(std::fs::read_to_string(trace).unwrap())));

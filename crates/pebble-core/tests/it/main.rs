@@ -5,6 +5,7 @@ mod common;
 mod comparing;
 mod daylight_ways;
 mod dragging;
+mod golden;
 mod hold;
 mod judgement;
 mod kit;
