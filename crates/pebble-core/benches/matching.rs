@@ -6,7 +6,7 @@
 use criterion::{BatchSize, Criterion, criterion_group, criterion_main};
 use pebble_core::gear::{FlashUnit, Kit, Modifier};
 use pebble_core::matching::{
-    Candidate, Going, Priority, Problem, Stock, Wish, find, marks, nearest, whole_job, whole_shot,
+    Brief, Candidate, Going, Priority, Stock, Wish, find, marks, nearest, whole_job, whole_shot,
 };
 use pebble_core::{Plan, Shot, strips};
 use std::hint::black_box;
@@ -67,31 +67,31 @@ fn one_light(criterion: &mut Criterion) {
     {
         let shot = shot(text, any());
         let plan = Plan::try_from(&shot).expect("the shot is a plan");
-        let problem = Problem::new(&shot, &plan).expect("the wish can be");
+        let brief = Brief::new(&shot, &plan).expect("the wish can be");
         criterion.bench_function(&format!("match one light, {name}, demo kit"), |bench| {
             // Pulses are worked out with the first question: every question here is a first one.
             let fresh = || Stock::of_kit(&kit()).expect("the kit can be");
-            let ask = |stock: Stock| find(black_box(&problem), &stock, Priority::Balanced, &Going::default());
+            let ask = |stock: Stock| find(black_box(&brief), &stock, Priority::Balanced, &Going::default());
             bench.iter_batched(fresh, ask, BatchSize::PerIteration);
         });
         criterion.bench_function(&format!("match one light, {name}, asked again"), |bench| {
-            bench.iter(|| find(black_box(&problem), &stock, Priority::Balanced, &Going::default()));
+            bench.iter(|| find(black_box(&brief), &stock, Priority::Balanced, &Going::default()));
         });
-        against_brute_force(name, &problem, &stock);
+        against_brute_force(name, &brief, &stock);
     }
     let slipway = shot(SLIPWAY, Wish::default());
     let plan = Plan::try_from(&slipway).expect("the shot is a plan");
-    let mut problem = Problem::new(&slipway, &plan).expect("the wish can be");
+    let mut brief = Brief::new(&slipway, &plan).expect("the wish can be");
     criterion.bench_function("nearest, slipway, demo kit", |bench| {
-        bench.iter(|| nearest(black_box(&mut problem), &stock, &Going::default()));
+        bench.iter(|| nearest(black_box(&mut brief), &stock, &Going::default()));
     });
-    criterion.bench_function("map of all units, slipway", |bench| bench.iter(|| marks(black_box(&problem), &stock)));
+    criterion.bench_function("map of all units, slipway", |bench| bench.iter(|| marks(black_box(&brief), &stock)));
 }
 
 /// Says how many times faster the search is than going through the grid, both on one core.
-fn against_brute_force(name: &str, problem: &Problem, stock: &Stock) {
-    let body = &problem.plan.body;
-    let farthest = problem.bounds.farthest.as_metres() + 1e-9;
+fn against_brute_force(name: &str, brief: &Brief, stock: &Stock) {
+    let body = &brief.plan.body;
+    let farthest = brief.bounds.farthest.as_metres() + 1e-9;
     let places: Vec<_> = strips::distances().filter(|place| place.as_metres() <= farthest).collect();
     let apertures: Vec<_> = strips::apertures(body).collect();
     let isos: Vec<_> = strips::isos(body).collect();
@@ -118,7 +118,7 @@ fn against_brute_force(name: &str, problem: &Problem, stock: &Stock) {
             iso: isos[number * 29 % isos.len()],
             filter: stock.filters[number * 31 % stock.filters.len()],
         };
-        let fares = problem.judge(&candidate).expect("it can be judged");
+        let fares = brief.judge(&candidate).expect("it can be judged");
         fits += usize::from(fares.iter().all(|one| one.room >= -1e-9));
     }
     let each = started.elapsed().as_secs_f64() / SAMPLE as f64;
@@ -126,7 +126,7 @@ fn against_brute_force(name: &str, problem: &Problem, stock: &Stock) {
     let started = Instant::now();
     let runs = 5;
     for _ in 0..runs {
-        black_box(alone.install(|| find(problem, stock, Priority::Balanced, &Going::default())));
+        black_box(alone.install(|| find(brief, stock, Priority::Balanced, &Going::default())));
     }
     let search = started.elapsed().as_secs_f64() / f64::from(runs);
     println!(
@@ -142,16 +142,16 @@ fn against_brute_force(name: &str, problem: &Problem, stock: &Stock) {
 fn larger(criterion: &mut Criterion) {
     let sabre = shot(SABRE, any());
     let plan = Plan::try_from(&sabre).expect("the shot is a plan");
-    let problem = Problem::new(&sabre, &plan).expect("the wish can be");
+    let brief = Brief::new(&sabre, &plan).expect("the wish can be");
     for units in [125, 250, 500] {
         criterion.bench_function(&format!("match one light, {units} units"), |bench| {
-            let ask = |stock: Stock| find(black_box(&problem), &stock, Priority::Balanced, &Going::default());
+            let ask = |stock: Stock| find(black_box(&brief), &stock, Priority::Balanced, &Going::default());
             bench.iter_batched(|| grown(units), ask, BatchSize::PerIteration);
         });
     }
     criterion.bench_function("whole shot, four lights", |bench| {
         let fresh = || Stock::of_kit(&kit()).expect("the kit can be");
-        let ask = |stock: Stock| whole_shot(black_box(&problem), &stock, Priority::Balanced, &Going::default());
+        let ask = |stock: Stock| whole_shot(black_box(&brief), &stock, Priority::Balanced, &Going::default());
         bench.iter_batched(fresh, ask, BatchSize::PerIteration);
     });
     let shots = day();

@@ -16,35 +16,24 @@
 //! A *stop* is a factor of two; more light is positive. Filter loss is the one exception: it counts positive. Camera
 //! settings sit on a grid of sixths of a stop and their labels are customary roundings ([`quantity::scale`]).
 
-pub mod cautions;
-pub mod compare;
-pub mod daylight;
-pub mod depth;
-pub mod drag;
-pub mod exposure;
-pub mod findings;
-pub mod forecast;
-pub mod gear;
-pub mod ghost;
-pub mod groups;
-pub mod hold;
-pub mod matching;
-pub mod metering;
-pub mod motion;
+pub mod answers;
+pub mod file;
 pub mod outlook;
-pub mod output;
+pub mod physics;
 pub mod plan;
-pub mod power;
-pub mod pulse;
 pub mod quantity;
-mod root;
-pub mod shot;
-pub mod shutter;
-pub mod strips;
 mod wire;
 
-pub use forecast::{Forecast, forecast};
+// What most callers need stands at the door.
+pub use answers::{
+    cautions, compare, daylight, drag, findings, fit, forecast, groups, guides, hold, matching, metering, sheet,
+    strips, trace,
+};
+pub use file::{gear, shot};
+pub use physics::{depth, exposure, ghost, motion, output, power, pulse, shutter};
+
+pub use answers::forecast::{Forecast, forecast};
+pub use file::shot::Shot;
 pub use outlook::{Outlook, outlook};
 pub use plan::Plan;
 pub use quantity::bounds::Invalid;
-pub use shot::Shot;

@@ -4,7 +4,7 @@ use crate::backdrop::Backdrop;
 use crate::body::{Body, Direction, Outline, Point, Tint};
 use crate::exposure::{Exposure, RowExposure, SLICES, instant};
 use crate::scenes::{self, Figure, Scene};
-use crate::smear::{Beam, Pixel, Raster, Smeared, Sprite, Sprites};
+use crate::smear::{FlashOn, Pixel, Raster, Smeared, Sprite, Sprites};
 use crate::tone::{Curve, curve, encoded};
 use crate::{Layers, Picture, Request};
 use pebble_core::exposure::{Level, MID_GREY};
@@ -38,7 +38,7 @@ const CARD_HALF_HEIGHT: f32 = 0.15;
 
 /// One row of the two layers, linear: an idle lane, then red to blue, as in a [`Pixel`], so that four numbers are handled
 /// as one.
-pub(crate) struct Light {
+pub(crate) struct LightRow {
     pub ambient: Vec<Pixel>,
     /// The group of flashes at work.
     pub flash: Vec<Pixel>,
@@ -245,7 +245,7 @@ fn expose_band(stage: &Stage, backdrop: &Backdrop, actors: &[Actor], first: usiz
     let (window, curve) = (stage.window, curve());
     let mut painter = backdrop.painter(window);
     let blank = || vec![[0.0; 4]; window.width];
-    let mut light = Light { ambient: blank(), flash: blank(), sum: blank() };
+    let mut light = LightRow { ambient: blank(), flash: blank(), sum: blank() };
     for (row, out) in (first..).zip(out.chunks_exact_mut(window.width * 4)) {
         if !stage.wanted.load(Ordering::Relaxed) {
             return;
@@ -384,7 +384,7 @@ impl Stage<'_> {
         figure: &Figure,
         part: Option<usize>,
         motion: &Motion,
-        (flashes, groups): (&[Beam], usize),
+        (flashes, groups): (&[FlashOn], usize),
     ) -> Option<Sprites> {
         let (plan, outlook) = (self.plan, self.outlook);
         let still = |placement: Stops| linear(Level::of_surface(f64::from(figure.reflectance), placement));
@@ -434,7 +434,7 @@ impl Stage<'_> {
     }
 
     /// The flashes on a figure, each with its own level, colour and direction.
-    fn flashes(&self, figure: &Figure, part: Option<usize>) -> Vec<Beam> {
+    fn flashes(&self, figure: &Figure, part: Option<usize>) -> Vec<FlashOn> {
         let (plan, outlook) = (self.plan, self.outlook);
         let (reflectance, offset) = part.map_or((f64::from(figure.reflectance), Stops::ZERO), |part| {
             (plan.parts[part].reflectance, plan.parts[part].flash_offset)
@@ -450,7 +450,7 @@ impl Stage<'_> {
                 }
                 let level = linear(Level::of_surface(reflectance, seen.seen() + offset)) * gain;
                 let (bearing, height) = of.comes_from(plan.settings.lights[light].distance);
-                beams.push(Beam {
+                beams.push(FlashOn {
                     group,
                     colour: coloured(outlook.flash_tint(plan, light), level),
                     from: Direction::of(bearing.as_radians(), height.as_radians()),
@@ -668,16 +668,16 @@ struct Actor {
 struct Flashed {
     sprite: Sprite,
     layer: Layer,
-    pulse: Pulse,
+    pulse: Drawing,
 }
 
 impl Flashed {
     fn of(stage: &Stage, group: &Group, motion: &Motion, mut sprite: Sprite, steady: (&[f32], (f32, f32))) -> Self {
         let as_it_is = |seen: Pixel| seen;
-        let pulse = Pulse::of(stage, group, motion);
+        let pulse = Drawing::of(stage, group, motion);
         let layer = match &pulse {
-            Pulse::Glow => Layer::of(stage.window, &sprite, (steady.0, &[1.0]), steady.1, Some(as_it_is)),
-            Pulse::Slices(slices) => {
+            Drawing::Glow => Layer::of(stage.window, &sprite, (steady.0, &[1.0]), steady.1, Some(as_it_is)),
+            Drawing::Slices(slices) => {
                 let whole = slices.smear(&group.exposure.whole_slices());
                 let any_whole = group.rows.iter().any(|row| row.whole);
                 Layer::of(
@@ -729,7 +729,7 @@ impl Actor {
         self.ambient.smeared.count() + self.flashes.iter().map(|flashed| flashed.layer.smeared.count()).sum::<usize>()
     }
 
-    fn expose_ambient(&self, window: &Window, row: usize, record: &RowExposure, light: &mut Light) {
+    fn expose_ambient(&self, window: &Window, row: usize, record: &RowExposure, light: &mut LightRow) {
         let layer = &self.ambient;
         if !layer.rows.contains(&row) {
             return;
@@ -748,11 +748,11 @@ impl Actor {
         if !layer.rows.contains(&row) || record.flash <= 0.0 {
             return;
         }
-        let shift = if matches!(pulse, Pulse::Glow) { self.motion.path(record).0 } else { 0.0 };
+        let shift = if matches!(pulse, Drawing::Glow) { self.motion.path(record).0 } else { 0.0 };
         // A row at the edge of the sync window gets a pulse of its own.
         let cut = match pulse {
-            Pulse::Slices(slices) if !record.whole && record.flash > HARDLY_CUT => Some(slices.smear(&record.slices)),
-            Pulse::Slices(slices) if !record.whole => Some(slices.cut(&record.slices)),
+            Drawing::Slices(slices) if !record.whole && record.flash > HARDLY_CUT => Some(slices.smear(&record.slices)),
+            Drawing::Slices(slices) if !record.whole => Some(slices.cut(&record.slices)),
             _ => None,
         };
         let lay = |column: usize, seen: Pixel| {
@@ -769,7 +769,7 @@ impl Actor {
 }
 
 /// How the flash draws a figure.
-enum Pulse {
+enum Drawing {
     /// It glows while the slit passes: the figure moves as in steady light.
     Glow,
     /// Its pulse in slices along the movement.
@@ -784,7 +784,7 @@ struct Slices {
     offsets: [f32; SLICES + 1],
 }
 
-impl Pulse {
+impl Drawing {
     fn of(stage: &Stage, group: &Group, motion: &Motion) -> Self {
         if group.exposure.glows() {
             return Self::Glow;
@@ -888,7 +888,7 @@ fn card(part: &Part, index: usize) -> Figure {
     }
 }
 
-fn develop(curve: &Curve, light: &Light, layers: Layers, out: &mut [u8]) {
+fn develop(curve: &Curve, light: &LightRow, layers: Layers, out: &mut [u8]) {
     let (ambient, flash) = match layers {
         Layers::Both => (1.0, 1.0),
         Layers::Flash => (0.0, 1.0),

@@ -53,7 +53,7 @@ impl Sprites {
 
 /// A flash on a figure.
 #[derive(Clone, Copy, Debug)]
-pub(crate) struct Beam {
+pub(crate) struct FlashOn {
     /// Which group of flashes it draws with.
     pub group: usize,
     /// Level at tone 1, in linear light.
@@ -69,7 +69,7 @@ pub(crate) struct Raster<'a> {
     pub direction: Point,
     pub pixels_per_metre: f32,
     /// The flashes on it.
-    pub flashes: &'a [Beam],
+    pub flashes: &'a [FlashOn],
     /// Groups of flashes.
     pub groups: usize,
     /// Level of the steady light at tone 1, in linear light.
@@ -535,7 +535,7 @@ mod tests {
             bodies: &bodies,
             direction,
             pixels_per_metre: SCALE,
-            flashes: &[Beam { group: 0, colour: [1.0; 3], from: Direction::of(0.0, 0.0) }],
+            flashes: &[FlashOn { group: 0, colour: [1.0; 3], from: Direction::of(0.0, 0.0) }],
             groups: 1,
             ambient: [0.5; 3],
             swing,
@@ -627,7 +627,7 @@ mod tests {
             bodies: &card,
             direction: [1.0, 0.0],
             pixels_per_metre: SCALE,
-            flashes: &[Beam { group: 0, colour: [1.0; 3], from: Direction::of(0.0, 0.0) }],
+            flashes: &[FlashOn { group: 0, colour: [1.0; 3], from: Direction::of(0.0, 0.0) }],
             groups: 1,
             ambient: [1.0; 3],
             swing: None,

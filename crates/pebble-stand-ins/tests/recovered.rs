@@ -1,8 +1,8 @@
 //! Pulses whose durations are known, recorded with all the faults of recorders, and found again.
 
-use pebble_core::pulse::trace::{Quality, Reader, Reading, Trace, TraceError, analyse};
 use pebble_core::pulse::{ChargeVoltage, Pulse, Quenched, SwitchedBanks};
 use pebble_core::quantity::Seconds;
+use pebble_core::trace::{Quality, Reader, Reading, Trace, TraceError, analyse};
 use pebble_stand_ins::Recorder;
 use pebble_stand_ins::recorder::Dialect;
 use proptest::prelude::*;

@@ -2061,9 +2061,9 @@ export interface components {
         /** @description Everything computed for one shot. */
         Forecast: {
             /** @description Steady light on the background. */
-            ambient_background: components["schemas"]["Light"];
+            ambient_background: components["schemas"]["PlacedLight"];
             /** @description Steady light on the subject. */
-            ambient_subject: components["schemas"]["Light"];
+            ambient_subject: components["schemas"]["PlacedLight"];
             /** @description What the camera's own movement draws. */
             camera: components["schemas"]["CameraForecast"];
             /** @description The colours against the white balance. */
@@ -2073,7 +2073,7 @@ export interface components {
             /** @description The working exposure. */
             exposure: components["schemas"]["Exposure"];
             /** @description All flashes that count where the subject is metered. */
-            flash: components["schemas"]["Light"];
+            flash: components["schemas"]["PlacedLight"];
             /**
              * Format: double
              * @description Flash minus steady light on the subject.
@@ -2094,7 +2094,7 @@ export interface components {
             /** @description The parts. */
             parts: components["schemas"]["PartForecast"][];
             /** @description Flash on the background. */
-            spill: components["schemas"]["Light"];
+            spill: components["schemas"]["PlacedLight"];
             /**
              * Format: double
              * @description Steady light and flash together on the subject.
@@ -2461,6 +2461,13 @@ export interface components {
              */
             version: 1;
         };
+        /** @description The list. */
+        KitList: {
+            /** @description Things in order. */
+            items: components["schemas"]["ItemCard"][];
+            /** @description What could not be read, in sentences. */
+            unreadable: string[];
+        };
         /** @description Everything on one scale of stops. */
         Ladder: {
             /**
@@ -2593,24 +2600,6 @@ export interface components {
              */
             widest_f: number;
         };
-        /** @description A light on a place. */
-        Light: {
-            /**
-             * Format: double
-             * @description Exposure.
-             */
-            exposure_lxs: number;
-            /**
-             * Format: double
-             * @description Illuminance, for steady light.
-             */
-            illuminance_lx?: number | null;
-            /**
-             * Format: double
-             * @description Against the metered tone.
-             */
-            placement_stops?: number | null;
-        };
         /** @description One flash. */
         LightForecast: {
             /** @description Whether it fires: it is on and listens to the trigger. */
@@ -2637,13 +2626,13 @@ export interface components {
              */
             mired: number;
             /** @description The pulse. */
-            pulse: components["schemas"]["Pulse"];
+            pulse: components["schemas"]["PulseForecast"];
             /** @description Its share of all that it is read against, as `1:4` of the key; nothing for the key itself or without light. */
             ratio?: string | null;
             /** @description What it is there for. */
             role: components["schemas"]["Role"];
             /** @description What the rows get. */
-            rows: components["schemas"]["Rows"];
+            rows: components["schemas"]["RowsForecast"];
             /** @description Why it does not, in a word or two. */
             silent?: string | null;
             /** @description The same with the unit. */
@@ -3314,6 +3303,24 @@ export interface components {
             /** @description Its name. */
             name: string;
         };
+        /** @description A light on a place. */
+        PlacedLight: {
+            /**
+             * Format: double
+             * @description Exposure.
+             */
+            exposure_lxs: number;
+            /**
+             * Format: double
+             * @description Illuminance, for steady light.
+             */
+            illuminance_lx?: number | null;
+            /**
+             * Format: double
+             * @description Against the metered tone.
+             */
+            placement_stops?: number | null;
+        };
         /**
          * @description What counts first among set-ups that all work.
          * @enum {string}
@@ -3346,7 +3353,7 @@ export interface components {
             value?: string | null;
         };
         /** @description The pulse at this power. */
-        Pulse: {
+        PulseForecast: {
             /** @description The power lies beyond the recordings of this unit, which were carried on. */
             beyond_recordings: boolean;
             /** @description Intensity against the peak, at those times. */
@@ -3553,7 +3560,7 @@ export interface components {
          */
         Role: "key" | "fill" | "rim" | "backdrop" | "in_set";
         /** @description What the rows get of the flash. */
-        Rows: {
+        RowsForecast: {
             /**
              * Format: double
              * @description Share of the rows with no flash.
@@ -3737,13 +3744,6 @@ export interface components {
             remarks: string[];
             /** @description Position in `powers` of the shortest t0.1. */
             shortest: number;
-        };
-        /** @description The list. */
-        Shelf: {
-            /** @description Things in order. */
-            items: components["schemas"]["ItemCard"][];
-            /** @description What could not be read, in sentences. */
-            unreadable: string[];
         };
         /** @description One planned picture. */
         Shot: {
@@ -6717,7 +6717,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Shelf"];
+                    "application/json": components["schemas"]["KitList"];
                 };
             };
             /** @description Asked by a page of another site */

@@ -123,7 +123,7 @@ pub async fn equivalents(body: Checked) -> Json<Vec<Equivalent>> {
 #[utoipa::path(post, path = "/api/daylight", request_body = Shot, responses(
     (status = 200, body = Vec<Way>), (status = 400, body = Problem), (status = 422, body = Problem)))]
 pub async fn daylight(body: Checked) -> Json<Vec<Way>> {
-    Json(ways(&body.shot, &body.plan))
+    Json(ways(&body.plan))
 }
 
 /// A streak to be drawn on a shot.

@@ -13,7 +13,8 @@ use axum::extract::rejection::BytesRejection;
 use axum::http::{StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use pebble_core::Invalid;
-use pebble_core::gear::{FlashUnit, Item, Kind, Kit, sheet};
+use pebble_core::gear::{FlashUnit, Item, Kind, Kit};
+use pebble_core::sheet;
 use serde::{Deserialize, Serialize};
 use std::collections::HashMap;
 
@@ -74,7 +75,7 @@ pub struct ItemCard {
 
 /// The list.
 #[derive(Debug, Serialize, utoipa::ToSchema)]
-pub struct Shelf {
+pub struct KitList {
     /// Things in order.
     pub items: Vec<ItemCard>,
     /// What could not be read, in sentences.
@@ -82,8 +83,8 @@ pub struct Shelf {
 }
 
 /// All things of the kit in short, retired ones among them.
-#[utoipa::path(get, operation_id = "kit_shelf", path = "/api/kit/shelf", responses((status = 200, body = Shelf)))]
-pub async fn shelf(State(app): State<App>) -> Result<Json<Shelf>, ApiError> {
+#[utoipa::path(get, operation_id = "kit_shelf", path = "/api/kit/shelf", responses((status = 200, body = KitList)))]
+pub async fn shelf(State(app): State<App>) -> Result<Json<KitList>, ApiError> {
     let uses = kit::use_counts(&app.store).await?;
     let kept = kit::all(&app.store).await?;
     // Hundreds of units take some milliseconds of computing: not on the threads that answer.
@@ -91,8 +92,8 @@ pub async fn shelf(State(app): State<App>) -> Result<Json<Shelf>, ApiError> {
     Ok(Json(made.map_err(|error| ApiError::Internal(format!("the list was not made: {error}")))??))
 }
 
-fn cards(kept: Vec<Result<Kept, ItemError>>, uses: &HashMap<String, i64>) -> Result<Shelf, ApiError> {
-    let mut shelf = Shelf { items: Vec::with_capacity(kept.len()), unreadable: Vec::new() };
+fn cards(kept: Vec<Result<Kept, ItemError>>, uses: &HashMap<String, i64>) -> Result<KitList, ApiError> {
+    let mut shelf = KitList { items: Vec::with_capacity(kept.len()), unreadable: Vec::new() };
     let mut readable = Vec::with_capacity(kept.len());
     for one in kept {
         match one {

@@ -3,7 +3,7 @@
 
 use super::App;
 use super::body::Sent;
-use super::problem::{ApiError, Problem as ProblemDetails};
+use super::problem::{ApiError, Problem};
 use crate::formats::match_csv;
 use crate::store::Store;
 use crate::store::{kit, shots};
@@ -14,7 +14,7 @@ use axum::http::header;
 use axum::response::{IntoResponse, Response};
 use pebble_core::gear::{Item, Kit};
 use pebble_core::matching::{
-    self, Chain, CrewRow, Going, JobAnswer, MarkMap, MatchRow, NearestRow, Priority, Problem, Setup, Stock, Wish,
+    self, Brief, Chain, CrewRow, Going, JobAnswer, MarkMap, MatchRow, NearestRow, Priority, Setup, Stock, Wish,
 };
 use pebble_core::{Invalid, Plan, Shot};
 use serde::{Deserialize, Serialize};
@@ -99,14 +99,14 @@ pub fn answer(
     going: &Going,
     tell: &dyn Fn(MatchEvent),
 ) -> Result<Option<MatchAnswer>, Invalid> {
-    let mut problem = Problem::new(shot, plan)?;
-    let wish = problem.bounds.said(plan);
-    tell(MatchEvent::Asked { wish: Box::new(wish.clone()), map: matching::marks(&problem, stock) });
-    let Some(found) = matching::find(&problem, stock, priority, going) else { return Ok(None) };
+    let mut brief = Brief::new(shot, plan)?;
+    let wish = brief.bounds.said(plan);
+    tell(MatchEvent::Asked { wish: Box::new(wish.clone()), map: matching::marks(&brief, stock) });
+    let Some(found) = matching::find(&brief, stock, priority, going) else { return Ok(None) };
     let nearest = if found.is_empty() {
         tell(MatchEvent::Progress { done: 0, of: 0, nearest: true });
-        let Some(nearest) = matching::nearest(&mut problem, stock, going) else { return Ok(None) };
-        matching::nearest_rows(&problem, stock, &nearest)
+        let Some(nearest) = matching::nearest(&mut brief, stock, going) else { return Ok(None) };
+        matching::nearest_rows(&brief, stock, &nearest)
     } else {
         Vec::new()
     };
@@ -115,7 +115,7 @@ pub fn answer(
         version: 1,
         priority,
         wish,
-        rows: matching::rows(&problem, stock, &found),
+        rows: matching::rows(&brief, stock, &found),
         ways: found.iter().map(|one| one.ways).sum(),
         nearest,
     }))
@@ -191,11 +191,11 @@ fn line(event: &impl Serialize) -> String {
 /// Which units can do it, told while it is searched: one line of JSON for each event. Whoever stops reading stops it.
 #[utoipa::path(post, operation_id = "match_search", path = "/api/match", request_body = MatchRequest, responses(
     (status = 200, body = MatchEvent, content_type = "application/x-ndjson"),
-    (status = 400, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
+    (status = 400, body = Problem), (status = 422, body = Problem)))]
 pub async fn search(State(app): State<App>, Sent(asked): Sent<MatchRequest>) -> Result<Response, ApiError> {
     let plan = Plan::try_from(&asked.shot)?;
     // Refused before anything is told, so that a refusal is one.
-    Problem::new(&asked.shot, &plan)?;
+    Brief::new(&asked.shot, &plan)?;
     let stock = stock(&app.store).await?;
     Ok(told(
         |done, of| MatchEvent::Progress { done, of, nearest: false },
@@ -210,7 +210,7 @@ pub async fn search(State(app): State<App>, Sent(asked): Sent<MatchRequest>) -> 
 
 /// The same as a table.
 #[utoipa::path(post, operation_id = "match_table", path = "/api/match/table", request_body = MatchRequest, responses(
-    (status = 200, content_type = "text/csv"), (status = 422, body = ProblemDetails)))]
+    (status = 200, content_type = "text/csv"), (status = 422, body = Problem)))]
 pub async fn table(State(app): State<App>, Sent(asked): Sent<MatchRequest>) -> Result<Response, ApiError> {
     let plan = Plan::try_from(&asked.shot)?;
     let stock = stock(&app.store).await?;
@@ -235,14 +235,14 @@ pub struct CrewAnswer {
 
 /// Units for all lights of a shot at once.
 #[utoipa::path(post, operation_id = "match_whole", path = "/api/match/whole", request_body = MatchRequest, responses(
-    (status = 200, body = CrewAnswer), (status = 422, body = ProblemDetails)))]
+    (status = 200, body = CrewAnswer), (status = 422, body = Problem)))]
 pub async fn whole(State(app): State<App>, Sent(asked): Sent<MatchRequest>) -> Result<Json<CrewAnswer>, ApiError> {
     let plan = Plan::try_from(&asked.shot)?;
     let stock = stock(&app.store).await?;
     let answered = worked(move |going| {
-        let problem = Problem::new(&asked.shot, &plan)?;
-        let crews = matching::whole_shot(&problem, &stock, asked.priority, going).unwrap_or_default();
-        let rows = matching::crew_rows(&problem, &stock, &crews);
+        let brief = Brief::new(&asked.shot, &plan)?;
+        let crews = matching::whole_shot(&brief, &stock, asked.priority, going).unwrap_or_default();
+        let rows = matching::crew_rows(&brief, &stock, &crews);
         let why = if rows.is_empty() {
             let job = matching::whole_job(std::slice::from_ref(&asked.shot), &stock, going)?;
             job.and_then(|job| matching::why_not(job.shots.first()?))
@@ -282,8 +282,8 @@ pub enum JobEvent {
 
 /// What to take along for some shots, and what to hire, told while it is worked out. Whoever stops reading stops it.
 #[utoipa::path(post, operation_id = "match_job", path = "/api/match/job", request_body = JobRequest, responses(
-    (status = 200, body = JobEvent, content_type = "application/x-ndjson"), (status = 400, body = ProblemDetails),
-    (status = 404, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
+    (status = 200, body = JobEvent, content_type = "application/x-ndjson"), (status = 400, body = Problem),
+    (status = 404, body = Problem), (status = 422, body = Problem)))]
 pub async fn job(State(app): State<App>, Sent(asked): Sent<JobRequest>) -> Result<Response, ApiError> {
     let count = if asked.shots.is_empty() {
         usize::try_from(shots::count::<Shot>(&app.store).await?).unwrap_or(usize::MAX)
@@ -305,7 +305,7 @@ pub async fn job(State(app): State<App>, Sent(asked): Sent<JobRequest>) -> Resul
     }
     // Refused before anything is told, so that a refusal is one.
     for shot in &of_job {
-        Problem::new(shot, &Plan::try_from(shot)?)?;
+        Brief::new(shot, &Plan::try_from(shot)?)?;
     }
     Ok(told(
         |done, of| JobEvent::Progress { done, of },
@@ -333,14 +333,14 @@ async fn applied(app: &App, asked: &ApplyRequest) -> Result<Shot, ApiError> {
 
 /// The shot with a set-up in place; lights that it does not name follow the camera.
 #[utoipa::path(post, operation_id = "match_apply", path = "/api/match/apply", request_body = ApplyRequest, responses(
-    (status = 200, body = Shot), (status = 422, body = ProblemDetails)))]
+    (status = 200, body = Shot), (status = 422, body = Problem)))]
 pub async fn apply(State(app): State<App>, Sent(asked): Sent<ApplyRequest>) -> Result<Json<Shot>, ApiError> {
     Ok(Json(applied(&app, &asked).await?))
 }
 
 /// A set-up explained: from joules to pixels, step by step.
 #[utoipa::path(post, operation_id = "match_explain", path = "/api/match/explain", request_body = ApplyRequest, responses(
-    (status = 200, body = Vec<Chain>), (status = 422, body = ProblemDetails)))]
+    (status = 200, body = Vec<Chain>), (status = 422, body = Problem)))]
 pub async fn explain(State(app): State<App>, Sent(asked): Sent<ApplyRequest>) -> Result<Json<Vec<Chain>>, ApiError> {
     let lights: Vec<usize> = asked.setup.lights.iter().map(|set| set.light).collect();
     Ok(Json(matching::chain(&applied(&app, &asked).await?, &lights)?))

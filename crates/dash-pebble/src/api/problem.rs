@@ -9,7 +9,7 @@ use crate::store::{ChangeError, Gone, primary_code};
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use pebble_core::gear::Item;
-use pebble_core::pulse::trace::TraceError;
+use pebble_core::trace::TraceError;
 use pebble_core::{Invalid, Shot};
 use serde::Serialize;
 

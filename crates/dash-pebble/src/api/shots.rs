@@ -9,9 +9,8 @@ use axum::Json;
 use axum::extract::State;
 use axum::http::StatusCode;
 use axum::response::{IntoResponse, Response};
-use pebble_core::gear::fit::{Moved, fit};
-use pebble_core::gear::guides::{Guide, guides};
-use pebble_core::matching::check_wish;
+use pebble_core::fit::{Moved, fit};
+use pebble_core::guides::{Guide, guides};
 use pebble_core::{Plan, Shot, findings, outlook};
 use serde::{Deserialize, Serialize};
 
@@ -170,7 +169,6 @@ pub async fn read(State(app): State<App>, Id(id): Id) -> Result<ShotAnswer, ApiE
 #[utoipa::path(post, path = "/api/shots", request_body = Shot, responses(
     (status = 201, body = ShotAnswer), (status = 422, body = Problem)))]
 pub async fn add(State(app): State<App>, body: Checked) -> Result<(StatusCode, ShotAnswer), ApiError> {
-    check_wish(&body.shot, &body.plan)?;
     Ok((StatusCode::CREATED, shots::add(&app.store, &body.shot).await?.into()))
 }
 
@@ -189,7 +187,6 @@ pub async fn replace(
     Seen(version): Seen,
     body: Checked,
 ) -> Result<ShotAnswer, ApiError> {
-    check_wish(&body.shot, &body.plan)?;
     Ok(shots::replace(&app.store, &id, version, &body.shot).await?.into())
 }
 

@@ -6,7 +6,7 @@ use axum::Json;
 use axum::body::Body;
 use http_body_util::BodyExt;
 use pebble_core::gear::Recording;
-use pebble_core::pulse::trace::{Reader, Reading, analyse};
+use pebble_core::trace::{Reader, Reading, analyse};
 use serde::Serialize;
 
 /// Most bytes of one recording. Its samples are limited too; this ends a file that has none.

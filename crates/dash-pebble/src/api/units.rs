@@ -6,8 +6,8 @@ use axum::Json;
 use axum::http::header;
 use axum::response::{IntoResponse, Response};
 use pebble_core::gear::FlashUnit;
-use pebble_core::gear::sheet::{self, Sheet};
 use pebble_core::quantity::bounds;
+use pebble_core::sheet::{self, Sheet};
 use pebble_stand_ins::Recorder;
 use serde::Deserialize;
 

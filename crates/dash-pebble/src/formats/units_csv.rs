@@ -4,9 +4,9 @@
 //! durations of a unit that goes by a model: for those the table is only to be read.
 
 use super::as_text;
-use pebble_core::gear::sheet::{output, whole_stops};
 use pebble_core::gear::{Control, FlashUnit, Item, Origin, Output, Source, TableRow, UnitKind};
 use pebble_core::quantity::Seconds;
+use pebble_core::sheet::{output, whole_stops};
 use serde::de::DeserializeOwned;
 use serde::{Deserialize, Serialize};
 use std::collections::HashMap;

@@ -5,7 +5,7 @@
 use super::shelf::Shelf;
 use super::{ChangeError, Gone, Store, primary_code};
 use pebble_core::Invalid;
-use pebble_core::gear::fit::Moved;
+use pebble_core::fit::Moved;
 use serde::Serialize;
 use serde::de::DeserializeOwned;
 use sqlx::SqliteConnection;
@@ -124,7 +124,7 @@ pub enum Step {
 
 /// A document as it stands. Texts are read as bytes: one flipped bit makes a text that cannot be read as one, and would
 /// spoil the answer about all others.
-struct Row {
+struct StoredDocument {
     id: Vec<u8>,
     version: i64,
     body: Vec<u8>,
@@ -166,7 +166,7 @@ pub async fn all<T: Document>(store: &Store) -> Result<Listed<T>, DocumentError<
 pub async fn page<T: Document>(store: &Store, page: Page) -> Result<Listed<T>, DocumentError<T>> {
     let mut connection = store.reader().await?;
     let rows = sqlx::query_as!(
-        Row,
+        StoredDocument,
         r#"SELECT CAST(id AS BLOB) AS "id!: Vec<u8>", version, CAST(body AS BLOB) AS "body!: Vec<u8>",
                   CAST(changed_at AS BLOB) AS "changed_at!: Vec<u8>", retired AS "retired!: bool",
                   can_undo AS "can_undo!: bool", can_redo AS "can_redo!: bool"
@@ -238,7 +238,7 @@ pub(super) async fn read<T: Document>(
     id: &str,
 ) -> Result<Kept<T>, DocumentError<T>> {
     let row = sqlx::query_as!(
-        Row,
+        StoredDocument,
         r#"SELECT CAST(id AS BLOB) AS "id!: Vec<u8>", version, CAST(body AS BLOB) AS "body!: Vec<u8>",
                   CAST(changed_at AS BLOB) AS "changed_at!: Vec<u8>", retired AS "retired!: bool",
                   can_undo AS "can_undo!: bool", can_redo AS "can_redo!: bool"
@@ -256,9 +256,9 @@ pub(super) async fn read<T: Document>(
 /// Rows as documents with the kit's figures of today.
 async fn settled<T: Document>(
     connection: &mut SqliteConnection,
-    rows: Vec<Row>,
+    rows: Vec<StoredDocument>,
 ) -> Result<Vec<Result<Kept<T>, DocumentError<T>>>, DocumentError<T>> {
-    let read: Vec<(Row, Result<T, String>)> = rows
+    let read: Vec<(StoredDocument, Result<T, String>)> = rows
         .into_iter()
         .map(|row| {
             let thing = serde_json::from_slice(&row.body).map_err(|error| error.to_string());
@@ -290,7 +290,7 @@ async fn settled<T: Document>(
 }
 
 /// What a photographer knows a document by, as far as it can be made out.
-fn called(row: &Row) -> String {
+fn called(row: &StoredDocument) -> String {
     let id = String::from_utf8_lossy(&row.id);
     let body: serde_json::Value = serde_json::from_str(&String::from_utf8_lossy(&row.body)).unwrap_or_default();
     let name = body["title"].as_str().or_else(|| body["item"]["name"].as_str());
@@ -347,7 +347,7 @@ pub async fn replace<T: Document>(store: &Store, id: &str, seen: i64, thing: &T)
     };
     let changed_at = put_body(&mut change, id, parent, &body).await?;
     change.commit().await?;
-    let row = Row {
+    let row = StoredDocument {
         id: id.as_bytes().to_vec(),
         version: seen + 1,
         body: body.into_bytes(),

@@ -4,9 +4,8 @@
 //! identity, the kit's figures count: what was measured yesterday shows in every shot today.
 
 use super::documents::Document;
-use pebble_core::gear::fit::{Moved, fit};
+use pebble_core::fit::{Moved, fit};
 use pebble_core::gear::{Battery, FlashUnit, Item};
-use pebble_core::matching::check_wish;
 use pebble_core::{Invalid, Plan, Shot};
 use sqlx::SqliteConnection;
 use std::collections::{BTreeSet, HashMap};
@@ -128,9 +127,13 @@ impl Document for Shot {
 /// A shot that can be planned. What it asks of the kit is set aside where it cannot be asked: earlier versions took anything
 /// there, and other gear can leave nothing between two limits.
 fn with_a_good_wish(mut shot: Shot, mut moved: Vec<Moved>) -> Result<(Shot, Vec<Moved>), Invalid> {
-    let plan = Plan::try_from(&shot)?;
-    if let Err(reason) = check_wish(&shot, &plan) {
+    let of_the_wish = |reason: &Invalid| reason.field().split('.').next() == Some("wish");
+    if let Err(reason) = Plan::try_from(&shot) {
+        if !of_the_wish(&reason) {
+            return Err(reason);
+        }
         shot.wish = None;
+        Plan::try_from(&shot)?;
         let sentence = format!("what was asked of the kit was set aside, for {reason}");
         moved.push(Moved { field: "wish".to_owned(), sentence });
     }

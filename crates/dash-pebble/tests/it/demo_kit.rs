@@ -2,9 +2,9 @@
 
 use crate::common::example;
 use dash_pebble::demo::{EXAMPLES, KIT, blank};
-use pebble_core::gear::fit::fit;
-use pebble_core::gear::sheet::{output, sheet};
+use pebble_core::fit::fit;
 use pebble_core::gear::{FlashUnit, Item, Kind};
+use pebble_core::sheet::{output, sheet};
 use pebble_core::shot::Shot;
 use pebble_core::{Plan, forecast, strips};
 

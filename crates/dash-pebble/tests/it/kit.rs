@@ -617,7 +617,7 @@ async fn speeds_of_the_kit() {
     let api = Api::demo();
     api.send(Method::POST, "/api/kit/import", None, Some(&large_kit())).await;
     println!("kit of 512 units listed in {:.0} ms", time_of_the_list(&api).await);
-    let pulse = pebble_core::gear::sheet::pulse(&KIT.units[0], 0.25).unwrap();
+    let pulse = pebble_core::sheet::pulse(&KIT.units[0], 0.25).unwrap();
     let mut text = Vec::new();
     let recorder = pebble_stand_ins::Recorder {
         samples: 1_000_000,

@@ -1,7 +1,7 @@
 //! The recordings that ship: made by the stand-in recorder, and read as the demo kit says.
 
 use dash_pebble::demo::KIT;
-use pebble_core::pulse::trace::{Quality, Reader, Reading, analyse};
+use pebble_core::trace::{Quality, Reader, Reading, analyse};
 use pebble_stand_ins::samples::{Sample, samples};
 
 fn path(file: &str) -> String {

@@ -6,12 +6,12 @@ use dash_pebble::api::forecast::Answer;
 use dash_pebble::formats::units_csv;
 use pebble_core::compare::compare;
 use pebble_core::daylight::ways;
-use pebble_core::gear::fit::fit;
-use pebble_core::gear::guides::guides;
-use pebble_core::gear::sheet::{line, sheet};
+use pebble_core::fit::fit;
 use pebble_core::gear::{Item, Kit};
+use pebble_core::guides::guides;
 use pebble_core::hold::{Held, equivalents, hold};
-use pebble_core::pulse::trace::{Reader, analyse};
+use pebble_core::sheet::{line, sheet};
+use pebble_core::trace::{Reader, analyse};
 use pebble_core::{Plan, Shot};
 use proptest::prelude::*;
 use serde_json::{Value, json};
@@ -129,7 +129,7 @@ proptest! {
         // What follows can be set: it is on the dials of this very shot.
         prop_assert!(Plan::try_from(&shot).is_ok_and(|plan| plan.with(held.settings).settings == held.settings));
         is_plain(&equivalents(&plan, &[]))?;
-        is_plain(&ways(&shot, &plan))?;
+        is_plain(&ways(&plan))?;
         is_plain(&guides(&plan))?;
         is_plain(&compare((&other, &as_it_was), (&shot, &plan)))?;
         let (fitted, moved) = fit(&shot).expect("what can be planned has gear that can be");

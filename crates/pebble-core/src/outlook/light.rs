@@ -1,14 +1,14 @@
 //! One flash: what it puts on the subject, when, and for how long.
 
-use super::Source;
-use crate::output::grazing;
+use super::Incident;
+use crate::file::shot::Role;
+use crate::physics::output::grazing;
+use crate::physics::pulse::{Pulse, PulseAt};
+use crate::physics::shutter::sync::{OVER_SHARE, Timing, ignition, usable_sync};
+use crate::physics::shutter::{Ignition, RowReport, Run, SyncMode, high_speed, rows};
 use crate::plan::{Dial, Light, Plan};
-use crate::pulse::{Pulse, PulseAt};
 use crate::quantity::scale::ShutterTime;
 use crate::quantity::{LuxSeconds, Seconds, Stops};
-use crate::shot::Role;
-use crate::shutter::sync::{OVER_SHARE, Timing, ignition, usable_sync};
-use crate::shutter::{Ignition, RowReport, Run, SyncMode, high_speed, rows};
 
 /// What one flash will do.
 #[derive(Clone, Debug, PartialEq)]
@@ -20,9 +20,9 @@ pub struct LightOutlook {
     /// What its automatic asks for and the unit does not have: positive is light that is missing.
     pub automatic_short: Stops,
     /// Where it stands: on the subject, or on the backdrop for a backdrop's light; a full share of it.
-    pub lit: Source,
+    pub lit: Incident,
     /// On the background.
-    pub on_background: Source,
+    pub on_background: Incident,
     /// How much brighter than metered the edge looks that it draws; nothing but for rims.
     pub grazing: Stops,
     /// The pulse at this power.
@@ -56,12 +56,12 @@ impl LightOutlook {
         let shines = if fires { gain } else { 0.0 };
         let thrown = |distance| light.exposure(power, dial.heads, distance) * shines;
 
-        let lit = Source::of(thrown(dial.distance), reference);
+        let lit = Incident::of(thrown(dial.distance), reference);
         let on_background = match light.role {
             Role::Backdrop => lit,
             // What comes from behind shines away from the background.
-            _ if light.is_behind() => Source::of(LuxSeconds::ZERO, reference),
-            _ => Source::of(thrown(dial.distance + plan.background_behind) * plan.spill.as_ratio(), reference),
+            _ if light.is_behind() => Incident::of(LuxSeconds::ZERO, reference),
+            _ => Incident::of(thrown(dial.distance + plan.background_behind) * plan.spill.as_ratio(), reference),
         };
 
         let pulse = light.unit.control.at(power);

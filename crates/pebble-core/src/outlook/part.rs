@@ -1,15 +1,15 @@
 //! One part of the subject under all lights: its blur, its trail, its tones.
 
 use super::{Burns, LightOutlook, Outlook};
-use crate::exposure::Level;
-use crate::ghost::{Ghost, Tones, dwell, ghost};
-use crate::motion::{Sharpness, growth, image_speed};
+use crate::physics::exposure::Level;
+use crate::physics::ghost::{Ghost, Tones, dwell, ghost};
+use crate::physics::motion::{Sharpness, growth, image_speed};
+use crate::physics::shutter::SyncMode;
 use crate::plan::{Part, Plan};
 use crate::quantity::{LuxSeconds, Metres, MetresPerSecond, Seconds, Stops};
-use crate::shutter::SyncMode;
 
 /// A light this much below the strongest on a part draws nothing that is told from the rest: three stops.
-const DRAWS_WITHIN: Stops = Stops::from_stops(-3.0);
+pub(crate) const DRAWS_WITHIN: Stops = Stops::from_stops(-3.0);
 
 /// What will happen to one part.
 #[derive(Clone, Copy, Debug, PartialEq)]

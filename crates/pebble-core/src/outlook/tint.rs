@@ -1,7 +1,7 @@
 //! The colour in which each light draws, against the white balance: linear red, green, blue of luminance 1.
 
 use super::{Burns, Outlook, SteadyOutlook};
-use crate::output::colour::{mixed, seen_as};
+use crate::physics::output::colour::{mixed, seen_as};
 use crate::plan::Plan;
 use crate::quantity::LuxSeconds;
 

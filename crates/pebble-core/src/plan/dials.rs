@@ -1,7 +1,7 @@
 //! What is set on the lights: copied as freely as the rest of the settings, for every try of a remedy or a hold needs its own.
 
+use crate::physics::shutter::SyncMode;
 use crate::quantity::{Metres, Stops};
-use crate::shutter::SyncMode;
 use std::ops::{Index, IndexMut};
 
 /// More lights than one photographer sets up.

@@ -2,12 +2,12 @@
 
 use super::Part;
 use super::dials::Dial;
-use crate::gear::Unit;
-use crate::gear::check::At;
-use crate::output::{Beam, Bounce, Throw, colour};
+use super::unit::Unit;
+use crate::file::shot::{self, Role};
+use crate::physics::output::{Beam, Bounce, Throw, colour};
+use crate::plan::check::At;
 use crate::quantity::bounds::{self, Invalid};
 use crate::quantity::{Angle, LuxSeconds, Metres, Seconds, Stops};
-use crate::shot::{self, Role};
 
 /// A flash unit with its modifier and trigger.
 #[derive(Clone, Debug, PartialEq)]

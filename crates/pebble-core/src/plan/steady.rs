@@ -2,11 +2,11 @@
 
 use super::Part;
 use super::light::missed;
-use crate::gear::check::At;
-use crate::output::colour;
+use crate::file::shot;
+use crate::physics::output::colour;
+use crate::plan::check::At;
 use crate::quantity::Lux;
 use crate::quantity::bounds::{self, Invalid};
-use crate::shot;
 
 /// A lamp that burns.
 #[derive(Clone, Debug, PartialEq)]

@@ -102,7 +102,7 @@ quantity!(/// Output of a flash `H1`: luminous exposure times distance squared, 
     FlashOutput, "lx·s·m²", from_lux_seconds_square_metres, as_lux_seconds_square_metres);
 quantity!(/// Luminance `L` of a surface or a lamp.
     Luminance, "cd/m²", from_candelas_per_square_metre, as_candelas_per_square_metre);
-quantity!(/// Energy in a flash's store. Stored energy is not light: see [`crate::output`].
+quantity!(/// Energy in a flash's store. Stored energy is not light.
     Joules, "J", from_joules, as_joules);
 quantity!(/// An angle.
     Angle, "rad", from_radians, as_radians);

@@ -12,7 +12,7 @@ fn noon() -> Shot {
 }
 
 fn of(shot: &Shot) -> [Way; 3] {
-    ways(shot, &plan(shot)).try_into().expect("three ways")
+    ways(&plan(shot)).try_into().expect("three ways")
 }
 
 /// The shot with what a way says put into its file.

@@ -8,11 +8,12 @@ use pebble_core::Shot;
 use pebble_core::cautions::cautions;
 use pebble_core::daylight::ways;
 use pebble_core::findings::judge;
-use pebble_core::gear::{Kit, guides, sheet};
+use pebble_core::gear::Kit;
 use pebble_core::groups::{GroupShape, groups};
 use pebble_core::hold::{equivalents, hold};
-use pebble_core::matching::{Going, Priority, Problem, Stock, find, marks, nearest, nearest_rows, rows};
+use pebble_core::matching::{Brief, Going, Priority, Stock, find, marks, nearest, nearest_rows, rows};
 use pebble_core::quantity::scale::ShutterTime;
+use pebble_core::{guides, sheet};
 use pebble_core::{outlook, strips};
 use serde_json::{Value, json};
 use std::path::Path;
@@ -31,11 +32,11 @@ fn answers(shot: &Shot, stock: &Stock) -> Vec<(&'static str, Value)> {
         .unwrap_or(settings.aperture);
     settings.aperture = wider;
     let held = hold(&plan, &plan.with(settings), &shot.hold, None);
-    let mut problem = Problem::new(shot, &plan).expect("the examples ask what can be asked");
+    let mut brief = Brief::new(shot, &plan).expect("the examples ask what can be asked");
     let going = Going::default();
-    let light = find(&problem, stock, Priority::LeastToCarry, &going).expect("nobody stopped it");
-    let margin = find(&problem, stock, Priority::Balanced, &going).expect("nobody stopped it");
-    let near = if margin.is_empty() { nearest(&mut problem, stock, &going) } else { None }.unwrap_or_default();
+    let light = find(&brief, stock, Priority::LeastToCarry, &going).expect("nobody stopped it");
+    let margin = find(&brief, stock, Priority::Balanced, &going).expect("nobody stopped it");
+    let near = if margin.is_empty() { nearest(&mut brief, stock, &going) } else { None }.unwrap_or_default();
     let rows_of_three = GroupShape { people: 9, rows: 3, row_gap_m: 0.6, curve_m: 0.3 };
     vec![
         ("forecast", json!(pebble_core::forecast(&plan))),
@@ -44,13 +45,13 @@ fn answers(shot: &Shot, stock: &Stock) -> Vec<(&'static str, Value)> {
         ("strips", json!(strips::strips(&plan))),
         ("hold", json!({ "followed": held.followed, "gave": held.gave, "wider": wider.number() })),
         ("equivalents", json!(equivalents(&plan, &shot.hold))),
-        ("ways", json!(ways(shot, &plan))),
+        ("ways", json!(ways(&plan))),
         ("guides", json!(guides::guides(&plan))),
         ("groups", json!(groups(&plan, &[rows_of_three]).ok())),
-        ("marks", json!(marks(&problem, stock))),
-        ("match, balanced", json!(rows(&problem, stock, &margin))),
-        ("match, lightest", json!(rows(&problem, stock, &light).into_iter().take(3).collect::<Vec<_>>())),
-        ("nearest", json!(nearest_rows(&problem, stock, &near))),
+        ("marks", json!(marks(&brief, stock))),
+        ("match, balanced", json!(rows(&brief, stock, &margin))),
+        ("match, lightest", json!(rows(&brief, stock, &light).into_iter().take(3).collect::<Vec<_>>())),
+        ("nearest", json!(nearest_rows(&brief, stock, &near))),
     ]
 }
 

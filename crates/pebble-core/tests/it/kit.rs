@@ -1,10 +1,10 @@
 //! What is known of a unit and what follows from it: signatures of the ways, output in every form, recordings, refusals.
 
-use pebble_core::gear::sheet::{Doubt, Sheet, WayWord, line, output, pulse, sheet};
 use pebble_core::gear::{
     Battery, Control, Discharge, FlashUnit, Heat, Item, Kit, Lamp, Lens, Modifier, Origin, Output, Recording, Source,
     TableRow, WhenEarly, WhenHot,
 };
+use pebble_core::sheet::{Doubt, Sheet, WayWord, line, output, pulse, sheet};
 use proptest::prelude::*;
 use serde_json::{Value, json};
 
@@ -172,8 +172,7 @@ fn the_line_of_a_unit_names_the_shortest_pulse_of_its_sheet() {
     for unit in kit.units.into_iter().chain(more) {
         let sheet = seen(&unit);
         let line = line(&Item::Unit(Box::new(unit.clone()))).unwrap();
-        let recorded =
-            |at: &&pebble_core::gear::sheet::AtPower| unit.recordings.is_empty() || at.origin == Origin::Measured;
+        let recorded = |at: &&pebble_core::sheet::AtPower| unit.recordings.is_empty() || at.origin == Origin::Measured;
         let shortest = sheet.powers.iter().filter(recorded).min_by(|a, b| a.t01_s.total_cmp(&b.t01_s)).unwrap();
         assert!(line.ends_with(&format!("t0.1 to {}", shortest.t01_label)), "{line}: {}", shortest.t01_label);
     }

@@ -1,9 +1,9 @@
 //! Beams, grids, bounced light, colour, bursts and heat, each against a second route: integration or stepping by hand.
 
 use crate::common::{plan, shot};
-use pebble_core::gear::fit::fit;
-use pebble_core::gear::guides::{AskedBy, guides};
+use pebble_core::fit::fit;
 use pebble_core::gear::{Filter, FilterUse, Item, Kit};
+use pebble_core::guides::{AskedBy, guides};
 use pebble_core::output::{Beam, Bounce, Face, Throw, beam_exponent, colour};
 use pebble_core::power::{Habit, HeatStore, Store};
 use pebble_core::quantity::{Angle, FlashOutput, Joules, Metres, Seconds, Stops};
@@ -236,9 +236,8 @@ fn a_pulse_as_long_as_a_guide_blurs_by_what_is_allowed() {
     let named = faster.parts.iter().position(|part| part.intent == Intent::Pebble && part.speed_m_s > 0.0).unwrap();
     let name = faster.parts[named].name.clone();
     faster.parts[named].speed_m_s *= 2.0;
-    let time = |guides: Vec<pebble_core::gear::guides::Guide>| {
-        guides.into_iter().find(|guide| guide.name == name).unwrap().time_s
-    };
+    let time =
+        |guides: Vec<pebble_core::guides::Guide>| guides.into_iter().find(|guide| guide.name == name).unwrap().time_s;
     assert!((time(of(&shot())) / time(of(&faster)) - 2.0).abs() < 1e-9);
 }
 
@@ -246,7 +245,7 @@ fn a_pulse_as_long_as_a_guide_blurs_by_what_is_allowed() {
 fn every_thing_of_the_kit_has_a_line_that_tells_it_from_its_neighbours() {
     let items = kit().into_items().unwrap();
     let lines: Vec<(pebble_core::gear::Kind, String)> =
-        items.iter().map(|(item, _)| (item.kind(), pebble_core::gear::sheet::line(item).unwrap())).collect();
+        items.iter().map(|(item, _)| (item.kind(), pebble_core::sheet::line(item).unwrap())).collect();
     assert!(lines.iter().all(|(_, line)| line.len() > 4 && !line.contains("NaN")), "{lines:?}");
     let units: Vec<&String> =
         lines.iter().filter(|(kind, _)| *kind == pebble_core::gear::Kind::Unit).map(|(_, line)| line).collect();

@@ -16,6 +16,7 @@ mod matching_lights;
 mod matching_rules;
 mod properties;
 mod remedies;
+mod rooms;
 mod second_route;
 mod sky;
 mod worked_cases;

@@ -5,7 +5,7 @@ mod grid;
 
 use crate::common::{examples, plan, shot};
 use pebble_core::gear::{Filter, FlashUnit, Kit, Modifier, UnitKind};
-use pebble_core::matching::{Between, Found, Going, Nearest, Priority, Problem, Stock, Wish, applied, find, nearest};
+use pebble_core::matching::{Between, Brief, Found, Going, Nearest, Priority, Stock, Wish, applied, find, nearest};
 use pebble_core::shot::{Shot, Targets};
 use pebble_core::shutter::SyncMode;
 use pebble_core::{findings, outlook};
@@ -35,8 +35,8 @@ fn wished(shot: &Shot, wish: Wish) -> Shot {
 
 fn all(shot: &Shot, stock: &Stock, priority: Priority) -> Vec<Found> {
     let plan = plan(shot);
-    let problem = Problem::new(shot, &plan).expect("the wish can be");
-    find(&problem, stock, priority, &Going::default()).expect("nobody stopped it")
+    let brief = Brief::new(shot, &plan).expect("the wish can be");
+    find(&brief, stock, priority, &Going::default()).expect("nobody stopped it")
 }
 
 // --- the same as brute force ------------------------------------------------------------------------------------
@@ -119,17 +119,17 @@ proptest! {
         });
         let stock = Stock::of(&units, &modifiers, &filters).expect("a small kit");
         let plan = plan(&shot);
-        let problem = Problem::new(&shot, &plan).expect("the wish can be");
-        let slow = grid::every_way(&problem, &stock, 2);
+        let brief = Brief::new(&shot, &plan).expect("the wish can be");
+        let slow = grid::every_way(&brief, &stock, 2);
         ALL_WAYS.fetch_add(slow.values().map(|tally| tally.ways).sum(), Ordering::Relaxed);
         for priority in PRIORITIES {
-            let quick = find(&problem, &stock, priority, &Going::default()).expect("nobody stopped it");
+            let quick = find(&brief, &stock, priority, &Going::default()).expect("nobody stopped it");
             prop_assert_eq!(quick.len(), slow.len());
             for found in &quick {
                 let tally = slow[&(found.unit, found.modifier, found.heads, found.glow)];
                 prop_assert_eq!(found.ways, tally.ways, "{:?}", found);
-                let candidate = found.candidate(&problem, &stock);
-                prop_assert!(problem.judge(&candidate).unwrap().iter().all(|one| one.room >= -1e-9));
+                let candidate = found.candidate(&brief, &stock);
+                prop_assert!(brief.judge(&candidate).unwrap().iter().all(|one| one.room >= -1e-9));
                 match priority {
                     Priority::LowestIso => prop_assert_eq!(candidate.iso.number(), tally.lowest_iso),
                     Priority::LongestBattery if candidate.unit.wire.battery.is_some() => {
@@ -149,11 +149,11 @@ fn each_priority_puts_its_own_first() {
     for shot in examples() {
         let shot = wished(&shot, Wish { any_modifier: Some(true), ..Wish::default() });
         let (plan, stock) = (plan(&shot), stock());
-        let problem = Problem::new(&shot, &plan).unwrap();
+        let brief = Brief::new(&shot, &plan).unwrap();
         for priority in PRIORITIES {
             let found = all(&shot, &stock, priority);
             let first = |one: &Found| {
-                let candidate = one.candidate(&problem, &stock);
+                let candidate = one.candidate(&brief, &stock);
                 let unit = &candidate.unit.unit;
                 let freeze = if candidate.glow {
                     candidate.shutter.time().as_secs()
@@ -173,9 +173,10 @@ fn each_priority_puts_its_own_first() {
                     Priority::LeastToCarry => candidate.unit.wire.mass_kg.map_or(100.0, |kg| {
                         (f64::from(candidate.heads) * (kg + candidate.modifier.mass_kg.unwrap_or(0.0))).log2()
                     }),
-                    Priority::FastestBurst => unit
-                        .store
-                        .map_or(100.0, |store| store.recycle(candidate.power).max(unit.min_interval).as_secs().log2()),
+                    Priority::FastestBurst => {
+                        let (ready, power) = (unit.readiness, candidate.power);
+                        ready.store.map_or(100.0, |store| store.recycle(power).max(ready.min_interval).as_secs().log2())
+                    }
                     Priority::Balanced => one.cost,
                 }
             };
@@ -194,18 +195,18 @@ fn what_is_found_holds_in_the_forecast_of_the_shot() {
     for shot in examples() {
         let shot = wished(&shot, Wish { any_modifier: Some(true), high_speed: Some(true), ..Wish::default() });
         let plan_now = plan(&shot);
-        let problem = Problem::new(&shot, &plan_now).unwrap();
+        let brief = Brief::new(&shot, &plan_now).unwrap();
         for one in all(&shot, &stock, Priority::Balanced).iter().step_by(7) {
-            let candidate = one.candidate(&problem, &stock);
-            let there = applied(&shot, &stock, &candidate.setup(&problem)).expect("what is found can be set");
+            let candidate = one.candidate(&brief, &stock);
+            let there = applied(&shot, &stock, &candidate.setup(&brief)).expect("what is found can be set");
             let plan = plan(&there);
             let seen = outlook(&plan);
             let key = seen.key();
             let off = (key.lit.placement - plan.key_target).as_stops();
-            assert!(off.abs() <= problem.bounds.key_within.as_stops() + 1e-6, "{}: key off by {off}", shot.title);
+            assert!(off.abs() <= brief.bounds.key_within.as_stops() + 1e-6, "{}: key off by {off}", shot.title);
             assert_eq!(key.rows.touched, 0.0, "{}: rows cut", shot.title);
             assert_eq!(plan.settings.key().power, candidate.power);
-            for (index, (part, limit)) in seen.parts.iter().zip(&problem.bounds.blur).enumerate() {
+            for (index, (part, limit)) in seen.parts.iter().zip(&brief.bounds.blur).enumerate() {
                 if let Some(limit) = limit.filter(|_| plan.key_light().reaches(index)) {
                     let blur = (part.image_speed + seen.camera.shake) * key.freeze;
                     assert!(blur <= limit * (1.0 + 1e-9), "{}: part {index} blurs", shot.title);
@@ -240,18 +241,18 @@ fn a_relaxation_is_enough_and_a_tenth_less_is_not() {
     let (mut tried, mut kinds) = (0, std::collections::HashSet::new());
     for shot in hard_shots() {
         let plan = plan(&shot);
-        let mut problem = Problem::new(&shot, &plan).unwrap();
+        let mut brief = Brief::new(&shot, &plan).unwrap();
         if !all(&shot, &stock, Priority::Balanced).is_empty() {
             continue;
         }
-        let near: Vec<Nearest> = nearest(&mut problem, &stock, &Going::default()).unwrap();
+        let near: Vec<Nearest> = nearest(&mut brief, &stock, &Going::default()).unwrap();
         assert!(!near.is_empty(), "{}: six stops reach nothing", shot.title);
         for one in near {
             let relaxed = |share: f64| {
                 let mut wish = shot.wish.clone();
                 for give in &one.gives {
                     let give = pebble_core::matching::Give { stops: give.stops * share, ..*give };
-                    wish = Some(problem.relaxed(wish.as_ref(), &give, &one.found, &stock));
+                    wish = Some(brief.relaxed(wish.as_ref(), &give, &one.found, &stock));
                 }
                 wished(&shot, wish.unwrap())
             };
@@ -277,8 +278,8 @@ fn singles_come_before_pairs_and_each_kind_cheapest_first() {
     let stock = stock();
     for shot in hard_shots() {
         let plan = plan(&shot);
-        let mut problem = Problem::new(&shot, &plan).unwrap();
-        let near = nearest(&mut problem, &stock, &Going::default()).unwrap();
+        let mut brief = Brief::new(&shot, &plan).unwrap();
+        let near = nearest(&mut brief, &stock, &Going::default()).unwrap();
         let key = |one: &Nearest| (one.gives.len(), one.price());
         assert!(near.windows(2).all(|pair| key(&pair[0]) <= key(&pair[1])), "{}", shot.title);
         assert!(near.iter().all(|one| one.gives.iter().all(|give| give.stops > 0.0)), "{}", shot.title);

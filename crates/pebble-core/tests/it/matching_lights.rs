@@ -3,7 +3,7 @@
 use crate::common::{examples, plan, shot};
 use pebble_core::gear::{FlashUnit, Kit};
 use pebble_core::matching::{
-    Going, Priority, Problem, Stock, Wish, applied, chain, find, marks, nearest, whole_job, whole_shot, why_not,
+    Brief, Going, Priority, Stock, Wish, applied, chain, find, marks, nearest, whole_job, whole_shot, why_not,
 };
 use pebble_core::shot::Shot;
 use pebble_core::{Invalid, Plan, outlook};
@@ -23,8 +23,8 @@ fn of(ids: &[(&str, u32)]) -> Stock {
 
 fn crews(shot: &Shot, stock: &Stock) -> Vec<pebble_core::matching::Crew> {
     let plan = plan(shot);
-    let problem = Problem::new(shot, &plan).expect("the wish can be");
-    whole_shot(&problem, stock, Priority::Balanced, &Going::default()).expect("nobody stopped it")
+    let brief = Brief::new(shot, &plan).expect("the wish can be");
+    whole_shot(&brief, stock, Priority::Balanced, &Going::default()).expect("nobody stopped it")
 }
 
 #[test]
@@ -174,8 +174,7 @@ fn what_is_missing_is_named_for_hire() {
 
 fn refused(wish: Wish) -> Invalid {
     let shot = Shot { wish: Some(wish), ..shot() };
-    let plan = plan(&shot);
-    Problem::new(&shot, &plan).err().expect("it is refused")
+    pebble_core::Plan::try_from(&shot).expect_err("it is refused")
 }
 
 #[test]
@@ -215,10 +214,10 @@ fn an_empty_kit_gets_a_plain_answer() {
     for stock in empty {
         let shot = shot();
         let plan = plan(&shot);
-        let mut problem = Problem::new(&shot, &plan).unwrap();
-        assert_eq!(find(&problem, &stock, Priority::Balanced, &Going::default()), Some(Vec::new()));
-        assert_eq!(nearest(&mut problem, &stock, &Going::default()), Some(Vec::new()));
-        assert!(marks(&problem, &stock).trails.is_empty());
+        let mut brief = Brief::new(&shot, &plan).unwrap();
+        assert_eq!(find(&brief, &stock, Priority::Balanced, &Going::default()), Some(Vec::new()));
+        assert_eq!(nearest(&mut brief, &stock, &Going::default()), Some(Vec::new()));
+        assert!(marks(&brief, &stock).trails.is_empty());
         assert!(crews(&shot, &stock).is_empty());
         let job = whole_job(std::slice::from_ref(&shot), &stock, &Going::default()).unwrap().unwrap();
         assert!(!job.shots[0].can && job.take.is_empty());
@@ -233,10 +232,10 @@ fn a_search_that_is_stopped_ends_without_an_answer() {
     let stock = Stock::of(&many, &kit().modifiers, &[]).unwrap();
     let shot = Shot { wish: Some(Wish { any_modifier: Some(true), ..Wish::default() }), ..examples()[1].clone() };
     let plan = plan(&shot);
-    let problem = Problem::new(&shot, &plan).unwrap();
+    let brief = Brief::new(&shot, &plan).unwrap();
     let going = Going::default();
     std::thread::scope(|scope| {
-        let search = scope.spawn(|| find(&problem, &stock, Priority::Balanced, &going));
+        let search = scope.spawn(|| find(&brief, &stock, Priority::Balanced, &going));
         while going.progress().0 == 0 && !search.is_finished() {
             std::thread::yield_now();
         }
@@ -255,13 +254,13 @@ fn a_mark_works_where_its_power_is_among_the_set_ups_and_says_why_where_it_is_no
     for shot in examples() {
         let shot = Shot { wish: Some(Wish { heads: Some(1), ..Wish::default() }), ..shot };
         let plan = plan(&shot);
-        let problem = Problem::new(&shot, &plan).unwrap();
-        let map = marks(&problem, &stock);
+        let brief = Brief::new(&shot, &plan).unwrap();
+        let map = marks(&brief, &stock);
         for (trail, offered) in map.trails.iter().zip(&stock.units) {
             assert_eq!(trail.marks.len(), offered.unit.powers().count());
             assert!(trail.marks.iter().all(|mark| mark.works == mark.fails.is_none()));
             let alone = Stock::of(std::slice::from_ref(&offered.wire), &[], &[]).unwrap();
-            let found = find(&problem, &alone, Priority::Balanced, &Going::default()).unwrap();
+            let found = find(&brief, &alone, Priority::Balanced, &Going::default()).unwrap();
             let works = |power: f64| trail.marks.iter().any(|mark| mark.power == power && mark.works);
             let pulsing = found.iter().filter(|one| !one.glow);
             assert!(pulsing.clone().all(|one| works(one.power)), "{}: {}", shot.title, trail.name);

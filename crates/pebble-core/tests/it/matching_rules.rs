@@ -3,8 +3,7 @@
 use crate::common::{examples, plan, shot};
 use pebble_core::gear::{Filter, FilterUse, FlashUnit, Kit};
 use pebble_core::matching::{
-    Between, Bounds, Condition, Found, GiveSaid, Going, Priority, Problem, Stock, Wish, find, nearest, nearest_rows,
-    rows,
+    Between, Bounds, Brief, Condition, Found, GiveSaid, Going, Priority, Stock, Wish, find, nearest, nearest_rows, rows,
 };
 use pebble_core::quantity::Stops;
 use pebble_core::shot::{Intent, Shot};
@@ -30,13 +29,17 @@ fn wished(shot: &Shot, wish: Wish) -> Shot {
 
 fn bounds(shot: &Shot) -> Bounds {
     let plan = plan(shot);
-    Bounds::of(shot, &plan, &outlook(&plan)).expect("the wish can be")
+    Brief::new(shot, &plan).expect("the wish can be").bounds
+}
+
+fn ambient(shot: &Shot) -> (Stops, Stops) {
+    bounds(shot).ambient.expect("a shot and its light always say it")
 }
 
 fn found(shot: &Shot, stock: &Stock) -> Vec<Found> {
     let plan = plan(shot);
-    let problem = Problem::new(shot, &plan).expect("the wish can be");
-    find(&problem, stock, Priority::Balanced, &Going::default()).expect("nobody stopped it")
+    let brief = Brief::new(shot, &plan).expect("the wish can be");
+    find(&brief, stock, Priority::Balanced, &Going::default()).expect("nobody stopped it")
 }
 
 fn ways(shot: &Shot, stock: &Stock) -> u64 {
@@ -49,20 +52,20 @@ fn ways(shot: &Shot, stock: &Stock) -> u64 {
 fn steady_light_is_asked_for_by_what_the_shot_wants_of_it() {
     let close = |a: Stops, b: f64| (a.as_stops() - b).abs() < 1e-9;
     // A target: a click around it.
-    let slipway = bounds(&named("Slipway"));
-    assert!(close(slipway.ambient.0, -1.34) && close(slipway.ambient.1, -0.66));
+    let slipway = ambient(&named("Slipway"));
+    assert!(close(slipway.0, -1.34) && close(slipway.1, -0.66));
     // A streak to be drawn: as bright as it is.
     let ropes = shot();
     let now = outlook(&plan(&ropes)).ambient.placement.as_stops();
-    let asked = bounds(&ropes).ambient;
+    let asked = ambient(&ropes);
     assert!(close(asked.0, now - 0.34) && close(asked.1, now + 0.34));
     // Neither: no brighter than it is.
-    let sabre = bounds(&named("Sabre"));
-    assert_eq!(sabre.ambient.0, Stops::DARK);
-    assert!(sabre.ambient.1.as_stops().is_finite());
+    let sabre = ambient(&named("Sabre"));
+    assert_eq!(sabre.0, Stops::DARK);
+    assert!(sabre.1.as_stops().is_finite());
     // Its own word counts above all.
     let between = Some(Between { low_stops: Some(-3.0), high_stops: None });
-    let own = bounds(&wished(&ropes, Wish { ambient: between, ..Wish::default() })).ambient;
+    let own = ambient(&wished(&ropes, Wish { ambient: between, ..Wish::default() }));
     assert!(close(own.0, -3.0) && own.1.as_stops().is_infinite());
 }
 
@@ -129,7 +132,7 @@ fn a_guide_number_over_the_aperture_is_the_distance() {
     let shot = wished(&by_hand(), Wish { nearest_m: Some(0.3), key_within_stops: Some(0.02), ..Wish::default() });
     let shot = Shot { wish: Some(Wish { heads: Some(1), ..shot.wish.clone().unwrap() }), ..shot };
     let (plan, stock) = (plan(&shot), its_unit(&shot));
-    let problem = Problem::new(&shot, &plan).unwrap();
+    let brief = Brief::new(&shot, &plan).unwrap();
     let mut expected = 0;
     for power in stock.units[0].unit.powers() {
         let right = 32.0 / 8.0 * power.sqrt();
@@ -140,10 +143,10 @@ fn a_guide_number_over_the_aperture_is_the_distance() {
             .count() as u64;
     }
     assert!(expected >= 3, "{expected}");
-    let best = find(&problem, &stock, Priority::Balanced, &Going::default()).unwrap();
+    let best = find(&brief, &stock, Priority::Balanced, &Going::default()).unwrap();
     assert_eq!(best[0].ways, expected);
     // The light that stands at 2 m stays there: a quarter of the power.
-    let best = best[0].candidate(&problem, &stock);
+    let best = best[0].candidate(&brief, &stock);
     assert_eq!((best.power, best.distance.as_metres()), (0.25, 2.0));
 }
 
@@ -159,11 +162,10 @@ fn two_heads_are_a_stop_and_a_second_is_what_is_missing() {
         let stock = Stock::of(&[unit], &[shot.lights[0].modifier.clone()], &[]).unwrap();
         let shot = wished(&shot, Wish { heads: Some(heads), ..wish.clone() });
         let plan = plan(&shot);
-        let mut problem = Problem::new(&shot, &plan).unwrap();
-        let found = find(&problem, &stock, Priority::Balanced, &Going::default()).unwrap();
-        let near =
-            if found.is_empty() { nearest(&mut problem, &stock, &Going::default()).unwrap() } else { Vec::new() };
-        (found, nearest_rows(&problem, &stock, &near))
+        let mut brief = Brief::new(&shot, &plan).unwrap();
+        let found = find(&brief, &stock, Priority::Balanced, &Going::default()).unwrap();
+        let near = if found.is_empty() { nearest(&mut brief, &stock, &Going::default()).unwrap() } else { Vec::new() };
+        (found, nearest_rows(&brief, &stock, &near))
     };
     let (two, _) = at(2, 3);
     assert_eq!((two.len(), two[0].heads, two[0].power), (1, 2, 1.0));
@@ -203,7 +205,7 @@ fn a_light_is_no_nearer_than_keeps_it_out_of_the_frame() {
         let light = &mut shot.lights[0];
         (light.bearing_deg, light.height_deg, light.modifier.face_radius_m) = (bearing, height, radius);
         let plan = plan(&shot);
-        let problem = Problem::new(&shot, &plan).unwrap();
+        let brief = Brief::new(&shot, &plan).unwrap();
         let stock = its_unit(&shot);
         let candidate = |place: f64| pebble_core::matching::Candidate {
             unit: &stock.units[0],
@@ -218,7 +220,7 @@ fn a_light_is_no_nearer_than_keeps_it_out_of_the_frame() {
             filter: plan.settings.filter,
         };
         let room = |place: f64| {
-            let fares = problem.judge(&candidate(place)).unwrap();
+            let fares = brief.judge(&candidate(place)).unwrap();
             fares.iter().find(|one| one.condition == Condition::Near).unwrap().room
         };
         // The room is twice the logarithm over the edge.
@@ -244,9 +246,9 @@ fn too_much_daylight_is_a_time_to_wait_for() {
     let stock = Stock::of_kit(&kit).unwrap();
     let darker = |shot: &Shot| {
         let plan = plan(shot);
-        let mut problem = Problem::new(shot, &plan).unwrap();
-        let near = nearest(&mut problem, &stock, &Going::default()).unwrap();
-        let rows = nearest_rows(&problem, &stock, &near);
+        let mut brief = Brief::new(shot, &plan).unwrap();
+        let near = nearest(&mut brief, &stock, &Going::default()).unwrap();
+        let rows = nearest_rows(&brief, &stock, &near);
         let row = rows.into_iter().find(|row| row.gives[0].condition == Condition::Darker).expect("darker would do");
         (row.gives[0].said.clone(), row.wish)
     };
@@ -272,9 +274,9 @@ fn too_much_daylight_is_a_time_to_wait_for() {
 fn a_glow_is_frozen_by_the_shutter_and_loses_what_the_slit_takes() {
     let shot = wished(&named("Slipway"), Wish { high_speed: Some(true), any_modifier: Some(true), ..Wish::default() });
     let (plan, stock) = (plan(&shot), stock());
-    let problem = Problem::new(&shot, &plan).unwrap();
-    let all = find(&problem, &stock, Priority::Balanced, &Going::default()).unwrap();
-    let glowing: Vec<_> = all.iter().filter(|one| one.glow).map(|one| one.candidate(&problem, &stock)).collect();
+    let brief = Brief::new(&shot, &plan).unwrap();
+    let all = find(&brief, &stock, Priority::Balanced, &Going::default()).unwrap();
+    let glowing: Vec<_> = all.iter().filter(|one| one.glow).map(|one| one.candidate(&brief, &stock)).collect();
     assert!(!glowing.is_empty() && glowing.iter().all(|one| one.unit.wire.high_speed_sync));
     for one in glowing {
         let (time, travel) = (one.shutter.time(), plan.body.travel);
@@ -288,7 +290,7 @@ fn a_glow_is_frozen_by_the_shutter_and_loses_what_the_slit_takes() {
         let layers = f64::from(one.modifier.diffusion_layers.unwrap_or(0)) * one.modifier.layer_stops.unwrap_or(0.0);
         let off = (light * front * layers.exp2() / spread / wanted).log2() - plan.key_target.as_stops();
         assert!(off.abs() <= 1.0 / 6.0 + 1e-6, "{one:?} is off by {off}");
-        for (part, limit) in plan.parts.iter().zip(&problem.bounds.blur) {
+        for (part, limit) in plan.parts.iter().zip(&brief.bounds.blur) {
             let speed = part.speed.as_metres_per_second() * outlook(&plan).magnification;
             assert!(limit.is_none_or(|limit| speed * time.as_secs() <= limit.as_metres() * (1.0 + 1e-9)));
         }
@@ -299,11 +301,11 @@ fn a_glow_is_frozen_by_the_shutter_and_loses_what_the_slit_takes() {
 fn rear_sync_stays_rear_and_reaches_every_row() {
     let slalom = named("slalom");
     let (plan, stock) = (plan(&slalom), stock());
-    let problem = Problem::new(&slalom, &plan).unwrap();
-    let all = find(&problem, &stock, Priority::ShortestPulse, &Going::default()).unwrap();
+    let brief = Brief::new(&slalom, &plan).unwrap();
+    let all = find(&brief, &stock, Priority::ShortestPulse, &Going::default()).unwrap();
     assert!(!all.is_empty());
     for one in &all {
-        let setup = one.candidate(&problem, &stock).setup(&problem);
+        let setup = one.candidate(&brief, &stock).setup(&brief);
         assert_eq!(setup.lights[0].sync, SyncMode::Rear);
         let there = pebble_core::matching::applied(&slalom, &stock, &setup).unwrap();
         let plan_then = crate::common::plan(&there);
@@ -318,7 +320,7 @@ fn what_fails_first_at_a_power_is_said_with_its_figures() {
     let busy = Wish { frames: Some(40), frames_per_second: Some(10.0), heads: Some(1), ..Wish::default() };
     let sabre = wished(&named("Sabre"), busy);
     let plan = plan(&sabre);
-    let map = pebble_core::matching::marks(&Problem::new(&sabre, &plan).unwrap(), &stock());
+    let map = pebble_core::matching::marks(&Brief::new(&sabre, &plan).unwrap(), &stock());
     let said: Vec<&str> =
         map.trails.iter().flat_map(|trail| &trail.marks).filter_map(|mark| mark.fails.as_deref()).collect();
     for words in ["blurs", "frames at 10 a second, 40 wanted", "stops too weak even at"] {
@@ -355,10 +357,10 @@ fn bursts_and_charges_are_counted_as_the_store_gives_them() {
     let alone = |wish: Wish| {
         let shot = wished(&sabre, Wish { heads: Some(1), ..wish });
         let plan = plan(&shot);
-        let problem = Problem::new(&shot, &plan).unwrap();
-        let found = find(&problem, &stock, Priority::LongestBattery, &Going::default()).unwrap();
-        let units = found.iter().map(|one| one.candidate(&problem, &stock));
-        units.map(|one| (one.unit.wire.id.clone(), one.unit.unit.store, one.power)).collect::<Vec<_>>()
+        let brief = Brief::new(&shot, &plan).unwrap();
+        let found = find(&brief, &stock, Priority::LongestBattery, &Going::default()).unwrap();
+        let units = found.iter().map(|one| one.candidate(&brief, &stock));
+        units.map(|one| (one.unit.wire.id.clone(), one.unit.unit.readiness.store, one.power)).collect::<Vec<_>>()
     };
     let burst = alone(Wish { frames: Some(30), frames_per_second: Some(8.0), ..Wish::default() });
     assert!(!burst.is_empty());
@@ -398,7 +400,7 @@ proptest! {
     fn asking_for_less_never_loses_a_way(which in 0..8_usize, wish in any_wish()) {
         let (shot, stock) = (examples()[which].clone(), stock());
         let Ok(plan) = pebble_core::Plan::try_from(&wished(&shot, wish.clone())) else { return Ok(()) };
-        prop_assume!(Problem::new(&wished(&shot, wish.clone()), &plan).is_ok());
+        prop_assume!(Brief::new(&wished(&shot, wish.clone()), &plan).is_ok());
         let now = ways(&wished(&shot, wish.clone()), &stock);
         let looser = [
             Wish { iso_max: Some(12_800.0), ..wish.clone() },
@@ -427,13 +429,13 @@ proptest! {
     ) {
         let shot = wished(&examples()[which], wish);
         let Ok(plan) = pebble_core::Plan::try_from(&shot) else { return Ok(()) };
-        prop_assume!(Problem::new(&shot, &plan).is_ok());
+        prop_assume!(Brief::new(&shot, &plan).is_ok());
         let (mut own, kit) = (kit().units, kit());
         let all = |units: &[FlashUnit]| {
             let stock = Stock::of(units, &kit.modifiers, &kit.filters).unwrap();
-            let problem = Problem::new(&shot, &plan).unwrap();
-            let found = find(&problem, &stock, Priority::Balanced, &Going::default()).unwrap();
-            let titles = rows(&problem, &stock, &found).into_iter().map(|row| (row.title, row.how, row.exposure));
+            let brief = Brief::new(&shot, &plan).unwrap();
+            let found = find(&brief, &stock, Priority::Balanced, &Going::default()).unwrap();
+            let titles = rows(&brief, &stock, &found).into_iter().map(|row| (row.title, row.how, row.exposure));
             let mut titles: Vec<_> = titles.collect();
             titles.sort();
             titles
@@ -450,11 +452,11 @@ proptest! {
     fn every_margin_of_what_is_found_is_met_and_said(which in 0..8_usize, wish in any_wish()) {
         let (shot, stock) = (wished(&examples()[which], wish), stock());
         let Ok(plan) = pebble_core::Plan::try_from(&shot) else { return Ok(()) };
-        let problem = Problem::new(&shot, &plan);
-        prop_assume!(problem.is_ok());
-        let problem = problem.unwrap();
-        let found = find(&problem, &stock, Priority::Balanced, &Going::default()).unwrap();
-        for row in rows(&problem, &stock, &found) {
+        let brief = Brief::new(&shot, &plan);
+        prop_assume!(brief.is_ok());
+        let brief = brief.unwrap();
+        let found = find(&brief, &stock, Priority::Balanced, &Going::default()).unwrap();
+        for row in rows(&brief, &stock, &found) {
             prop_assert!(row.ways > 0 && !row.margins.is_empty());
             for pair in row.margins.windows(2) {
                 prop_assert!(pair[0].used >= pair[1].used, "what has least to spare stands first");
@@ -465,7 +467,7 @@ proptest! {
                 prop_assert!(!margin.label.is_empty() && !margin.said.is_empty() && !margin.said.contains("NaN"), "{margin:?}");
             }
             let glows = row.setup.lights.iter().any(|light| light.sync == SyncMode::HighSpeed);
-            prop_assert!(!glows || problem.bounds.high_speed);
+            prop_assert!(!glows || brief.bounds.high_speed);
         }
     }
 }

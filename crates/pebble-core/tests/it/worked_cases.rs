@@ -10,7 +10,7 @@ use pebble_core::metering::{Patch, compensation};
 use pebble_core::motion::{Sensor, Sharpness, Usage, growth, image_speed, magnification, speed_limit, window_of_jump};
 use pebble_core::output::{Entry, Face, Throw, fall_off};
 use pebble_core::power::{Habit, Store, flashes_on_battery};
-use pebble_core::pulse::table::Row;
+use pebble_core::pulse::table::TimedPower;
 use pebble_core::pulse::{ChargeVoltage, DurationTable, Pulse, Quenched, SwitchedBanks};
 use pebble_core::quantity::scale::{Aperture, Grid, Iso, ShutterTime};
 use pebble_core::quantity::*;
@@ -155,7 +155,7 @@ fn switched_banks_are_shortest_at_the_last_switch_point() {
 
 #[test]
 fn a_table_is_read_between_its_rows_on_a_power_law() {
-    let row = |power, t05, t01| Row { power, t05: s(t05), t01: s(t01), estimated: false };
+    let row = |power, t05, t01| TimedPower { power, t05: s(t05), t01: s(t01), estimated: false };
     // Rows as a file gives them, through the only door there is.
     let rows = [row(1.0, 0.0016, 0.0032), row(0.25, 0.0004, 0.0008), row(0.0625, 0.0001, 0.0002)];
     let table = table_of(&rows);
@@ -166,10 +166,10 @@ fn a_table_is_read_between_its_rows_on_a_power_law() {
     close("nearest end", table.at(0.01).row.t01.as_secs(), 0.0002, 1e-12, 0.0);
 }
 
-fn table_of(rows: &[Row]) -> DurationTable {
+fn table_of(rows: &[TimedPower]) -> DurationTable {
     use pebble_core::gear;
     let mut shot = crate::common::shot();
-    let wire = |row: &Row| gear::TableRow {
+    let wire = |row: &TimedPower| gear::TableRow {
         power: row.power,
         t05_ms: Some(row.t05.as_millis()),
         t01_ms: Some(row.t01.as_millis()),

@@ -1,7 +1,7 @@
 //! The same answer the slow way: every set-up of the whole grid, one after the other.
 
 use pebble_core::gear::Modifier;
-use pebble_core::matching::{Candidate, Problem, Stock};
+use pebble_core::matching::{Brief, Candidate, Stock};
 use pebble_core::quantity::{Metres, Stops};
 use pebble_core::strips;
 use std::collections::BTreeMap;
@@ -19,21 +19,21 @@ pub struct Tally {
 }
 
 /// All set-ups of the grid that hold what is asked, by their class.
-pub fn every_way(problem: &Problem, stock: &Stock, heads: u32) -> BTreeMap<Class, Tally> {
+pub fn every_way(brief: &Brief, stock: &Stock, heads: u32) -> BTreeMap<Class, Tally> {
     let mut found: BTreeMap<Class, Tally> = BTreeMap::new();
-    let body = &problem.plan.body;
-    let own = &problem.shot.lights[problem.plan.key].modifier;
+    let body = &brief.plan.body;
+    let own = &brief.shot.lights[brief.plan.key].modifier;
     let more = (!stock.modifiers.contains(own)).then_some(own);
     let fronts: Vec<&Modifier> = stock.modifiers.iter().chain(more).collect();
     for (unit, offered) in stock.units.iter().enumerate() {
         for (front, modifier) in fronts.iter().enumerate() {
             for heads in 1..=heads {
                 for power in offered.unit.powers() {
-                    for distance in places(problem) {
-                        for glow in glows(problem, &offered.unit) {
+                    for distance in places(brief) {
+                        for glow in glows(brief, &offered.unit) {
                             for aperture in strips::apertures(body) {
                                 for iso in strips::isos(body) {
-                                    for filter in filters(problem, stock) {
+                                    for filter in filters(brief, stock) {
                                         for shutter in strips::shutters(body) {
                                             let candidate = Candidate {
                                                 unit: offered,
@@ -47,13 +47,13 @@ pub fn every_way(problem: &Problem, stock: &Stock, heads: u32) -> BTreeMap<Class
                                                 iso,
                                                 filter,
                                             };
-                                            let fares = problem.judge(&candidate).expect("it can be judged");
+                                            let fares = brief.judge(&candidate).expect("it can be judged");
                                             if fares.iter().all(|one| one.room >= -1e-9) {
                                                 let freeze = if glow {
                                                     shutter.time().as_secs()
                                                 } else {
                                                     let times = offered.unit.control.at(power).durations;
-                                                    times.by(problem.plan.school).as_secs()
+                                                    times.by(brief.plan.school).as_secs()
                                                 };
                                                 let tally = found.entry((unit, front, heads, glow)).or_insert(Tally {
                                                     ways: 0,
@@ -79,19 +79,19 @@ pub fn every_way(problem: &Problem, stock: &Stock, heads: u32) -> BTreeMap<Class
     found
 }
 
-fn places(problem: &Problem) -> impl Iterator<Item = Metres> {
-    let farthest = problem.bounds.farthest.as_metres() + 1e-9;
+fn places(brief: &Brief) -> impl Iterator<Item = Metres> {
+    let farthest = brief.bounds.farthest.as_metres() + 1e-9;
     strips::distances().filter(move |place| place.as_metres() <= farthest)
 }
 
-fn glows(problem: &Problem, unit: &pebble_core::gear::Unit) -> impl Iterator<Item = bool> + use<> {
-    let body = &problem.plan.body;
+fn glows(brief: &Brief, unit: &pebble_core::plan::Unit) -> impl Iterator<Item = bool> + use<> {
+    let body = &brief.plan.body;
     let can = body.high_speed && unit.high_speed && body.travel.as_secs() > 0.0;
     [false].into_iter().chain(can.then_some(true))
 }
 
-fn filters(problem: &Problem, stock: &Stock) -> Vec<Stops> {
-    let now = problem.plan.settings.filter;
+fn filters(brief: &Brief, stock: &Stock) -> Vec<Stops> {
+    let now = brief.plan.settings.filter;
     let mut all = stock.filters.clone();
     if !all.contains(&now) {
         all.push(now);

@@ -1,0 +1,62 @@
+//! Figures that are guesses: said where they decide something.
+
+use super::{Case, Flaw, Kind, Severity, Words, signed};
+use crate::file::gear::Origin;
+use crate::physics::output::ESTIMATE_SPAN;
+use crate::physics::pulse::Basis;
+use crate::quantity::Stops;
+use crate::quantity::scale::power_label;
+
+pub(super) fn find(Case { plan, seen }: Case, found: &mut Vec<Flaw>) {
+    for (index, light) in seen.firing() {
+        // What is said of one unit at one power is said of its twins.
+        let like = |(other, twin): (usize, &crate::outlook::LightOutlook)| {
+            other < index && plan.lights[other].name == plan.lights[index].name && twin.power == light.power
+        };
+        if seen.firing().any(like) {
+            continue;
+        }
+        let mut doubt = |kind, hurt| found.push(Flaw::of_light(kind, index, Severity::Watch, hurt));
+        let (unit, pulse) = (&plan.lights[index].unit, &light.pulse);
+        if unit.output_estimated {
+            doubt(Kind::EstimatedOutput, 0.9);
+        }
+        if pulse.outside_table || pulse.estimated || pulse.misfit || unit.origin_of(pulse) == Origin::Estimated {
+            doubt(Kind::DoubtfulDuration, 0.5);
+        }
+    }
+}
+
+pub(super) fn words(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
+    let light = flaw.light.unwrap_or(plan.key);
+    let name = &plan.lights[light].spoken;
+    let seen = &seen.lights[light];
+    if flaw.kind == Kind::EstimatedOutput {
+        return Words {
+            title: format!("Output of {name} is an estimate"),
+            cause: if plan.lights[light].unit.entry.is_estimate() {
+                format!(
+                    "Known by its joules only: {} to {} stops. Meter one flash and enter it.",
+                    signed(ESTIMATE_SPAN.0),
+                    signed(ESTIMATE_SPAN.1)
+                )
+            } else {
+                "Its figure was entered as a guess. Meter one flash and enter it.".to_owned()
+            },
+        };
+    }
+    let power = power_label(-Stops::from_ratio(seen.power));
+    let cause = if seen.pulse.misfit {
+        "Its t0.1 is more than 3.35 times its t0.5, which no discharge of this kind does; one of the two is wrong."
+            .to_owned()
+    } else if seen.pulse.basis == Basis::Beyond {
+        format!("{power} lies beyond the recordings of this unit; they are carried on. Record one flash at {power}.")
+    } else if seen.pulse.outside_table {
+        format!("{power} lies outside the table of this unit; the nearest row is used.")
+    } else if seen.pulse.estimated {
+        "The table gives one of t0.5 and t0.1; the other is fitted.".to_owned()
+    } else {
+        "The pulse times of this unit are estimated. A photodiode recording would settle it.".to_owned()
+    };
+    Words { title: format!("Duration of {name} at {power} is uncertain"), cause }
+}

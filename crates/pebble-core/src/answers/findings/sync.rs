@@ -1,0 +1,152 @@
+//! Flash and shutter: dark edges, rear sync that is none, assumed travel.
+
+use super::remedy::{Candidates, power_by_iso, power_near, shutter_by};
+use super::{Case, Flaw, Kind, Severity, Words, percent, signed};
+use crate::answers::strips;
+use crate::file::gear::FirstRow;
+use crate::outlook::{LightOutlook, timing};
+use crate::physics::shutter::SyncMode;
+use crate::physics::shutter::rows::{Edge, TOUCHED_SHARE};
+use crate::physics::shutter::sync::{OVER_SHARE, leaves_no_row_dark};
+use crate::plan::{Plan, Settings};
+use crate::quantity::Stops;
+use crate::quantity::scale::power_label;
+
+/// Rows that lose less than this are hard to see in a picture.
+const HARD_TO_SEE: f64 = -0.3;
+
+pub(super) fn find(Case { plan, seen }: Case, found: &mut Vec<Flaw>) {
+    for (index, light) in seen.firing() {
+        if light.rows.touched > 0.0 {
+            let loss = light.rows.worst.as_stops().max(-12.0);
+            let severity = if loss < HARD_TO_SEE { Severity::Trouble } else { Severity::Watch };
+            let hurt = 10.0 * light.rows.touched - loss;
+            found.push(Flaw::of_light(Kind::RowsCut, index, severity, hurt));
+        }
+        if light.ignition.rear_acts_as_front {
+            found.push(Flaw::of_light(Kind::RearActsAsFront, index, Severity::Watch, 1.0));
+        }
+    }
+    // An assumed travel matters only where the time is close to the edge it decides.
+    let near_edge = seen
+        .firing()
+        .filter(|(_, light)| light.high_speed.is_none())
+        .any(|(_, light)| light.usable_sync.is_some_and(|usable| plan.settings.shutter.time() / usable.time() < 1.3));
+    if plan.body.travel_assumed && near_edge {
+        found.push(Flaw::of_shot(Kind::TravelAssumed, Severity::Watch, 0.1));
+    }
+}
+
+pub(super) fn words(case @ Case { plan, seen }: Case, flaw: &Flaw) -> Words {
+    let grid = plan.body.grid;
+    let shutter = plan.settings.shutter.label(grid);
+    let light = flaw.light_in(seen);
+    match flaw.kind {
+        Kind::RearActsAsFront => Words {
+            title: format!("{}Rear sync acts as front at {shutter}", flaw.whose(plan)),
+            cause: format!(
+                "The pulse needs {:.1} ms before the second curtain; {shutter} leaves no room after the first has passed.",
+                (light.length + plan.body.guard).as_millis()
+            ),
+        },
+        Kind::TravelAssumed => Words {
+            title: "Curtain travel is assumed".to_owned(),
+            cause: format!(
+                "{:.1} ms, from the rated sync speed. The edge is near: prove it with a frame of an even wall.",
+                plan.body.travel.as_millis()
+            ),
+        },
+        _ => Words {
+            title: format!("{}{}", flaw.whose(plan), edge_title(plan, light)),
+            cause: edge_cause(case, flaw.light.unwrap_or(plan.key), &shutter),
+        },
+    }
+}
+
+fn edge_title(plan: &Plan, seen: &LightOutlook) -> String {
+    if seen.rows.black >= 1.0 {
+        return "No flash in the frame".to_owned();
+    }
+    let edge = match (seen.rows.edge, plan.body.first_row) {
+        (Edge::First, FirstRow::Bottom) | (Edge::Last, FirstRow::Top) => "Bottom",
+        _ => "Top",
+    };
+    let worst = if seen.rows.worst == Stops::DARK {
+        "black".to_owned()
+    } else {
+        format!("{} stops", signed(seen.rows.worst.as_stops()))
+    };
+    // A leaf or a global shutter cuts all rows alike.
+    if seen.rows.first == seen.rows.last {
+        return format!("The shutter cuts the flash: {worst}");
+    }
+    if seen.rows.touched >= 1.0 {
+        format!("Every row loses flash, {} worst: {worst}", edge.to_lowercase())
+    } else {
+        format!("{edge} {} dark, worst {worst}", percent(seen.rows.touched))
+    }
+}
+
+fn edge_cause(Case { plan, seen: whole }: Case, light: usize, shutter: &str) -> String {
+    let (of, seen) = (&plan.lights[light], &whole.lights[light]);
+    let enough = seen.ignition.at + seen.pulse.pulse.time_of_share(TOUCHED_SHARE);
+    let usable = seen.usable_sync.map_or_else(
+        || "No time leaves all rows their light.".to_owned(),
+        |time| format!("Usable sync here is {}.", time.label(plan.body.grid)),
+    );
+    format!(
+        "{} at {} gives its light by {:.1} ms (trigger and unit wait {:.2} ms); at {shutter} the first rows close at {:.1} ms. {usable}",
+        of.spoken,
+        power_label(-Stops::from_ratio(seen.power)),
+        enough.as_millis(),
+        of.lag.as_millis(),
+        whole.run.close(0.0).as_millis(),
+    )
+}
+
+pub(super) fn candidates(Case { plan, seen }: Case, flaw: &Flaw) -> Vec<Candidates> {
+    let set = plan.settings;
+    let index = flaw.light.unwrap_or(plan.key);
+    let (light, of_light) = (&plan.lights[index], &seen.lights[index]);
+    if flaw.kind == Kind::RearActsAsFront {
+        let slower = (1..=24).map(|clicks| shutter_by(plan, -clicks).map(|shutter| Settings { shutter, ..set }));
+        return vec![Candidates::keeping_key(slower)];
+    }
+    let slower = of_light.usable_sync.map(|shutter| Settings { shutter, ..set });
+    // The brightest power whose pulse fits this shutter time, the picture kept by ISO.
+    let dial = set.lights[index];
+    let weaker = strips::powers(light).rev().filter(|power| *power < dial.power).find(|power| {
+        let pulse = light.unit.control.at(*power).pulse;
+        leaves_no_row_dark(seen.run, dial.sync, timing(plan, index, pulse.time_of_share(OVER_SHARE)), &pulse)
+    });
+    let glow = strips::syncs(plan, index).any(|mode| mode == SyncMode::HighSpeed).then(|| {
+        let loss = crate::physics::shutter::high_speed::loss(seen.run, light.unit.efficiency);
+        let power = power_near(plan, index, dial.power / loss.as_ratio())?;
+        let lights = set.lights.with(index, |dial| (dial.power, dial.sync) = (power, SyncMode::HighSpeed));
+        Some(Settings { lights, ..set })
+    });
+    vec![
+        Candidates::keeping_key([slower]),
+        Candidates::keeping_key([weaker.and_then(|power| power_by_iso(plan, index, power))]),
+        Candidates::keeping_key([glow.flatten()]),
+    ]
+}
+
+pub(super) fn good(Case { plan, seen }: Case) -> Option<Words> {
+    // The light with the least to spare stands for all.
+    let spare =
+        |light: &LightOutlook| seen.run.close(0.0) - light.ignition.at - light.pulse.pulse.time_of_share(TOUCHED_SHARE);
+    seen.firing().next()?;
+    let pulses = seen.firing().map(|(_, light)| light).filter(|light| light.high_speed.is_none());
+    let Some(least) = pulses.min_by(|a, b| spare(a).as_secs().total_cmp(&spare(b).as_secs())) else {
+        return Some(Words {
+            title: "High-speed sync lights every row".to_owned(),
+            cause: format!("Movement is frozen by the shutter, {}.", plan.settings.shutter.label(plan.body.grid)),
+        });
+    };
+    let usable = least.usable_sync.map(|time| format!(", up to {}", time.label(plan.body.grid))).unwrap_or_default();
+    Some(Words {
+        title: format!("Sync has {:.1} ms to spare", spare(least).as_millis()),
+        cause: format!("All rows get the whole pulse{usable}."),
+    })
+}

@@ -1,0 +1,314 @@
+//! The forecast written down: plain data with the unit in every name.
+//!
+//! `null` for a value in stops is no light at all; `null` for a far limit is infinity.
+
+mod ladder;
+mod said;
+
+pub use crate::answers::findings::PartState;
+pub use ladder::{Ladder, Rung, RungKind};
+pub use said::*;
+
+use crate::answers::findings::parts;
+use crate::file::shot::Role;
+use crate::outlook::{Burns, Incident, LightOutlook, Outlook, PartOutlook, outlook};
+use crate::physics::output::{ESTIMATE_SPAN, colour};
+use crate::physics::pulse::Basis;
+use crate::physics::shutter::high_speed;
+use crate::physics::shutter::rows::row_share;
+use crate::plan::{Part, Plan};
+use crate::quantity::scale::{duration_label, power_label};
+use crate::quantity::{Metres, Seconds, Stops};
+
+/// Rows in the profile of the frame.
+const PROFILE_ROWS: usize = 17;
+
+/// Computes and writes down one shot.
+pub fn forecast(plan: &Plan) -> Forecast {
+    written(plan, &outlook(plan))
+}
+
+/// Writes an outlook down.
+pub fn written(plan: &Plan, outlook: &Outlook) -> Forecast {
+    let parts: Vec<PartForecast> =
+        plan.parts.iter().zip(&outlook.parts).map(|(part, seen)| part_forecast(plan, outlook, part, seen)).collect();
+    let (field_width, field_height) = outlook.field(plan);
+    Forecast {
+        exposure: exposure(plan, outlook),
+        ambient_subject: steady(outlook.ambient, outlook.run.time),
+        ambient_background: steady(outlook.background, outlook.run.time),
+        lights: (0..outlook.lights.len()).map(|index| light(plan, outlook, index)).collect(),
+        key: plan.key,
+        flash: lit(outlook.flash),
+        lamps: lamps(plan, outlook),
+        colour: colours(plan, outlook),
+        spill: lit(outlook.spill),
+        total_stops: outlook.total.to_wire(),
+        flash_over_ambient_stops: (outlook.flash.placement - outlook.ambient.placement).to_wire(),
+        moment: Moment {
+            travel_s: outlook.run.travel.as_secs(),
+            travel_assumed: plan.body.travel_assumed,
+            shutter_s: outlook.run.time.as_secs(),
+            end_s: outlook.run.end().as_secs(),
+        },
+        camera: CameraForecast {
+            background_travel_px: plan.pixels(outlook.camera.background_travel),
+            background_share: outlook.camera.background_travel / plan.body.sensor.width,
+            shake_px: plan.pixels(outlook.camera.shake * outlook.run.time),
+            zoom_px: plan.pixels(outlook.camera.zoom_travel),
+        },
+        optics: Optics {
+            magnification: outlook.magnification,
+            pitch_m: plan.body.sensor.pitch().as_metres(),
+            allowed_px: plan.pixels(outlook.allowed),
+            allowed_m: outlook.allowed.as_metres(),
+            field_width_m: field_width.as_metres(),
+            field_height_m: field_height.as_metres(),
+        },
+        depth: Depth {
+            near_m: outlook.depth.near.as_metres(),
+            far_m: outlook.depth.far.map(Metres::as_metres),
+            hyperfocal_m: outlook.depth.hyperfocal.as_metres(),
+        },
+        ladder: ladder::ladder(plan, outlook),
+        parts,
+    }
+}
+
+fn exposure(plan: &Plan, outlook: &Outlook) -> Exposure {
+    let set = &plan.settings;
+    let grid = plan.body.grid;
+    Exposure {
+        aperture_f: set.aperture.number(),
+        aperture_label: set.aperture.label(grid),
+        shutter_s: set.shutter.time().as_secs(),
+        shutter_label: set.shutter.label(grid),
+        iso: set.iso.number(),
+        iso_label: set.iso.label(grid),
+        filter_stops: set.filter.as_stops(),
+        reference_lxs: outlook.reference.as_lux_seconds(),
+    }
+}
+
+fn lit(source: Incident) -> PlacedLight {
+    PlacedLight {
+        illuminance_lx: None,
+        exposure_lxs: source.exposure.as_lux_seconds(),
+        placement_stops: source.placement.to_wire(),
+    }
+}
+
+fn steady(source: Incident, time: Seconds) -> PlacedLight {
+    PlacedLight { illuminance_lx: Some((source.exposure / time).as_lux()), ..lit(source) }
+}
+
+fn light(plan: &Plan, outlook: &Outlook, index: usize) -> LightForecast {
+    let (of, dial, seen) = (&plan.lights[index], &plan.settings.lights[index], &outlook.lights[index]);
+    let kelvin = of.kelvin(seen.power);
+    LightForecast {
+        label: of.label.clone(),
+        spoken: of.spoken.clone(),
+        role: of.role,
+        fires: seen.fires,
+        silent: if !of.on {
+            Some("off".to_owned())
+        } else if seen.fires {
+            None
+        } else {
+            Some(match of.channels {
+                Some(channels) if dial.channel > channels => {
+                    format!("set to channel {}, and its trigger has {channels}", dial.channel)
+                }
+                _ => format!("listens on channel {}, the trigger sends on {}", dial.channel, plan.channel),
+            })
+        },
+        flash: flash(plan, index, seen),
+        ratio: (index != plan.key).then(|| ratio(seen.lit.placement - outlook.key().lit.placement)).flatten(),
+        grazing_stops: (of.role == Role::Rim).then(|| seen.grazing.as_stops()),
+        pulse: pulse(plan, index, seen),
+        firing: Firing {
+            sync: dial.sync,
+            ignition_s: seen.ignition.at.as_secs(),
+            lag_s: of.lag.as_secs(),
+            rear_acts_as_front: seen.ignition.rear_acts_as_front,
+        },
+        rows: rows(plan, outlook, seen),
+        kelvin,
+        mired: colour::shift_between(plan.white_balance, kelvin),
+    }
+}
+
+/// As said on a set: the weaker of the two is one.
+fn ratio(stops: Stops) -> Option<String> {
+    let stops = stops.to_wire()?;
+    let times = stops.abs().exp2();
+    let written = if times < 9.95 { format!("{:.1}", times) } else { format!("{times:.0}") };
+    let written = written.strip_suffix(".0").unwrap_or(&written);
+    Some(if stops > 0.0 { format!("{written}:1") } else { format!("1:{written}") })
+}
+
+fn lamps(plan: &Plan, outlook: &Outlook) -> Vec<LampForecast> {
+    let lamp = |seen: &crate::outlook::SteadyOutlook| {
+        let (name, reaches): (String, &dyn Fn(usize) -> bool) = match seen.of {
+            Burns::Lamp(index) => (plan.lamps[index].name.clone(), &move |part| plan.lamps[index].reaches(part)),
+            Burns::Modelling(index) => (format!("modelling lamp of {}", plan.lights[index].label), &move |part| {
+                plan.lights[index].reaches(part)
+            }),
+        };
+        let drawn = plan.parts.iter().zip(&outlook.parts).enumerate();
+        LampForecast {
+            lamp: match seen.of {
+                Burns::Lamp(index) => Some(plan.lamps[index].place),
+                Burns::Modelling(_) => None,
+            },
+            name,
+            placement_stops: seen.on_subject.placement.to_wire(),
+            background_stops: seen.on_background.placement.to_wire(),
+            illuminance_lx: (seen.on_subject.exposure / outlook.run.time).as_lux(),
+            kelvin: seen.kelvin,
+            mired: colour::shift_between(plan.white_balance, seen.kelvin),
+            draws_on: drawn
+                .filter(|(index, (_, of_part))| reaches(*index) && of_part.draws)
+                .map(|(_, (part, _))| part.name.clone())
+                .collect(),
+        }
+    };
+    outlook.steady.iter().map(lamp).collect()
+}
+
+/// Colours this close are not told apart in a picture, in mired.
+const ALIKE: f64 = 12.0;
+
+fn colours(plan: &Plan, outlook: &Outlook) -> Colours {
+    let key = plan.key_light().kelvin(outlook.key().power);
+    // All steady light on the subject, each by its share; in mired colours mix nearly evenly.
+    let burning = outlook.steady.iter().map(|lamp| (lamp.kelvin, lamp.on_subject.exposure.as_lux_seconds()));
+    let steady = burning.chain([(plan.ambient_kelvin, outlook.room.exposure.as_lux_seconds())]);
+    let (sum, total) =
+        steady.fold((0.0, 0.0), |(sum, total), (kelvin, light)| (sum + light * 1e6 / kelvin, total + light));
+    let trail = if total > 0.0 { 1e6 * total / sum } else { plan.ambient_kelvin };
+    let against = colour::shift_between(key, trail);
+    let word = match against {
+        a if a.abs() < ALIKE => "alike",
+        a if a > 0.0 => "warmer",
+        _ => "cooler",
+    };
+    Colours {
+        white_balance_k: plan.white_balance,
+        ambient_k: plan.ambient_kelvin,
+        ambient_mired: colour::shift_between(plan.white_balance, plan.ambient_kelvin),
+        trail_against_key_mired: against,
+        trail_word: word.to_owned(),
+    }
+}
+
+fn flash(plan: &Plan, index: usize, seen: &LightOutlook) -> FlashLight {
+    let (of, dial) = (&plan.lights[index], &plan.settings.lights[index]);
+    let by_joules = of.unit.entry.is_estimate();
+    FlashLight {
+        output_lxs_m2: of.throw.output.as_lux_seconds_square_metres(),
+        output_estimated: of.unit.output_estimated,
+        output_low_stops: by_joules.then_some(ESTIMATE_SPAN.0),
+        output_high_stops: by_joules.then_some(ESTIMATE_SPAN.1),
+        power: seen.power,
+        power_label: power_label(-Stops::from_ratio(seen.power)),
+        automatic_short_stops: dial.bias.and(seen.automatic_short.to_wire()),
+        heads: dial.heads,
+        distance_m: dial.distance.as_metres(),
+        modifier_stops: (of.throw.modifier + of.gel - of.feathered).to_wire().unwrap_or(0.0),
+        gel_stops: (of.gel > Stops::ZERO).then(|| of.gel.as_stops()),
+        feathered_stops: (of.feathered != Stops::ZERO).then(|| of.feathered.to_wire()).flatten(),
+        bounce_stops: of.bounce_loss(dial.distance).and_then(Stops::to_wire),
+        high_speed_stops: seen.high_speed.map(Stops::as_stops),
+        exposure_lxs: seen.lit.exposure.as_lux_seconds(),
+        placement_stops: seen.lit.placement.to_wire(),
+    }
+}
+
+fn pulse(plan: &Plan, index: usize, seen: &LightOutlook) -> PulseForecast {
+    let at = &seen.pulse;
+    let span = |(from, to): (Seconds, Seconds)| [from.as_secs(), to.as_secs()];
+    let (t05, t01, t90) = (at.durations.t05, at.durations.t01, at.durations.t90);
+    let (curve_s, curve_level) = at.pulse.drawn().map(|(time, level)| (time.as_secs(), level)).unzip();
+    PulseForecast {
+        t05_s: t05.as_secs(),
+        t01_s: t01.as_secs(),
+        t90_s: t90.as_secs(),
+        t05_label: duration_label(t05),
+        t01_label: duration_label(t01),
+        t90_label: duration_label(t90),
+        school: plan.school,
+        freeze_s: seen.freeze.as_secs(),
+        freeze_label: duration_label(seen.freeze),
+        length_s: seen.length.as_secs(),
+        origin: plan.lights[index].unit.origin_of(at),
+        beyond_recordings: at.basis == Basis::Beyond,
+        outside_table: at.outside_table,
+        estimated: at.estimated,
+        misfit: at.misfit,
+        curve_level,
+        curve_s,
+        t05_span_s: span(at.pulse.interval_above(0.5)),
+        t01_span_s: span(at.pulse.interval_above(0.1)),
+    }
+}
+
+fn rows(plan: &Plan, outlook: &Outlook, seen: &LightOutlook) -> RowsForecast {
+    let report = &seen.rows;
+    let share = |k: usize| match seen.high_speed {
+        Some(_) => 1.0,
+        None => {
+            let y = k as f64 / (PROFILE_ROWS - 1) as f64;
+            row_share(outlook.run, &seen.pulse.pulse, seen.ignition.at, y)
+        }
+    };
+    RowsForecast {
+        first_share: report.first,
+        middle_share: report.middle,
+        last_share: report.last,
+        worst_stops: report.worst.to_wire(),
+        worst_edge: report.edge,
+        touched_share: report.touched,
+        black_share: report.black,
+        profile_share: (0..PROFILE_ROWS).map(share).collect(),
+        usable_sync_s: seen.usable_sync.map(|time| time.time().as_secs()),
+        usable_sync_label: seen.usable_sync.map(|time| time.label(plan.body.grid)),
+        rated_sync_s: plan.body.rated_sync.time().as_secs(),
+    }
+}
+
+fn part_forecast(plan: &Plan, outlook: &Outlook, part: &Part, seen: &PartOutlook) -> PartForecast {
+    let px = |length| plan.pixels(length);
+    let ghost = &seen.ghost;
+    let slowest = seen.slowest.map_or(outlook.key(), |light| &outlook.lights[light]);
+    PartForecast {
+        name: part.name.clone(),
+        intent: part.intent,
+        image_speed_m_s: seen.image_speed.as_metres_per_second(),
+        image_speed_px_s: px(seen.image_speed * Seconds::from_secs(1.0)),
+        flash_blur_px: px(seen.flash_blur),
+        flash_travel_m: (part.speed * slowest.freeze).as_metres(),
+        slowest: seen.slowest.map(|light| plan.lights[light].label.clone()),
+        apart_px: px(seen.apart),
+        sharpness: seen.sharpness,
+        ambient_travel_px: px(seen.travel),
+        ambient_travel_m: (part.speed * outlook.run.time).as_metres(),
+        streak_px: px(seen.streak),
+        streak_share: seen.streak_share,
+        lean_px: px(high_speed::lean(outlook.run, seen.image_speed)),
+        growth: seen.growth,
+        dwell: ghost.dwell,
+        ambient_level: seen.tones.part_ambient.value(),
+        flash_level: seen.tones.part_flash.value(),
+        edge_stops: seen.edge.placement().to_wire(),
+        plain_level: ghost.plain.value(),
+        beside_level: ghost.beside.value(),
+        through_level: ghost.through.value(),
+        beside_stops: ghost.beside.placement().to_wire(),
+        through_stops: ghost.through.placement().to_wire(),
+        delta_lightness: ghost.delta_lightness,
+        visibility: ghost.visibility(),
+        draws: seen.draws,
+        state: parts::state(part, seen),
+    }
+}

@@ -1,0 +1,242 @@
+//! The positions of every control that may move, with what each does to the light.
+
+use super::{CONTROLS, Held, Look, Turned, nearness};
+use crate::answers::strips;
+use crate::outlook::{LightOutlook, Outlook};
+use crate::physics::depth::depth;
+use crate::physics::pulse::School;
+use crate::physics::shutter::{Run, high_speed};
+use crate::plan::{Light, Plan, Settings};
+use crate::quantity::scale::{Aperture, Iso, ShutterTime};
+use crate::quantity::{LuxSeconds, Metres, Stops};
+
+/// One position of a control: its value, and stops of light against what is set.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct Place<T> {
+    pub value: T,
+    pub stops: f64,
+}
+
+/// An aperture, with the depth it gives.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct AperturePlace {
+    pub value: Aperture,
+    pub stops: f64,
+    pub depth_off: f64,
+}
+
+/// A power, with how much longer its pulse is than what is held; in stops, never below zero.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct PowerPlace {
+    pub value: f64,
+    pub stops: f64,
+    pub longer: f64,
+}
+
+/// One flash: what of it may be turned.
+#[derive(Clone, Debug)]
+pub(super) struct LightBoard {
+    /// Its place in the plan.
+    pub index: usize,
+    /// How far it is from what is held; `None` where it is not, or is dark.
+    pub off: Option<f64>,
+    /// Powers by the light they give, those with a pulse no longer than what is held; all of them where none is.
+    pub powers: Vec<PowerPlace>,
+    /// The power that is set.
+    pub set: PowerPlace,
+    /// Light at a distance against what is set; `None` when the distance may not move.
+    pub distances: Option<Distances>,
+    /// In high-speed sync: light and blur at each shutter time, in the order of the board's.
+    glow: Option<Vec<(f64, f64)>>,
+}
+
+/// Everything that may be turned, and where the light stands before it is.
+#[derive(Clone, Debug)]
+pub(super) struct Board {
+    pub now: Settings,
+    pub apertures: Vec<AperturePlace>,
+    /// Slow to fast or as set alone; what is set is at `shutter_set`.
+    pub shutters: Vec<Place<ShutterTime>>,
+    pub shutter_set: usize,
+    pub isos: Vec<Place<Iso>>,
+    pub filters: Vec<Place<Stops>>,
+    /// The flashes that fire.
+    pub lights: Vec<LightBoard>,
+    /// How far ambient and background are from what is held; `None` where it is not, or is dark.
+    pub ambient_off: Option<f64>,
+    pub background_off: Option<f64>,
+    fixed: Vec<Held>,
+    turned: Option<Turned>,
+}
+
+/// The way of a flash to the subject.
+#[derive(Clone, Debug)]
+pub(super) struct Distances {
+    light: Light,
+    /// Light where it stands.
+    here: LuxSeconds,
+}
+
+impl Distances {
+    const NEAREST: f64 = 0.3;
+    const FARTHEST: f64 = 30.0;
+
+    /// The distance that gives so many stops more, to the centimetre, and what it gives.
+    pub fn with(&self, stops: f64) -> (Metres, f64) {
+        let wanted = self.light.distance_for(1.0, 1, self.here * Stops::from_stops(stops).as_ratio());
+        let metres = wanted.map_or(Self::NEAREST, |distance| distance.as_metres()).clamp(Self::NEAREST, Self::FARTHEST);
+        let found = Metres::from_metres((metres * 100.0).round() / 100.0);
+        (found, Stops::from_ratio(self.light.exposure(1.0, 1, found) / self.here).as_stops())
+    }
+}
+
+impl LightBoard {
+    fn of(plan: &Plan, seen: &LightOutlook, run: Run, look: &Look, index: usize, board: &Board) -> Self {
+        let (light, dial) = (&plan.lights[index], &plan.settings.lights[index]);
+        let glows = seen.high_speed.is_some();
+        let freeze = look.lights.get(index).and_then(|light| light.freeze);
+        let power = |value: f64| PowerPlace {
+            value,
+            stops: (value / dial.power).log2(),
+            longer: freeze.filter(|_| !glows).map_or(0.0, |was| {
+                let control = &light.unit.control;
+                let time = match plan.school {
+                    School::T01 => control.times(value).1,
+                    School::T05 => control.times(value).0,
+                    School::T90 => control.at(value).durations.t90,
+                };
+                (time.as_secs() / was).log2().max(0.0)
+            }),
+        };
+        let set = power(dial.power);
+        let mut powers = vec![set];
+        if board.may_turn(Held::Power, index) && dial.bias.is_none() {
+            powers.extend(strips::powers(light).map(power).filter(|place| place.stops.abs() >= 1e-9));
+        }
+        if powers.iter().any(|place| place.longer <= super::TOLERANCE) {
+            powers.retain(|place| place.longer <= super::TOLERANCE);
+        }
+        powers.sort_by(|a, b| a.stops.total_cmp(&b.stops));
+        let may_walk = board.may_turn(Held::FlashDistance, index) && dial.bias.is_none() && light.bounce.is_none();
+        let at = |time: ShutterTime| {
+            let change = high_speed::loss(Run { time: time.time(), ..run }, light.unit.efficiency)
+                - high_speed::loss(run, light.unit.efficiency);
+            let longer = freeze.map_or(0.0, |was| (time.time().as_secs() / was).log2().max(0.0));
+            (change.as_stops(), longer)
+        };
+        Self {
+            index,
+            // An automatic keeps its own light.
+            off: look
+                .lights
+                .get(index)
+                .and_then(|light| light.placement)
+                .filter(|_| dial.bias.is_none())
+                .and_then(|was| super::off(was, seen.lit.placement)),
+            powers,
+            set,
+            distances: may_walk
+                .then(|| Distances { light: light.clone(), here: light.exposure(1.0, 1, dial.distance) }),
+            glow: glows.then(|| board.shutters.iter().map(|place| at(place.value)).collect()),
+        }
+    }
+
+    /// Change of its light and lengthening of its blur at a shutter time of the board.
+    pub fn glow_at(&self, shutter: usize) -> (f64, f64) {
+        self.glow.as_ref().map_or((0.0, 0.0), |glow| glow[shutter])
+    }
+}
+
+impl Board {
+    /// Lays out what may move.
+    pub fn of(plan: &Plan, seen: &Outlook, look: &Look, fixed: &[Held], turned: Option<Turned>) -> Self {
+        let now = plan.settings;
+        let stays = |stops: f64| stops.abs() < 1e-9;
+        let confusion = plan.usage.allowed_blur(&plan.body.sensor);
+        let aperture = |value: Aperture| AperturePlace {
+            value,
+            stops: -2.0 * (value.number() / now.aperture.number()).log2(),
+            depth_off: look.depth.map_or(0.0, |was| {
+                (was / nearness(&depth(plan.body.focal, value, plan.subject_distance, confusion))).log2()
+            }),
+        };
+        let shutter = |value: ShutterTime| Place { value, stops: (value.time() / now.shutter.time()).log2() };
+        let away = |was: Option<Stops>, is: Stops| {
+            was.filter(|was| was.as_stops().is_finite() && is.as_stops().is_finite()).map(|was| (is - was).as_stops())
+        };
+        let mut board = Self {
+            now,
+            // What is set stands first, on the dial or between two of its positions.
+            apertures: vec![aperture(now.aperture)],
+            shutters: vec![shutter(now.shutter)],
+            shutter_set: 0,
+            isos: vec![Place { value: now.iso, stops: 0.0 }],
+            filters: vec![Place { value: now.filter, stops: 0.0 }],
+            lights: Vec::new(),
+            ambient_off: away(look.ambient, seen.ambient.placement),
+            background_off: away(look.background, seen.background.placement),
+            fixed: fixed.to_vec(),
+            turned,
+        };
+        if board.may(Held::Aperture) {
+            board.apertures.extend(strips::apertures(&plan.body).map(aperture).filter(|place| !stays(place.stops)));
+        }
+        if board.may(Held::Shutter) {
+            board.shutters.extend(strips::shutters(&plan.body).map(shutter).filter(|place| !stays(place.stops)));
+        }
+        board.shutters.sort_by(|a, b| a.stops.total_cmp(&b.stops));
+        board.shutter_set = board.shutters.iter().position(|place| stays(place.stops)).unwrap_or(0);
+        if board.may(Held::Iso) {
+            let place = |value: Iso| Place { value, stops: (value.number() / now.iso.number()).log2() };
+            board.isos.extend(strips::isos(&plan.body).map(place).filter(|place| !stays(place.stops)));
+        }
+        if board.may(Held::Filter) {
+            let place = |value: Stops| Place { value, stops: (now.filter - value).as_stops() };
+            board.filters.extend(strips::filters().map(place).filter(|place| !stays(place.stops)));
+        }
+        board.lights =
+            seen.firing().map(|(index, light)| LightBoard::of(plan, light, seen.run, look, index, &board)).collect();
+        board
+    }
+
+    /// Whether a control of the camera may move.
+    fn may(&self, control: Held) -> bool {
+        !self.fixed.contains(&control) && self.turned.is_none_or(|turned| turned.control != control)
+    }
+
+    /// Whether a control of a light may move: on the one that was turned it stays, on the others it follows.
+    fn may_turn(&self, control: Held, light: usize) -> bool {
+        let stays = |turned: Turned| turned.control == control && turned.light == light;
+        !self.fixed.contains(&control) && !self.turned.is_some_and(stays)
+    }
+
+    /// Controls that may move and stand at an end of their range, as said.
+    pub fn at_their_ends(&self, to: &Settings) -> Vec<&'static str> {
+        let at_end = |values: &mut dyn Iterator<Item = f64>, set: f64| {
+            let (low, high) = values.fold((f64::MAX, f64::MIN), |(low, high), value| (low.min(value), high.max(value)));
+            set <= low * (1.0 + 1e-9) || set >= high * (1.0 - 1e-9)
+        };
+        CONTROLS
+            .into_iter()
+            .filter(|control| !self.fixed.contains(control))
+            .filter(|control| match control {
+                Held::Aperture if self.may(*control) => {
+                    at_end(&mut self.apertures.iter().map(|p| p.value.number()), to.aperture.number())
+                }
+                Held::Shutter if self.may(*control) => {
+                    at_end(&mut self.shutters.iter().map(|p| p.value.time().as_secs()), to.shutter.time().as_secs())
+                }
+                Held::Iso if self.may(*control) => {
+                    at_end(&mut self.isos.iter().map(|p| p.value.number()), to.iso.number())
+                }
+                Held::Power => self
+                    .lights
+                    .iter()
+                    .filter(|light| self.may_turn(Held::Power, light.index))
+                    .any(|light| at_end(&mut light.powers.iter().map(|p| p.value), to.lights[light.index].power)),
+                _ => false,
+            })
+            .map(Held::words)
+            .collect()
+    }
+}

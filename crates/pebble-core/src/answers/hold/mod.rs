@@ -1,0 +1,311 @@
+//! Holding a look: one control is turned, what was locked stays, and the other controls follow.
+//!
+//! All placements are sums of stops, so a set-up is judged by a handful of additions: [`board`] lays out the positions of
+//! every control that may move, [`search`] goes through them, and the best few are put together in full before one is
+//! chosen. What cannot be held is said, with how much it gives.
+
+mod board;
+mod search;
+
+use crate::answers::strips::{self, Value, written_changes};
+use crate::outlook::{Outlook, outlook};
+use crate::plan::{Plan, Settings};
+use crate::quantity::Stops;
+use crate::quantity::scale::duration_label;
+use board::Board;
+use serde::Serialize;
+
+pub use crate::file::look::Held;
+
+/// What is held may be off by this much, in stops: a twentieth, less than anyone sees.
+pub const TOLERANCE: f64 = 0.05;
+
+/// Controls that can follow.
+const CONTROLS: [Held; 6] = [Held::Power, Held::Iso, Held::Aperture, Held::Shutter, Held::Filter, Held::FlashDistance];
+
+/// A control that followed.
+#[derive(Clone, Debug, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Followed {
+    /// JSON pointer of the value.
+    pub pointer: String,
+    /// The value.
+    pub value: Value,
+    /// As photographers call it across a set: `ISO 400, −2 clicks`.
+    pub words: String,
+}
+
+/// Something that could not be held.
+#[derive(Clone, Debug, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Gave {
+    /// What.
+    pub held: Held,
+    /// By how much, in stops; more light, more depth, more blur positive. `null` where light came or went altogether.
+    pub by_stops: Option<f64>,
+    /// In a sentence.
+    pub sentence: String,
+}
+
+/// What holding a look takes.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Answer {
+    /// All settings, those that followed among them.
+    pub settings: Settings,
+    /// Controls that followed.
+    pub followed: Vec<Followed>,
+    /// What could not be held.
+    pub gave: Vec<Gave>,
+}
+
+/// The control that was turned just now.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct Turned {
+    /// Which.
+    pub control: Held,
+    /// Of which light, for power and distance.
+    pub light: usize,
+}
+
+/// Brings `now` back to the look of `base`: every quantity in `held`, with the controls in it and the one just `turned`
+/// left alone. With the key every other flash keeps its place too. The fewest and smallest moves that do; where nothing does, what comes nearest.
+pub fn hold(base: &Plan, now: &Plan, held: &[Held], turned: Option<Turned>) -> Answer {
+    let (was, is) = (outlook(base), outlook(now));
+    let look = Look::of(&was, held);
+    let board = Board::of(now, &is, &look, held, turned);
+    let found = search::best(&board);
+    // A cut frame is never the price of a look, unless it was cut already.
+    let touched = is.touched().max(was.touched()) + 1e-9;
+    let put_together = found.iter().map(|one| (one.settings, outlook(&now.with(one.settings))));
+    let (settings, seen) = { put_together }.find(|(_, seen)| seen.touched() <= touched).unwrap_or((now.settings, is));
+    Answer { settings, followed: written_moves(now, &settings), gave: gave(&look, now, &settings, &seen, &board) }
+}
+
+/// Settings that bring the steady light on the subject to where it is wanted while every flash stays, with only the
+/// controls that are not in `fixed`.
+pub(crate) fn with_ambient(plan: &Plan, wanted: Stops, fixed: &[Held]) -> Settings {
+    let seen = outlook(plan);
+    let look = Look { ambient: Some(wanted), ..Look::of(&seen, &[Held::Key]) };
+    let board = Board::of(plan, &seen, &look, fixed, None);
+    search::best(&board).first().map_or(plan.settings, |found| found.settings)
+}
+
+/// Another way to the same look.
+#[derive(Clone, Debug, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Equivalent {
+    /// Aperture, shutter, ISO and filter as written.
+    pub exposure: String,
+    /// What has to be turned to get there; empty for the one that is set.
+    pub changes: Vec<Followed>,
+    /// Flash power as written.
+    pub power: String,
+    /// t0.1 at that power.
+    pub pulse: String,
+    /// The ISO, for its noise.
+    pub iso: String,
+    /// From where to where it is sharp.
+    pub depth: String,
+    /// The longest blur of a part that shall be still, in pixels of the camera.
+    pub blur_px: f64,
+}
+
+/// Settings that give the look of a plan as it is, one an aperture, wide to narrow in whole stops from the one that is set.
+pub fn equivalents(plan: &Plan, held: &[Held]) -> Vec<Equivalent> {
+    let quantities = held.iter().copied().filter(|one| one.control().is_none());
+    // Without a wish the picture's light is what stays.
+    let mut kept: Vec<Held> = quantities.collect();
+    if kept.is_empty() {
+        kept = vec![Held::Key, Held::Ambient, Held::Background];
+    }
+    kept.extend(held.iter().copied().filter(|one| one.control().is_some()));
+    let seen = outlook(plan);
+    let look = Look::of(&seen, &kept);
+    let board = Board::of(plan, &seen, &look, &kept, None);
+    let touched = seen.touched();
+    let mut list: Vec<Equivalent> = Vec::new();
+    for candidates in search::per_aperture(&board) {
+        let put_together = candidates.iter().map(|one| (one.settings, outlook(&plan.with(one.settings))));
+        let Some((settings, seen)) = { put_together }.find(|(_, seen)| seen.touched() <= touched + 1e-9) else {
+            continue;
+        };
+        list.push(equivalent(plan, &settings, &seen));
+    }
+    list
+}
+
+fn equivalent(plan: &Plan, settings: &Settings, seen: &Outlook) -> Equivalent {
+    let pitch = plan.body.sensor.width.as_metres() / plan.body.sensor.pixels;
+    let still = plan.parts.iter().zip(&seen.parts).filter(|(part, _)| part.intent != crate::file::shot::Intent::Dash);
+    Equivalent {
+        exposure: written_exposure(plan, settings),
+        changes: written_moves(plan, settings),
+        power: crate::quantity::scale::power_label(-Stops::from_ratio(seen.key().power)),
+        pulse: duration_label(seen.key().pulse.durations.t01),
+        iso: settings.iso.label(plan.body.grid),
+        depth: written_depth(&seen.depth),
+        blur_px: still.map(|(_, part)| part.flash_blur.as_metres().abs() / pitch).fold(0.0, f64::max),
+    }
+}
+
+/// Aperture, shutter, ISO and filter as written.
+pub(crate) fn written_exposure(plan: &Plan, to: &Settings) -> String {
+    let grid = plan.body.grid;
+    let filter = match to.filter {
+        Stops::ZERO => String::new(),
+        stops => format!(" · {}", strips::filter_label(stops.as_stops())),
+    };
+    let (aperture, shutter, iso) = (to.aperture.label(grid), to.shutter.label(grid), to.iso.label(grid));
+    format!("f/{aperture} · {shutter} · ISO {iso}{filter}")
+}
+
+/// From where to where it is sharp.
+pub(crate) fn written_depth(depth: &crate::physics::depth::Depth) -> String {
+    let metres = |distance: crate::quantity::Metres| format!("{:.2} m", distance.as_metres());
+    format!("{} to {}", metres(depth.near), depth.far.map_or_else(|| "infinity".to_owned(), metres))
+}
+
+/// What is held, as it was.
+#[derive(Clone, Debug)]
+pub(crate) struct Look {
+    /// Each flash.
+    lights: Vec<LightLook>,
+    ambient: Option<Stops>,
+    background: Option<Stops>,
+    /// Nearness of both ends of the zone of sharpness, as `1/near − 1/far`.
+    depth: Option<f64>,
+}
+
+/// What is held of one flash.
+#[derive(Clone, Copy, Debug)]
+pub(crate) struct LightLook {
+    placement: Option<Stops>,
+    /// Freezing time of what it draws.
+    freeze: Option<f64>,
+}
+
+impl Look {
+    fn of(seen: &Outlook, held: &[Held]) -> Self {
+        let has = |one: Held| held.contains(&one);
+        Self {
+            lights: seen
+                .lights
+                .iter()
+                .map(|light| LightLook {
+                    placement: has(Held::Key).then_some(light.lit.placement),
+                    freeze: (has(Held::Blur) && light.fires).then(|| light.freeze.as_secs()),
+                })
+                .collect(),
+            ambient: has(Held::Ambient).then_some(seen.ambient.placement),
+            background: has(Held::Background).then_some(seen.background.placement),
+            depth: has(Held::Depth).then(|| nearness(&seen.depth)),
+        }
+    }
+}
+
+fn nearness(depth: &crate::physics::depth::Depth) -> f64 {
+    1.0 / depth.near.as_metres() - depth.far.map_or(0.0, |far| 1.0 / far.as_metres())
+}
+
+/// How far a quantity is from where it was held, in stops; `None` where light came or went altogether.
+fn off(was: Stops, is: Stops) -> Option<f64> {
+    match (was.as_stops().is_finite(), is.as_stops().is_finite()) {
+        (true, true) => Some((is - was).as_stops()),
+        (false, false) => Some(0.0),
+        _ => None,
+    }
+}
+
+/// The moves from a plan to other settings, as clicks.
+pub(crate) fn written_moves(now: &Plan, to: &Settings) -> Vec<Followed> {
+    let changes = written_changes(now, to);
+    if changes.is_empty() {
+        return Vec::new();
+    }
+    let dials = strips::strips(now);
+    let clicks = |pointer: &str, value: &Value| {
+        let dial = dials.iter().find(|strip| strip.pointer == pointer)?;
+        let after = dial.notches.iter().position(|notch| notch.value == *value)?;
+        Some(after as i64 - dial.index as i64)
+    };
+    changes
+        .into_iter()
+        .map(|(pointer, value, words)| {
+            // Filters are put on and distances walked; everything else clicks.
+            let walked = pointer == "/camera/filter_stops" || pointer.ends_with("/distance_m");
+            let words = match clicks(&pointer, &value).filter(|clicks| !walked && *clicks != 0) {
+                None => words,
+                Some(by) => {
+                    let (sign, plural) = (if by < 0 { '−' } else { '+' }, if by.abs() == 1 { "" } else { "s" });
+                    format!("{words}, {sign}{} click{plural}", by.abs())
+                }
+            };
+            Followed { pointer, value, words }
+        })
+        .collect()
+}
+
+fn gave(look: &Look, now: &Plan, to: &Settings, seen: &Outlook, board: &Board) -> Vec<Gave> {
+    let mut found = Vec::new();
+    let what = |held: Held, light: Option<usize>| match light {
+        Some(light) if held == Held::Key => now.lights[light].label.clone(),
+        Some(light) => format!("{} by {}", capital(held.words()), now.lights[light].label),
+        None => capital(held.words()),
+    };
+    let mut say = |held: Held, light: Option<usize>, by: Option<f64>, change: String| {
+        let why = board.at_their_ends(to);
+        let why = if why.is_empty() {
+            "nothing else may move".to_owned()
+        } else {
+            format!("{} at the end", why.join(" and "))
+        };
+        found.push(Gave { held, by_stops: by, sentence: format!("{} {change}: {why}.", what(held, light)) });
+    };
+    let key = look.lights.get(now.key).and_then(|light| light.placement);
+    let lights = [
+        (Held::Key, key, seen.key().lit.placement),
+        (Held::Ambient, look.ambient, seen.ambient.placement),
+        (Held::Background, look.background, seen.background.placement),
+    ];
+    for (held, was, is) in lights {
+        let Some(was) = was else { continue };
+        match off(was, is) {
+            None => say(held, None, None, "came or went altogether".to_owned()),
+            Some(by) if by.abs() > TOLERANCE => say(held, None, Some(by), format!("is off by {}", signed(by))),
+            Some(_) => {}
+        }
+    }
+    for (index, (was, is)) in look.lights.iter().zip(&seen.lights).enumerate().filter(|(index, _)| *index != now.key) {
+        let by = was.placement.and_then(|was| off(was, is.lit.placement));
+        if let Some(by) = by.filter(|by| by.abs() > TOLERANCE) {
+            say(Held::Key, Some(index), Some(by), format!("is off by {}", signed(by)));
+        }
+    }
+    if let Some(was) = look.depth {
+        let by = (nearness(&seen.depth) / was).log2();
+        if by.abs() > TOLERANCE {
+            let side = if by < 0.0 { "shallower" } else { "deeper" };
+            say(Held::Depth, None, Some(by), format!("is {side} by a factor of {:.1}", by.abs().exp2()));
+        }
+    }
+    for (index, (was, is)) in look.lights.iter().zip(&seen.lights).enumerate() {
+        let Some(was) = was.freeze.filter(|_| is.fires) else { continue };
+        let by = (is.freeze.as_secs() / was).log2();
+        if by > TOLERANCE {
+            let mode = if is.high_speed.is_some() { "shutter" } else { "pulse" };
+            let whose = (index != now.key).then_some(index);
+            say(Held::Blur, whose, Some(by), format!("is longer by a factor of {:.1}, the {mode} is", by.exp2()));
+        }
+    }
+    found
+}
+
+fn signed(stops: f64) -> String {
+    let tenths = format!("{:.1}", stops.abs());
+    format!("{}{tenths} {}", if stops < 0.0 { '−' } else { '+' }, if tenths == "1.0" { "stop" } else { "stops" })
+}
+
+fn capital(words: &str) -> String {
+    let mut letters = words.chars();
+    letters.next().map_or_else(String::new, |first| first.to_uppercase().chain(letters).collect())
+}

@@ -1,0 +1,460 @@
+//! What is asked of a set-up, worked out once: the conditions, and how one set-up fares under each of them.
+//!
+//! [`Brief::judge`] is the definition: it puts one set-up into the plan, lets the forecast work it out, and reads every
+//! condition off it. [`super::seek`] finds the same without going through all set-ups.
+
+use super::stock::Offered;
+use super::window::usual_ambient;
+use crate::file::gear::Modifier;
+use crate::file::shot::{Intent, Shot};
+use crate::outlook::{Outlook, outlook};
+use crate::physics::depth::depth;
+use crate::physics::exposure::Level;
+use crate::physics::ghost::{SEEN_FROM, STRONG_FROM, Tones, dwell, ghost};
+use crate::physics::motion::image_speed;
+use crate::physics::shutter::SyncMode;
+use crate::plan::check::At;
+use crate::plan::{ANYWHERE, Bounds, Flashes, Light, Plan, STREAK_FACTOR, Settings};
+use crate::quantity::bounds::Invalid;
+use crate::quantity::scale::{Aperture, Iso, ShutterTime};
+use crate::quantity::{LuxSeconds, Metres, MetresPerSecond, Stops};
+use crate::wire::report_word;
+
+/// Rounding that no condition is broken by, in stops.
+pub(super) const EDGE: f64 = 1e-9;
+report_word! {
+    /// What a set-up has to meet; where two relaxations cost the same, the earlier one is named first.
+    #[derive(Hash, PartialOrd, Ord)]
+    pub enum Condition {
+        /// Not more noise, not less than the camera's lowest.
+        Iso,
+        /// Times the photographer allows.
+        Shutter,
+        /// Grey in front of the lens.
+        Filter,
+        /// The key on its target.
+        Key,
+        /// Steady light on the subject.
+        Ambient,
+        /// Steady light on the background.
+        Background,
+        /// Steady light as it was read.
+        Darker,
+        /// Not too near, not in the frame.
+        Near,
+        /// Not too far.
+        Far,
+        /// What is in front of the light.
+        Modifier,
+        /// No glow where it was not allowed.
+        HighSpeed,
+        /// A part as still as wanted.
+        Blur,
+        /// The subject within the zone of sharpness.
+        Depth,
+        /// Frames in a row.
+        Frames,
+        /// Frames a second.
+        Rate,
+        /// Flashes on one charge.
+        Charge,
+        /// Heads side by side.
+        Heads,
+        /// As many as are owned.
+        Owned,
+        /// Weight.
+        Weight,
+        /// All rows of the frame lit.
+        Sync,
+        /// A streak as long as wanted.
+        Streak,
+        /// No trail of a part that shall be still.
+        Ghost,
+        /// A trail of a part that shall streak.
+        Trail,
+    }
+}
+
+/// How a set-up fares under one condition.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Fares {
+    /// The condition.
+    pub condition: Condition,
+    /// The part it is about.
+    pub part: Option<usize>,
+    /// Stops to spare; negative is missing, infinite where there is no end.
+    pub room: f64,
+}
+
+/// One set-up for the key.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Candidate<'a> {
+    /// The unit.
+    pub unit: &'a Offered,
+    /// What is in front of it.
+    pub modifier: &'a Modifier,
+    /// Side by side.
+    pub heads: u32,
+    /// Power fraction.
+    pub power: f64,
+    /// To the subject.
+    pub distance: Metres,
+    /// Whether it glows.
+    pub glow: bool,
+    /// f-number.
+    pub aperture: Aperture,
+    /// Time.
+    pub shutter: ShutterTime,
+    /// ISO.
+    pub iso: Iso,
+    /// Grey.
+    pub filter: Stops,
+}
+
+impl PartialEq for Offered {
+    fn eq(&self, other: &Self) -> bool {
+        std::ptr::eq(self, other)
+    }
+}
+
+/// A part of the subject as far as matching needs it.
+pub(super) struct Need {
+    pub intent: Intent,
+    /// Of its image, an unsteady hand in it.
+    pub speed: MetresPerSecond,
+    /// Of its image alone.
+    bare_speed: MetresPerSecond,
+    path: Option<Metres>,
+    size: Metres,
+    pub limit: Option<Metres>,
+    pub wanted_streak: Option<f64>,
+    /// In steady light, against the exposure of the present settings.
+    ambient: Level,
+}
+
+/// A shot and what is asked of it.
+pub struct Brief<'a> {
+    /// The shot.
+    pub shot: &'a Shot,
+    /// The same, checked.
+    pub plan: &'a Plan,
+    /// What it asks.
+    pub bounds: Bounds,
+    pub(super) seen: Outlook,
+    pub(super) needs: Vec<Need>,
+    /// Flash on the background by all lights but the key, against the metered tone: they follow the camera.
+    pub(super) other_spill: f64,
+}
+
+impl<'a> Brief<'a> {
+    /// Of a shot that was checked.
+    ///
+    /// # Errors
+    /// [`Invalid`] for a wish that cannot be.
+    pub fn new(shot: &'a Shot, plan: &'a Plan) -> Result<Self, Invalid> {
+        let seen = outlook(plan);
+        let mut bounds = Bounds::of(shot, plan)?;
+        bounds.ambient.get_or_insert_with(|| usual_ambient(plan, &seen));
+        let shake = seen.camera.shake;
+        let key = plan.key_light();
+        let need = |(index, part): (usize, &crate::plan::Part)| {
+            let bare_speed = image_speed(part.speed, part.out_of_plane, seen.magnification);
+            Need {
+                intent: part.intent,
+                speed: bare_speed + shake,
+                bare_speed,
+                path: part.path.map(|path| path * seen.magnification),
+                size: part.size * seen.magnification,
+                // What the key does not reach is not frozen by it.
+                limit: bounds.blur[index].filter(|_| key.reaches(index)),
+                wanted_streak: part.streak_share.filter(|_| part.intent == Intent::Dash),
+                ambient: seen.parts[index].tones.part_ambient,
+            }
+        };
+        let others = seen.lights.iter().enumerate().filter(|(index, _)| *index != plan.key);
+        let others = others.fold(LuxSeconds::ZERO, |sum, (_, light)| sum + light.on_background.exposure);
+        Ok(Self {
+            needs: plan.parts.iter().enumerate().map(need).collect(),
+            other_spill: others / seen.reference,
+            shot,
+            plan,
+            bounds,
+            seen,
+        })
+    }
+
+    /// Where steady light may fall on the subject.
+    pub(super) fn ambient(&self) -> (Stops, Stops) {
+        self.bounds.ambient.unwrap_or(ANYWHERE)
+    }
+
+    /// Steady light in an exposure time against that of the present settings, in stops, at a reference exposure as log2.
+    pub(super) fn steady_change(&self, shutter: ShutterTime, log_reference: f64) -> f64 {
+        let time = (shutter.time() / self.seen.run.time).log2();
+        time + self.seen.reference.as_lux_seconds().log2() - log_reference + self.bounds.darker.as_stops()
+    }
+
+    /// Stops to spare of a placement in a window.
+    pub(super) fn within(placement: f64, (low, high): (Stops, Stops)) -> f64 {
+        // No light at all is within a window that is open downwards.
+        let above = if placement == low.as_stops() { 0.0 } else { placement - low.as_stops() };
+        above.min(high.as_stops() - placement)
+    }
+
+    /// Stops below the ceiling of noise; negative below the lowest, too.
+    pub(super) fn iso_room(&self, iso: Iso) -> f64 {
+        let (low, high) = self.bounds.iso;
+        let over_low = (iso.number() / low.number()).log2();
+        if over_low < -EDGE { over_low } else { (high.number() / iso.number()).log2() }
+    }
+
+    /// Stops between a time and the nearer end of what is allowed.
+    pub(super) fn shutter_room(&self, shutter: ShutterTime) -> f64 {
+        let (slow, fast) = self.bounds.shutter;
+        (slow.time() / shutter.time()).log2().min((shutter.time() / fast.time()).log2())
+    }
+
+    /// Depth that is sharp over the wanted half on the worse side, in stops.
+    pub(super) fn depth_room(&self, aperture: Aperture) -> f64 {
+        let half = self.bounds.depth.as_metres() / 2.0;
+        if half <= 0.0 {
+            return f64::INFINITY;
+        }
+        let distance = self.plan.subject_distance;
+        let zone = depth(self.plan.body.focal, aperture, distance, self.seen.allowed);
+        let front = (distance - zone.near).as_metres() / half;
+        let back = zone.far.map_or(f64::INFINITY, |far| (far - distance).as_metres() / half);
+        front.min(back).log2()
+    }
+
+    /// Length of a part's streak on the sensor and its dwell.
+    fn streak(&self, need: &Need, shutter: ShutterTime) -> (Metres, f64) {
+        let travel = need.bare_speed * shutter.time();
+        let round = need.path.map_or(travel, |path| travel.min(path));
+        let length = round + self.seen.camera.shake * shutter.time();
+        (length, dwell(need.size, length))
+    }
+
+    /// Stops by which a streak is within the wanted length.
+    pub(super) fn streak_room(&self, need: &Need, shutter: ShutterTime) -> f64 {
+        let Some(wanted) = need.wanted_streak else { return f64::INFINITY };
+        let share = self.streak(need, shutter).0 / self.plan.body.sensor.width;
+        STREAK_FACTOR.log2() - (share / wanted).log2().abs()
+    }
+
+    /// How visible a trail of a part that shall not streak may be.
+    pub(super) fn trail_limit(&self, need: &Need) -> f64 {
+        if need.intent == Intent::Skim { self.bounds.trail.max(STRONG_FROM) } else { self.bounds.trail }
+    }
+
+    /// How visible the trail of a part is over a background that flash lifts to a level: the difference of L*, nothing for a
+    /// path that is too short to count.
+    pub(super) fn trail(&self, need: &Need, shutter: ShutterTime, steady: f64, lifted: f64) -> f64 {
+        let (length, dwell) = self.streak(need, shutter);
+        if length <= self.seen.allowed {
+            return 0.0;
+        }
+        let background = Level::of_surface(
+            self.plan.background_reflectance,
+            self.seen.background.placement + Stops::from_stops(steady),
+        );
+        let tones = Tones {
+            part_ambient: need.ambient.times(steady.exp2()),
+            part_flash: Level::BLACK,
+            background_ambient: background,
+            background_flash: Level::of_surface(self.plan.background_reflectance, Stops::from_ratio(lifted)),
+        };
+        ghost(dwell, tones).delta_lightness.abs()
+    }
+
+    /// The key as another unit behind another modifier.
+    pub(super) fn light(&self, unit: &Offered, modifier: &Modifier) -> Result<Light, Invalid> {
+        let wire = crate::file::shot::Flash {
+            modifier: modifier.clone(),
+            on: true,
+            automatic: None,
+            modelling: None,
+            ..self.shot.lights[self.plan.key].clone()
+        };
+        Light::with_unit(&At::default(), &wire, unit.unit.clone(), &self.plan.parts)
+    }
+
+    /// No nearer than this with a modifier: as said, or out of the frame.
+    pub(super) fn nearest(&self, light: &Light) -> Metres {
+        self.bounds.nearest.unwrap_or_else(|| {
+            let (wide, high) = self.seen.field(self.plan);
+            frame_edge(light, self.plan.subject_distance, wide * 0.5, high * 0.5)
+        })
+    }
+
+    /// How a pulsing light is tied to the shutter: as the key is now.
+    pub(super) fn pulsed(&self) -> SyncMode {
+        match self.plan.settings.key().sync {
+            SyncMode::HighSpeed => SyncMode::Front,
+            other => other,
+        }
+    }
+
+    /// The modifier of the key now.
+    pub(super) fn present_modifier(&self) -> &Modifier {
+        &self.shot.lights[self.plan.key].modifier
+    }
+
+    /// How many of a unit there are.
+    pub(super) fn at_hand(&self, unit: &Offered) -> u32 {
+        let more = self.bounds.borrowed.iter().filter(|more| more.unit == unit.wire.id).map(|more| more.count);
+        unit.owned + more.sum::<u32>()
+    }
+
+    /// How one set-up fares under every condition, worked out by the forecast.
+    ///
+    /// # Errors
+    /// [`Invalid`] for a thing that cannot be.
+    pub fn judge(&self, candidate: &Candidate) -> Result<Vec<Fares>, Invalid> {
+        let (plan, bounds) = (self.plan, &self.bounds);
+        let light = self.light(candidate.unit, candidate.modifier)?;
+        let nearest = self.nearest(&light);
+        let mut lights = plan.lights.to_vec();
+        lights[plan.key] = light;
+        let settings = Settings {
+            aperture: candidate.aperture,
+            shutter: candidate.shutter,
+            iso: candidate.iso,
+            filter: candidate.filter,
+            lights: plan.settings.lights.with(plan.key, |dial| {
+                (dial.power, dial.bias, dial.distance) = (candidate.power, None, candidate.distance);
+                dial.heads = candidate.heads;
+                dial.sync = if candidate.glow { SyncMode::HighSpeed } else { self.pulsed() };
+            }),
+        };
+        let plan_then = Plan { lights: lights.into(), settings, ..plan.clone() };
+        let seen = outlook(&plan_then);
+        let key = seen.key();
+        let log_reference = seen.reference.as_lux_seconds().log2();
+        let steady = self.steady_change(candidate.shutter, log_reference);
+        let mut fares = Vec::with_capacity(24);
+        let mut say = |condition, part, room| fares.push(Fares { condition, part, room });
+
+        say(Condition::Iso, None, self.iso_room(candidate.iso));
+        let time = candidate.shutter.time();
+        say(Condition::Shutter, None, self.shutter_room(candidate.shutter));
+        say(Condition::Filter, None, (bounds.filter_max - candidate.filter).as_stops());
+        let off = (key.lit.placement - plan.key_target).as_stops().abs();
+        say(Condition::Key, None, bounds.key_within.as_stops() - off);
+        say(Condition::Ambient, None, Self::within(self.seen.ambient.placement.as_stops() + steady, self.ambient()));
+        say(
+            Condition::Background,
+            None,
+            Self::within(self.seen.background.placement.as_stops() + steady, bounds.background),
+        );
+        say(Condition::Near, None, 2.0 * (candidate.distance / nearest).log2());
+        say(Condition::Far, None, 2.0 * (bounds.farthest / candidate.distance).log2());
+        let as_now = bounds.any_modifier || *candidate.modifier == *self.present_modifier();
+        let change = (plan_then.lights[plan.key].throw.modifier - plan.key_light().throw.modifier).as_stops();
+        say(Condition::Modifier, None, if as_now { f64::INFINITY } else { -modifier_price(change) });
+        let glows = !candidate.glow || bounds.high_speed;
+        say(
+            Condition::HighSpeed,
+            None,
+            if glows { f64::INFINITY } else { key.high_speed.map_or(0.0, Stops::as_stops) },
+        );
+        for (index, need) in self.needs.iter().enumerate() {
+            if let Some(limit) = need.limit {
+                say(Condition::Blur, Some(index), (limit / (need.speed * key.freeze)).log2());
+            }
+        }
+        say(Condition::Depth, None, self.depth_room(candidate.aperture));
+        say(
+            Condition::Frames,
+            None,
+            candidate.unit.unit.readiness.in_a_row(key.power, bounds.rate).room(bounds.frames),
+        );
+        say(Condition::Charge, None, candidate.unit.unit.readiness.on_one_charge(key.power).room(bounds.flashes));
+        say(Condition::Heads, None, (f64::from(bounds.heads.min(bounds.stands)) / f64::from(candidate.heads)).log2());
+        say(Condition::Owned, None, (f64::from(self.at_hand(candidate.unit)) / f64::from(candidate.heads)).log2());
+        say(
+            Condition::Weight,
+            None,
+            weight_room(bounds.weight_kg, weight(candidate.unit, candidate.modifier, candidate.heads)),
+        );
+        let dark = key.rows.touched > 0.0 || key.ignition.rear_acts_as_front;
+        let spare = key.usable_sync.map_or(f64::NEG_INFINITY, |usable| (time / usable.time()).log2());
+        say(
+            Condition::Sync,
+            None,
+            match (candidate.glow, dark) {
+                (true, _) => f64::INFINITY,
+                (false, true) => spare.min(-EDGE * 10.0),
+                (false, false) => spare.max(0.0),
+            },
+        );
+        let lifted = self.other_spill + key.on_background.exposure / seen.reference;
+        for (index, need) in self.needs.iter().enumerate() {
+            if need.wanted_streak.is_some() {
+                say(Condition::Streak, Some(index), self.streak_room(need, candidate.shutter));
+            }
+            let trail = self.trail(need, candidate.shutter, steady, lifted);
+            if need.intent == Intent::Dash {
+                say(Condition::Trail, Some(index), trail_room(trail));
+            } else {
+                say(Condition::Ghost, Some(index), ghost_room(trail, self.trail_limit(need)));
+            }
+        }
+        Ok(fares)
+    }
+}
+
+/// Stops below the difference at which a trail shows too much.
+pub(super) fn ghost_room(trail: f64, limit: f64) -> f64 {
+    // Exactly at the limit it is seen.
+    if trail < limit { (limit / trail).log2() } else { (limit / trail).log2().min(-EDGE * 10.0) }
+}
+
+/// Stops above it.
+pub(super) fn trail_room(trail: f64) -> f64 {
+    (trail / SEEN_FROM).log2()
+}
+
+/// Another modifier counts with the change of light it brings, and a tenth for the change of softness.
+pub(super) fn modifier_price(change: f64) -> f64 {
+    change.abs() + 0.1
+}
+
+/// Weight of a light, where all of it is known.
+pub(super) fn weight(unit: &Offered, modifier: &Modifier, heads: u32) -> Option<f64> {
+    let one = unit.mass_kg()? + modifier.mass_kg.unwrap_or(0.0);
+    Some(one * f64::from(heads))
+}
+
+/// Stops to spare under a weight; what nobody has weighed has none where weight matters.
+pub(super) fn weight_room(limit: f64, weight: Option<f64>) -> f64 {
+    match weight {
+        _ if limit.is_infinite() => f64::INFINITY,
+        Some(weight) => (limit / weight.max(1e-3)).log2(),
+        None => f64::NEG_INFINITY,
+    }
+}
+
+/// The distance from the subject from which a light, its face with it, is beside or above what the camera sees: where
+/// `d·sin β·cos h − R ≥ k·(D − d·cos β·cos h)` or the same upwards, `k` half the frame over the distance `D`.
+fn frame_edge(light: &Light, subject: Metres, half_wide: Metres, half_high: Metres) -> Metres {
+    let (bearing, height) = (light.bearing.as_radians(), light.height.as_radians());
+    let (side, up, forward) = ((bearing.sin() * height.cos()).abs(), height.sin().abs(), bearing.cos() * height.cos());
+    let radius = light.throw.face.radius;
+    let out = |sine: f64, half: Metres| {
+        let slope = half / subject;
+        let gain = sine + slope * forward;
+        // A light behind the subject may stay in the frame however far it is carried.
+        if gain > 1e-6 { (half + radius) / gain } else { Metres::from_metres(f64::INFINITY) }
+    };
+    let edge = out(side, half_wide).min(out(up, half_high));
+    // On the axis it leaves the frame at the camera.
+    edge.min(subject)
+}
+
+pub(super) const fn strongest(row: Flashes) -> f64 {
+    match row {
+        Flashes::Whole(count) => count,
+        Flashes::NotKnown => 0.0,
+    }
+}

@@ -1,0 +1,488 @@
+//! What was found, in words and figures for a list, a table and a sheet.
+
+use super::brief::{Brief, Condition, Fares, weight};
+use super::crew::Crew;
+use super::nearest::{Give, Nearest};
+use super::seek::Found;
+use super::setup::{Setup, applied};
+use super::stock::Stock;
+use crate::answers::findings;
+use crate::answers::hold::written_exposure;
+use crate::answers::strips::{bias_label, distance_label, filter_label, sync_label};
+use crate::file::wish::Wish;
+use crate::physics::exposure::reference_exposure;
+use crate::physics::ghost::SEEN_FROM;
+use crate::physics::shutter::SyncMode;
+use crate::plan::{Plan, STREAK_FACTOR, Settings};
+use crate::quantity::scale::{duration_label, power_label};
+use crate::quantity::{Seconds, Stops};
+use crate::wire::report;
+
+/// Rows that anyone reads.
+pub const MOST_ROWS: usize = 60;
+/// More room than this is as good as none needed.
+const PLENTY: f64 = 20.0;
+
+report! {
+    /// How a set-up fares under one condition.
+    pub struct Margin {
+        /// The condition.
+        pub condition: Condition,
+        /// As said.
+        pub label: String,
+        /// Stops to spare; `null` where there is no end.
+        pub room_stops: Option<f64>,
+        /// Share of what is allowed that is used, 0 to 1; beyond 1 it is missed.
+        pub used: f64,
+        /// The figures.
+        pub said: String,
+    }
+
+    /// A set-up that works.
+    pub struct MatchRow {
+        /// As it is put into the shot.
+        pub setup: Setup,
+        /// Units: `2 × Brix 400`.
+        pub title: String,
+        /// Power, distance and what is in front: `1/16 · 2.4 m · Octa 90`.
+        pub how: String,
+        /// Aperture, time, ISO, filter.
+        pub exposure: String,
+        /// Sync of the key.
+        pub sync: String,
+        /// Freezing time of the key.
+        pub freeze: String,
+        /// The strictest part's blur, in pixels of the camera; `null` where no part has a limit.
+        pub blur_px: Option<f64>,
+        /// Weight of units and modifiers, where all was weighed.
+        pub weight_kg: Option<f64>,
+        /// Time to be ready again, where known.
+        pub ready_s: Option<f64>,
+        /// Settings of camera, power and distance that work with the same things.
+        pub ways: u64,
+        /// Other modifiers that work with the same units.
+        pub also: Vec<String>,
+        /// Every condition, what has least to spare first.
+        pub margins: Vec<Margin>,
+        /// Output or durations are estimates.
+        pub estimated: bool,
+    }
+
+    /// One thing that would have to give.
+    pub struct GiveSaid {
+        /// The condition.
+        pub condition: Condition,
+        /// Its price in stops.
+        pub stops: f64,
+        /// In the user's units: `ISO 640 instead of 400`.
+        pub said: String,
+    }
+
+    /// A set-up that works when something gives.
+    pub struct NearestRow {
+        /// What has to give.
+        pub gives: Vec<GiveSaid>,
+        /// Its price in stops.
+        pub price_stops: f64,
+        /// The set-up.
+        pub row: MatchRow,
+        /// The wish with that given, to be put into the shot.
+        pub wish: Wish,
+    }
+
+    /// A whole shot with all its lights.
+    pub struct CrewRow {
+        /// As it is put into the shot.
+        pub setup: Setup,
+        /// Aperture, time, ISO, filter.
+        pub exposure: String,
+        /// One line a light.
+        pub lights: Vec<CrewLight>,
+        /// Troubles that the forecast would find.
+        pub troubles: usize,
+        /// What it would find worth watching.
+        pub watches: usize,
+        /// Weight of units and modifiers, where all was weighed.
+        pub weight_kg: Option<f64>,
+    }
+
+    /// One light of a whole shot.
+    pub struct CrewLight {
+        /// Group and role.
+        pub label: String,
+        /// Units.
+        pub title: String,
+        /// Power, distance and what is in front.
+        pub how: String,
+        /// Group and channel of its receiver.
+        pub group: String,
+        /// Freezing time.
+        pub freeze: String,
+    }
+}
+
+/// The rows of a list, set-ups that differ in their modifier alone folded together.
+pub fn rows(brief: &Brief, stock: &Stock, found: &[Found]) -> Vec<MatchRow> {
+    let mut heads: Vec<(&Found, Vec<&Found>)> = Vec::new();
+    for one in found {
+        let same = |head: &&mut (&Found, Vec<&Found>)| {
+            (head.0.unit, head.0.heads, head.0.glow) == (one.unit, one.heads, one.glow)
+        };
+        match heads.iter_mut().find(same) {
+            Some((_, folded)) => folded.push(one),
+            None => heads.push((one, Vec::new())),
+        }
+    }
+    let row = |(head, folded): &(&Found, Vec<&Found>)| {
+        let also = folded.iter().map(|one| one.candidate(brief, stock).modifier.name.clone()).collect();
+        MatchRow { also, ..row(brief, stock, head) }
+    };
+    heads.iter().take(MOST_ROWS).map(row).collect()
+}
+
+/// One set-up in full.
+pub fn row(brief: &Brief, stock: &Stock, found: &Found) -> MatchRow {
+    let candidate = found.candidate(brief, stock);
+    let (plan, grid) = (brief.plan, brief.plan.body.grid);
+    // What can be found can be judged.
+    let fares = brief.judge(&candidate).unwrap_or_default();
+    let freeze = if candidate.glow {
+        candidate.shutter.time()
+    } else {
+        candidate.unit.unit.control.at(candidate.power).durations.by(plan.school)
+    };
+    let to = Settings {
+        aperture: candidate.aperture,
+        shutter: candidate.shutter,
+        iso: candidate.iso,
+        filter: candidate.filter,
+        ..plan.settings
+    };
+    let strictest = fares
+        .iter()
+        .filter(|one| one.condition == Condition::Blur)
+        .min_by(|a, b| a.room.total_cmp(&b.room))
+        .and_then(|one| brief.needs.get(one.part?));
+    let mut margins: Vec<Margin> =
+        fares.iter().filter(|one| asked(brief, one)).map(|one| margin(brief, &candidate, one, freeze)).collect();
+    margins.sort_by(|a, b| b.used.total_cmp(&a.used));
+    MatchRow {
+        setup: candidate.setup(brief),
+        title: several(candidate.heads, &candidate.unit.wire.name),
+        how: format!(
+            "{} · {} · {}",
+            power_label(-Stops::from_ratio(candidate.power)),
+            distance_label(candidate.distance),
+            candidate.modifier.name
+        ),
+        exposure: written_exposure(plan, &to),
+        sync: sync_label(if candidate.glow { SyncMode::HighSpeed } else { brief.pulsed() }).to_owned(),
+        freeze: if candidate.glow { candidate.shutter.label(grid) } else { duration_label(freeze) },
+        blur_px: strictest.map(|need| need.speed * freeze / plan.body.sensor.pitch()),
+        weight_kg: weight(candidate.unit, candidate.modifier, candidate.heads),
+        ready_s: candidate.unit.unit.readiness.ready(candidate.power).map(Seconds::as_secs),
+        ways: found.ways,
+        also: Vec::new(),
+        margins,
+        estimated: candidate.unit.unit.output_estimated
+            || candidate.unit.unit.durations_from == crate::file::gear::Origin::Estimated,
+    }
+}
+
+/// `2 × Brix 400`, or the name alone.
+fn several(count: u32, name: &str) -> String {
+    if count == 1 { name.to_owned() } else { format!("{count} × {name}") }
+}
+
+/// Whether a condition says something here: what nobody asked for is no margin.
+fn asked(brief: &Brief, fares: &Fares) -> bool {
+    let bounds = &brief.bounds;
+    match fares.condition {
+        Condition::Frames => bounds.frames > 1,
+        Condition::Charge => bounds.flashes > 0,
+        Condition::Weight => bounds.weight_kg.is_finite(),
+        Condition::Depth => bounds.depth.as_metres() > 0.0,
+        Condition::Filter | Condition::Modifier | Condition::HighSpeed | Condition::Shutter => false,
+        Condition::Ambient | Condition::Background => fares.room.is_finite(),
+        _ => true,
+    }
+}
+
+fn margin(brief: &Brief, candidate: &super::Candidate, fares: &Fares, freeze: Seconds) -> Margin {
+    let (plan, bounds) = (brief.plan, &brief.bounds);
+    let grid = plan.body.grid;
+    let pitch = plan.body.sensor.pitch();
+    let part = fares.part.map(|part| plan.parts[part].name.clone()).unwrap_or_default();
+    let need = fares.part.map(|part| &brief.needs[part]);
+    let room = fares.room;
+    let windowed = |width: f64| 1.0 - (room / width).clamp(-9.0, 1.0);
+    let half = |(low, high): (Stops, Stops)| {
+        let width = (high - low).as_stops() / 2.0;
+        if width.is_finite() && width > 0.0 { windowed(width) } else { (-room).exp2() }
+    };
+    let (label, used, said) = match fares.condition {
+        Condition::Iso => (
+            "Noise".to_owned(),
+            (-room).exp2(),
+            format!("ISO {}, ceiling {}", candidate.iso.label(grid), bounds.iso.1.label(grid)),
+        ),
+        Condition::Key => {
+            let within = bounds.key_within.as_stops();
+            ("Key".to_owned(), windowed(within), format!("{:.2} stops off, {within:.2} allowed", within - room))
+        }
+        Condition::Ambient => {
+            ("Ambient".to_owned(), half(brief.ambient()), format!("{room:.1} stops within its window"))
+        }
+        Condition::Background => {
+            ("Background".to_owned(), half(bounds.background), format!("{room:.1} stops within its window"))
+        }
+        Condition::Near => {
+            let nearest = candidate.distance.as_metres() / (room / 2.0).exp2();
+            let why = if bounds.nearest.is_some() { "no nearer than" } else { "in the frame under" };
+            ("Near".to_owned(), (-room).exp2(), format!("{}, {why} {nearest:.1} m", distance_label(candidate.distance)))
+        }
+        Condition::Far => (
+            "Far".to_owned(),
+            (-room).exp2(),
+            format!("{}, no farther than {}", distance_label(candidate.distance), distance_label(bounds.farthest)),
+        ),
+        Condition::Blur => {
+            let (blur, limit) = need.map_or((0.0, 0.0), |need| {
+                (need.speed * freeze / pitch, need.limit.map_or(0.0, |limit| limit / pitch))
+            });
+            (format!("{part} still"), (-room).exp2(), format!("{blur:.1} px of {limit:.1}"))
+        }
+        Condition::Depth => (
+            "Depth".to_owned(),
+            (-room).exp2(),
+            format!("{:.2} m needed, f/{}", bounds.depth.as_metres(), candidate.aperture.label(grid)),
+        ),
+        Condition::Frames => {
+            let count = f64::from(bounds.frames) * room.exp2();
+            let count = if count.is_finite() { format!("{count:.0} in a row") } else { "no end".to_owned() };
+            (
+                "Burst".to_owned(),
+                (-room).exp2(),
+                format!("{count} at {} a second, {} wanted", bounds.rate, bounds.frames),
+            )
+        }
+        Condition::Charge => {
+            let count = f64::from(bounds.flashes) * room.exp2();
+            let count = if count.is_finite() { format!("{count:.0} on a charge") } else { "on the mains".to_owned() };
+            ("Charge".to_owned(), (-room).exp2(), format!("{count}, {} wanted", bounds.flashes))
+        }
+        Condition::Heads => (
+            "Heads".to_owned(),
+            (-room).exp2(),
+            format!("{} of {} side by side", candidate.heads, bounds.heads.min(bounds.stands)),
+        ),
+        Condition::Owned => (
+            "Owned".to_owned(),
+            (-room).exp2(),
+            format!("{} of {} at hand", candidate.heads, brief.at_hand(candidate.unit)),
+        ),
+        Condition::Weight => (
+            "Weight".to_owned(),
+            (-room).exp2(),
+            format!("{:.1} kg of {:.1}", bounds.weight_kg * (-room).exp2(), bounds.weight_kg),
+        ),
+        Condition::Sync => {
+            let said = if room.is_finite() {
+                let usable = candidate.shutter.time() * (-room).exp2();
+                format!("{}, all rows lit to {}", candidate.shutter.label(grid), duration_label(usable))
+            } else {
+                "glows over the whole frame".to_owned()
+            };
+            ("Sync".to_owned(), (-room).exp2(), said)
+        }
+        Condition::Streak => {
+            (format!("{part} streak"), windowed(STREAK_FACTOR.log2()), format!("within {room:.1} stops of its length"))
+        }
+        Condition::Ghost => (
+            format!("{part} trail"),
+            (-room).exp2(),
+            format!(
+                "ΔL* {:.1}, hidden under {:.0}",
+                need.map_or(0.0, |need| brief.trail_limit(need)) * (-room).exp2(),
+                need.map_or(0.0, |need| brief.trail_limit(need))
+            ),
+        ),
+        Condition::Trail => (
+            format!("{part} shows"),
+            (-room).exp2(),
+            format!("ΔL* {:.1}, seen from {:.0}", SEEN_FROM * room.exp2(), SEEN_FROM),
+        ),
+        Condition::Shutter
+        | Condition::Filter
+        | Condition::Modifier
+        | Condition::HighSpeed
+        | Condition::Rate
+        | Condition::Darker => (String::new(), 0.0, String::new()),
+    };
+    Margin {
+        condition: fares.condition,
+        label,
+        room_stops: (room < PLENTY).then_some(room),
+        used: used.clamp(0.0, 9.0),
+        said,
+    }
+}
+
+/// The nearest set-ups with what would have to give for each.
+pub fn nearest_rows(brief: &Brief, stock: &Stock, nearest: &[Nearest]) -> Vec<NearestRow> {
+    let of = |one: &Nearest| {
+        let mut wish = brief.shot.wish.clone();
+        for give in &one.gives {
+            wish = Some(brief.relaxed(wish.as_ref(), give, &one.found, stock));
+        }
+        let wish = wish.unwrap_or_default();
+        NearestRow {
+            gives: one.gives.iter().map(|give| said(brief, stock, one, give, &wish)).collect(),
+            price_stops: one.price(),
+            row: row(brief, stock, &one.found),
+            wish,
+        }
+    };
+    nearest.iter().map(of).collect()
+}
+
+fn said(brief: &Brief, stock: &Stock, nearest: &Nearest, give: &Give, wish: &Wish) -> GiveSaid {
+    let (plan, bounds) = (brief.plan, &brief.bounds);
+    let grid = plan.body.grid;
+    let candidate = nearest.found.candidate(brief, stock);
+    let stops = give.stops;
+    let pitch = plan.body.sensor.pitch();
+    let time = candidate.shutter.label(grid);
+    let reference = reference_exposure(candidate.aperture, candidate.iso, candidate.filter);
+    let steady = brief.steady_change(candidate.shutter, reference.as_lux_seconds().log2());
+    let said = match give.condition {
+        Condition::Iso if candidate.iso < bounds.iso.0 => {
+            format!("ISO {} instead of {} or more", candidate.iso.label(grid), bounds.iso.0.label(grid))
+        }
+        Condition::Iso => format!("ISO {} instead of {}", candidate.iso.label(grid), bounds.iso.1.label(grid)),
+        Condition::Shutter if candidate.shutter.time() > bounds.shutter.0.time() => {
+            format!("{time} instead of {} or faster", bounds.shutter.0.label(grid))
+        }
+        Condition::Shutter => format!("{time} instead of {} or slower", bounds.shutter.1.label(grid)),
+        Condition::Filter => {
+            format!(
+                "{} instead of {}",
+                filter_label(candidate.filter.as_stops()),
+                filter_label(bounds.filter_max.as_stops())
+            )
+        }
+        Condition::Key => format!(
+            "the key {:.1} stops off its target instead of {:.1}",
+            stops + bounds.key_within.as_stops(),
+            bounds.key_within.as_stops()
+        ),
+        Condition::Ambient => outside("ambient", brief.ambient(), brief.seen.ambient.placement, steady),
+        Condition::Background => outside("the background", bounds.background, brief.seen.background.placement, steady),
+        Condition::Darker => darker(brief, stops),
+        Condition::Near => {
+            let was = candidate.distance.as_metres() * (stops / 2.0).exp2();
+            let edge = if bounds.nearest.is_none() { ", into the frame" } else { "" };
+            format!(
+                "{:.1} m closer: {}{edge}",
+                was - candidate.distance.as_metres(),
+                distance_label(candidate.distance)
+            )
+        }
+        Condition::Far => {
+            let was = bounds.farthest.as_metres();
+            format!("{:.1} m farther: {}", candidate.distance.as_metres() - was, distance_label(candidate.distance))
+        }
+        Condition::Modifier => format!("{} instead of {}", candidate.modifier.name, brief.present_modifier().name),
+        Condition::HighSpeed => format!("high-speed sync, {stops:.1} stops lost to it"),
+        Condition::Blur => {
+            let name = give.part.map(|part| plan.parts[part].name.as_str()).unwrap_or_default();
+            let limit = give.part.and_then(|part| bounds.blur[part]).map_or(0.0, |limit| limit / pitch);
+            // Up, so that what is said is enough.
+            let px = (limit * stops.exp2() * 10.0 - 1e-9).ceil() / 10.0;
+            format!("{name} may blur {px:.1} px instead of {limit:.1}")
+        }
+        Condition::Depth => {
+            let depth = bounds.depth.as_metres();
+            format!("{:.2} m sharp instead of {depth:.2}", depth * (-stops).exp2())
+        }
+        Condition::Frames => {
+            format!("{} frames in a row instead of {}", wish.frames.unwrap_or(bounds.frames), bounds.frames)
+        }
+        Condition::Rate => format!("{:.1} frames a second instead of {}", bounds.rate * (-stops).exp2(), bounds.rate),
+        Condition::Charge => {
+            format!("{} flashes on a charge instead of {}", wish.flashes.unwrap_or(bounds.flashes), bounds.flashes)
+        }
+        Condition::Heads => {
+            format!("{} heads side by side instead of {}", candidate.heads, bounds.heads.min(bounds.stands))
+        }
+        Condition::Owned => {
+            let have = brief.at_hand(candidate.unit);
+            let more = candidate.heads - have.min(candidate.heads);
+            match (have, more) {
+                (1, 1) => format!("a second {}", candidate.unit.wire.name),
+                (_, 1) => format!("one more {}", candidate.unit.wire.name),
+                _ => format!("{more} more of {}", candidate.unit.wire.name),
+            }
+        }
+        Condition::Weight => format!("{:.1} kg instead of {:.1}", bounds.weight_kg * stops.exp2(), bounds.weight_kg),
+        Condition::Ghost => {
+            format!("trails may show by ΔL* {:.1} instead of {:.0}", bounds.trail * stops.exp2(), bounds.trail)
+        }
+        Condition::Sync | Condition::Streak | Condition::Trail => String::new(),
+    };
+    GiveSaid { condition: give.condition, stops, said }
+}
+
+/// Where steady light would fall, and the end of its window that it passes.
+fn outside(what: &str, (low, high): (Stops, Stops), now: Stops, change: f64) -> String {
+    let falls = now + Stops::from_stops(change);
+    let (end, word) = if falls < low { (low, "more") } else { (high, "less") };
+    format!("{what} at {} instead of {} or {word}", bias_label(falls.as_stops()), bias_label(end.as_stops()))
+}
+
+/// Less steady light, as a time to wait for where the sky is known.
+fn darker(brief: &Brief, stops: f64) -> String {
+    let falls = brief.shot.sky.as_ref().and_then(|sky| sky.falls_by(Stops::from_stops(stops)).ok().flatten());
+    match falls {
+        Some((minutes, at)) => format!("wait {minutes} minutes, until {at}: {stops:.1} stops less of daylight"),
+        None => format!("{stops:.1} stops less steady light"),
+    }
+}
+
+/// Rows of whole shots.
+pub fn crew_rows(brief: &Brief, stock: &Stock, crews: &[Crew]) -> Vec<CrewRow> {
+    crews.iter().take(MOST_ROWS / 3).filter_map(|crew| crew_row(brief, stock, crew)).collect()
+}
+
+fn crew_row(brief: &Brief, stock: &Stock, crew: &Crew) -> Option<CrewRow> {
+    let shot = applied(brief.shot, stock, &crew.setup).ok()?;
+    let plan = Plan::try_from(&shot).ok()?;
+    let seen = crate::outlook(&plan);
+    let (troubles, watches) = findings::count(&plan, &seen);
+    let lights = crew.setup.lights.iter().zip(&crew.units).map(|(set, (unit, heads))| {
+        let light = &plan.lights[set.light];
+        CrewLight {
+            label: light.label.clone(),
+            title: several(*heads, &stock.units[*unit].wire.name),
+            how: format!(
+                "{} · {} · {}",
+                power_label(-Stops::from_ratio(set.power)),
+                distance_label(plan.settings.lights[set.light].distance),
+                shot.lights[set.light].modifier.name
+            ),
+            group: format!("group {}, channel {}", light.group, plan.settings.lights[set.light].channel),
+            freeze: duration_label(seen.lights[set.light].freeze),
+        }
+    });
+    let weight = crew.setup.lights.iter().zip(&crew.units).try_fold(0.0, |sum, (set, (unit, heads))| {
+        Some(sum + weight(&stock.units[*unit], &shot.lights[set.light].modifier, *heads)?)
+    });
+    Some(CrewRow {
+        exposure: written_exposure(&plan, &plan.settings),
+        lights: lights.collect(),
+        troubles,
+        watches,
+        weight_kg: weight,
+        setup: crew.setup.clone(),
+    })
+}

@@ -1,0 +1,18 @@
+//! What is answered about a plan. Each answer may use those before it, never those after:
+//! strips, hold · drag, groups, compare · findings · forecast, daylight · matching.
+
+pub mod cautions;
+pub mod compare;
+pub mod daylight;
+pub mod drag;
+pub mod findings;
+pub mod fit;
+pub mod forecast;
+pub mod groups;
+pub mod guides;
+pub mod hold;
+pub mod matching;
+pub mod metering;
+pub mod sheet;
+pub mod strips;
+pub mod trace;

@@ -1,0 +1,11 @@
+//! What files say: plain data that may be wrong, with the unit in every name, and its earlier versions.
+//!
+//! Nothing is computed here; [`crate::plan`] is the same, checked.
+
+pub mod around;
+pub mod gear;
+pub mod group;
+pub mod look;
+pub mod shot;
+pub mod sky;
+pub mod wish;

@@ -1,0 +1,224 @@
+//! One shot put together, in typed quantities: what the picture and the findings work from.
+//!
+//! The stages follow the light: expose → ignite → freeze → draw. Each flash is worked out by itself in [`light`], each
+//! part under all of them in [`part`]. [`crate::answers::forecast`] writes the result down as plain data.
+
+mod light;
+mod part;
+mod tint;
+
+pub use light::LightOutlook;
+pub(crate) use light::timing;
+pub(crate) use part::DRAWS_WITHIN;
+pub use part::PartOutlook;
+
+use crate::physics::depth::{Depth, depth};
+use crate::physics::exposure::{Level, reference_exposure};
+use crate::physics::motion::magnification;
+use crate::physics::shutter::Run;
+use crate::plan::{Lamp, Plan};
+use crate::quantity::{Lux, LuxSeconds, Metres, MetresPerSecond, Seconds, Stops};
+
+/// What will happen in one frame.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Outlook {
+    /// Exposure at the subject that gives the metered tone.
+    pub reference: LuxSeconds,
+    /// The steady light that was read, on the subject.
+    pub room: Incident,
+    /// The lamps that burn, those of the plan first and then the modelling lamps.
+    pub steady: Vec<SteadyOutlook>,
+    /// All steady light on the subject.
+    pub ambient: Incident,
+    /// All steady light on the background.
+    pub background: Incident,
+    /// The flashes, in the plan's order.
+    pub lights: Vec<LightOutlook>,
+    /// Flash on the subject: all lights that count where it is metered, a full share of them.
+    pub flash: Incident,
+    /// Flash on the background.
+    pub spill: Incident,
+    /// Steady light and flash together on the subject.
+    pub total: Stops,
+    /// The shutter's run.
+    pub run: Run,
+    /// `m`.
+    pub magnification: f64,
+    /// Allowed blur on the sensor.
+    pub allowed: Metres,
+    /// Zone of sharpness.
+    pub depth: Depth,
+    /// What the camera's own movement does.
+    pub camera: CameraOutlook,
+    /// The parts, in the plan's order.
+    pub parts: Vec<PartOutlook>,
+    key: usize,
+}
+
+/// A source of light on a place.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Incident {
+    /// Its exposure there.
+    pub exposure: LuxSeconds,
+    /// Against the metered tone.
+    pub placement: Stops,
+}
+
+/// A lamp that burns while the shutter is open.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct SteadyOutlook {
+    /// Which lamp or which flash's modelling lamp.
+    pub of: Burns,
+    /// On the subject.
+    pub on_subject: Incident,
+    /// On the background.
+    pub on_background: Incident,
+    /// Its colour, in kelvin.
+    pub kelvin: f64,
+}
+
+/// What burns.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Burns {
+    /// A lamp of the plan.
+    Lamp(usize),
+    /// The modelling lamp of a flash.
+    Modelling(usize),
+}
+
+/// Movement of the image by the camera, on the sensor.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct CameraOutlook {
+    /// Speed of everything at rest, by panning.
+    pub pan: MetresPerSecond,
+    /// Speed of everything, by an unsteady hand; in no known direction.
+    pub shake: MetresPerSecond,
+    /// How far the background moves while a row is open.
+    pub background_travel: Metres,
+    /// How far the edge of the frame moves outwards by zooming.
+    pub zoom_travel: Metres,
+}
+
+impl Incident {
+    fn of(exposure: LuxSeconds, reference: LuxSeconds) -> Self {
+        Self { exposure, placement: Stops::placement(exposure, reference) }
+    }
+}
+
+impl Outlook {
+    /// Width and height of what the frame covers at the subject's distance.
+    pub fn field(&self, plan: &Plan) -> (Metres, Metres) {
+        let sensor = plan.body.sensor;
+        (sensor.width / self.magnification, sensor.height / self.magnification)
+    }
+
+    /// The key.
+    pub fn key(&self) -> &LightOutlook {
+        &self.lights[self.key]
+    }
+
+    /// The flashes that fire, with their place in the plan.
+    pub fn firing(&self) -> impl Iterator<Item = (usize, &LightOutlook)> {
+        self.lights.iter().enumerate().filter(|(_, light)| light.fires)
+    }
+
+    /// L* of the background in steady light: how visible its streaks can be at most.
+    pub fn background_lightness(&self, plan: &Plan) -> f64 {
+        Level::of_surface(plan.background_reflectance, self.background.placement).lightness()
+    }
+
+    /// Share of the rows that lack some of a flash, of the light that is cut most.
+    pub fn touched(&self) -> f64 {
+        self.firing().map(|(_, light)| light.rows.touched).fold(0.0, f64::max)
+    }
+}
+
+/// Puts one shot together.
+pub fn outlook(plan: &Plan) -> Outlook {
+    let set = &plan.settings;
+    let run = Run { travel: plan.body.travel, time: set.shutter.time() };
+    let reference = reference_exposure(set.aperture, set.iso, set.filter);
+
+    let lights: Vec<LightOutlook> =
+        (0..plan.lights.len()).map(|index| LightOutlook::of(plan, index, run, reference)).collect();
+    let steady = steady(plan, &lights, run.time, reference);
+    let sum = |of: &mut dyn Iterator<Item = LuxSeconds>| {
+        Incident::of(of.fold(LuxSeconds::ZERO, |sum, one| sum + one), reference)
+    };
+    let room = Incident::of(plan.subject_light * run.time, reference);
+    let ambient = sum(&mut steady.iter().map(|lamp| lamp.on_subject.exposure).chain([room.exposure]));
+    let behind = plan.background_light * run.time;
+    let background = sum(&mut steady.iter().map(|lamp| lamp.on_background.exposure).chain([behind]));
+    let frontal = lights.iter().zip(plan.lights.iter()).filter(|(_, light)| light.is_frontal());
+    let flash = sum(&mut frontal.map(|(seen, _)| seen.lit.exposure));
+    let spill = sum(&mut lights.iter().map(|light| light.on_background.exposure));
+
+    let magnification = magnification(plan.body.focal, plan.subject_distance);
+    let allowed = plan.allowed_blur();
+    let mut seen = Outlook {
+        reference,
+        room,
+        steady,
+        ambient,
+        background,
+        flash,
+        spill,
+        total: Stops::placement(ambient.exposure + flash.exposure, reference),
+        run,
+        magnification,
+        allowed,
+        depth: depth(plan.body.focal, set.aperture, plan.subject_distance, allowed),
+        camera: camera(plan, magnification, run.time),
+        parts: Vec::new(),
+        lights,
+        key: plan.key,
+    };
+    seen.parts = plan.parts.iter().enumerate().map(|(index, part)| PartOutlook::of(plan, &seen, index, part)).collect();
+    seen
+}
+
+/// An aim that follows something at speed `v` turns by `v/d`, and moves the image of everything at rest by `v·m`; a hand
+/// that turns by an angle moves all of it by `angle·d·m`.
+fn camera(plan: &Plan, magnification: f64, time: Seconds) -> CameraOutlook {
+    let movement = plan.movement;
+    let pan = movement.pan * magnification;
+    let shake =
+        MetresPerSecond::from_metres_per_second(movement.shake * plan.subject_distance.as_metres() * magnification);
+    CameraOutlook {
+        pan,
+        shake,
+        background_travel: (pan + shake) * time,
+        zoom_travel: plan.body.sensor.width * (0.5 * movement.zoom.abs()),
+    }
+}
+
+fn steady(plan: &Plan, lights: &[LightOutlook], time: Seconds, reference: LuxSeconds) -> Vec<SteadyOutlook> {
+    let source = |light: Lux| Incident::of(light * time, reference);
+    let lamps = plan.lamps.iter().enumerate().map(|(index, lamp): (usize, &Lamp)| SteadyOutlook {
+        of: Burns::Lamp(index),
+        on_subject: source(lamp.on_subject),
+        on_background: source(lamp.on_background),
+        kelvin: lamp.kelvin,
+    });
+    let modelling = plan.lights.iter().zip(lights).enumerate().filter_map(|(index, (light, seen))| {
+        let glow = light.modelling.filter(|_| light.on)?;
+        let distance = plan.settings.lights[index].distance;
+        let strength = glow.lux_at_1m * if glow.proportional { seen.power } else { 1.0 };
+        let at = |distance: Metres| Lux::from_lux(strength / light.throw.face.spread(distance));
+        let frontal = light.is_frontal() || light.role == crate::file::shot::Role::Rim;
+        let behind = if light.is_behind() {
+            Lux::ZERO
+        } else if frontal {
+            at(distance + plan.background_behind) * plan.spill.as_ratio()
+        } else {
+            at(distance)
+        };
+        Some(SteadyOutlook {
+            of: Burns::Modelling(index),
+            on_subject: source(if light.is_frontal() { at(distance) } else { Lux::ZERO }),
+            on_background: source(behind),
+            kelvin: glow.kelvin,
+        })
+    });
+    lamps.chain(modelling).collect()
+}

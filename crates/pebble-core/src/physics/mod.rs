@@ -1,0 +1,13 @@
+//! The laws: numbers in, numbers out. They know no shot, no unit and no camera.
+
+pub mod depth;
+pub mod exposure;
+pub mod ghost;
+pub mod metering;
+pub mod motion;
+pub mod output;
+pub mod power;
+pub mod pulse;
+mod root;
+pub mod shutter;
+pub mod sky;

@@ -1,0 +1,112 @@
+//! Movement: from a part's speed to pixels of blur.
+
+use crate::quantity::{Angle, Metres, MetresPerSecond, Seconds};
+use serde::{Deserialize, Serialize};
+
+/// `g`, standard gravity (ISO 80000-3) in m/s².
+const GRAVITY: f64 = 9.806_65;
+
+/// The rectangle that catches the picture.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Sensor {
+    /// Long side of a landscape picture.
+    pub width: Metres,
+    /// Short side.
+    pub height: Metres,
+    /// Pixels along the width.
+    pub pixels: f64,
+}
+
+impl Sensor {
+    /// Distance from pixel to pixel.
+    pub fn pitch(&self) -> Metres {
+        self.width / self.pixels
+    }
+
+    /// Corner to corner.
+    pub fn diagonal(&self) -> Metres {
+        Metres::from_metres(self.width.as_metres().hypot(self.height.as_metres()))
+    }
+}
+
+/// What the picture is for, and so how much blur is too much.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Usage {
+    /// Looked at pixel by pixel: 1.5 px.
+    Pixel,
+    /// Large print: diagonal/3000.
+    LargePrint,
+    /// Print: diagonal/1500.
+    #[default]
+    Print,
+    /// A screen: 1/2048 of the width.
+    Screen,
+}
+
+impl Usage {
+    /// The allowed blur on the sensor, also the circle of confusion of [`crate::physics::depth`].
+    pub fn allowed_blur(self, sensor: &Sensor) -> Metres {
+        match self {
+            Self::Pixel => sensor.pitch() * 1.5,
+            Self::LargePrint => sensor.diagonal() / 3000.0,
+            Self::Print => sensor.diagonal() / 1500.0,
+            Self::Screen => sensor.width / 2048.0,
+        }
+    }
+}
+
+/// How a blur looks against the allowed one.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Sharpness {
+    /// Up to the allowed blur.
+    Crisp,
+    /// Up to three times.
+    Soft,
+    /// Beyond.
+    Blurred,
+}
+
+/// Blur up to this many times the allowed one is a touch of softness.
+pub const SOFT_LIMIT: f64 = 3.0;
+
+impl Sharpness {
+    /// Of a blur against the allowed one.
+    pub fn of(blur: Metres, allowed: Metres) -> Self {
+        match blur / allowed {
+            ratio if ratio <= 1.0 => Self::Crisp,
+            ratio if ratio <= SOFT_LIMIT => Self::Soft,
+            _ => Self::Blurred,
+        }
+    }
+}
+
+/// `m = f/(d − f)`. Precondition `d > f`; [`crate::plan`] sees to it.
+pub fn magnification(focal: Metres, distance: Metres) -> f64 {
+    focal / (distance - focal)
+}
+
+/// `u = v·cos ψ·m`.
+pub fn image_speed(speed: MetresPerSecond, out_of_plane: Angle, magnification: f64) -> MetresPerSecond {
+    speed * (out_of_plane.as_radians().cos() * magnification)
+}
+
+/// Share by which a part grows while it comes nearer: `v·sin ψ·t/d`.
+pub fn growth(speed: MetresPerSecond, out_of_plane: Angle, time: Seconds, distance: Metres) -> f64 {
+    (speed * time) / distance * out_of_plane.as_radians().sin()
+}
+
+/// How long around the top of a jump a part stays under a speed: `2·√(v_max² − s²)/g` with the sideways speed `s`;
+/// `None` if `s ≥ v_max`.
+pub fn window_of_jump(limit: MetresPerSecond, sideways: MetresPerSecond) -> Option<Seconds> {
+    let (limit, sideways) = (limit.as_metres_per_second(), sideways.as_metres_per_second());
+    (sideways < limit).then(|| Seconds::from_secs(2.0 * (limit * limit - sideways * sideways).sqrt() / GRAVITY))
+}
+
+/// The largest speed whose blur in a time stays within the allowed one.
+pub fn speed_limit(allowed: Metres, time: Seconds, magnification: f64) -> MetresPerSecond {
+    MetresPerSecond::from_metres_per_second(allowed.as_metres() / time.as_secs() / magnification)
+}

@@ -1,0 +1,268 @@
+//! One pulse: the intensity of a flash over time from ignition.
+//!
+//! Every way of making less light ends in the same shape: a rise, an exponential decay and, for some, a cut.
+//! `f(t) = (1−e^(−t/τr))·e^(−t/τd)` up to the cut `T`, then `f(T)·e^(−(t−T)/τf)`. Integral, inverse and durations
+//! are closed or one bracketed root away, so that nothing here steps through time.
+
+use crate::physics::root::crossing;
+use crate::quantity::Seconds;
+
+/// Points of a drawn pulse: as many as a curve of a hundred pixels shows.
+const DRAWN_POINTS: usize = 48;
+/// Fraction of the peak to which it is drawn.
+const DRAWN_TO: f64 = 0.02;
+
+/// How long a pulse lasts, in the three ways people count it.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Durations {
+    /// First rise to last fall through 50 % of the peak (ISO 2827).
+    pub t05: Seconds,
+    /// First rise to last fall through 10 % of the peak (ISO 2827).
+    pub t01: Seconds,
+    /// Shortest interval that holds 90 % of the light.
+    pub t90: Seconds,
+}
+
+/// Which of the three a photographer judges by.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Default, serde::Serialize, serde::Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum School {
+    /// As leaflets print; flatters.
+    T05,
+    /// As pictures behave.
+    #[default]
+    T01,
+    /// Nine tenths of the light.
+    T90,
+}
+
+impl School {
+    /// The name as written beside a figure.
+    pub const fn label(self) -> &'static str {
+        match self {
+            Self::T05 => "t0.5",
+            Self::T01 => "t0.1",
+            Self::T90 => "t90",
+        }
+    }
+}
+
+impl Durations {
+    /// The freezing time by one school.
+    pub const fn by(&self, school: School) -> Seconds {
+        match school {
+            School::T05 => self.t05,
+            School::T01 => self.t01,
+            School::T90 => self.t90,
+        }
+    }
+}
+
+/// A pulse of unit light.
+///
+/// # Guarantees
+/// Intensity is never negative, rises to one peak and falls, and integrates to 1.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Pulse {
+    rise_s: f64,
+    decay_s: f64,
+    cut: Option<Cut>,
+    area: f64,
+}
+
+#[derive(Clone, Copy, Debug, PartialEq)]
+struct Cut {
+    at_s: f64,
+    fall_s: f64,
+    height: f64,
+}
+
+impl Pulse {
+    /// The whole discharge, uncut. `rise < decay`; a rise of zero starts at the peak.
+    pub fn full(rise: Seconds, decay: Seconds) -> Self {
+        let mut pulse = Self { rise_s: rise.as_secs(), decay_s: decay.as_secs(), cut: None, area: 1.0 };
+        pulse.area = pulse.decay_s - pulse.knee();
+        pulse
+    }
+
+    /// The discharge cut at `at` with an exponential fall after it; a fall of zero is a clean cut.
+    pub fn cut(rise: Seconds, decay: Seconds, at: Seconds, fall: Seconds) -> Self {
+        let mut pulse = Self::full(rise, decay);
+        let height = pulse.discharge(at.as_secs());
+        pulse.cut = Some(Cut { at_s: at.as_secs(), fall_s: fall.as_secs(), height });
+        pulse.area = pulse.discharged(at.as_secs()) + height * fall.as_secs();
+        pulse
+    }
+
+    /// The same pulse with all times multiplied.
+    pub fn stretched(self, factor: f64) -> Self {
+        Self {
+            rise_s: self.rise_s * factor,
+            decay_s: self.decay_s * factor,
+            cut: self.cut.map(|cut| Cut { at_s: cut.at_s * factor, fall_s: cut.fall_s * factor, ..cut }),
+            area: self.area * factor,
+        }
+    }
+
+    /// Light of the pulse against that of the uncut discharge, 0 to 1.
+    pub fn share_of_full(&self) -> f64 {
+        self.area / (self.decay_s - self.knee())
+    }
+
+    /// `φ(t)` in 1/s; zero before ignition.
+    pub fn intensity(&self, t: Seconds) -> f64 {
+        self.height(t.as_secs()) / self.area
+    }
+
+    /// `φ(t)` against its peak, 0 to 1.
+    pub fn relative_intensity(&self, t: Seconds) -> f64 {
+        self.height(t.as_secs()) / self.height(self.peak_s())
+    }
+
+    /// `Φ(t)`: the share of the light emitted until `t`, 0 to 1.
+    pub fn share(&self, t: Seconds) -> f64 {
+        let t = t.as_secs();
+        if t <= 0.0 {
+            return 0.0;
+        }
+        let light = match self.cut {
+            Some(cut) if t > cut.at_s => {
+                let tail = if cut.fall_s > 0.0 {
+                    -cut.height * cut.fall_s * (-(t - cut.at_s) / cut.fall_s).exp_m1()
+                } else {
+                    0.0
+                };
+                self.discharged(cut.at_s) + tail
+            }
+            _ => self.discharged(t),
+        };
+        (light / self.area).min(1.0)
+    }
+
+    /// The time until which a share of the light is emitted: the inverse of [`Pulse::share`], `0 < share < 1`.
+    pub fn time_of_share(&self, share: f64) -> Seconds {
+        if share <= 0.0 {
+            return Seconds::ZERO;
+        }
+        if let Some(cut) = self.cut {
+            let before = self.discharged(cut.at_s);
+            let beyond = share * self.area - before;
+            if beyond >= 0.0 {
+                let rest = 1.0 - beyond / (cut.height * cut.fall_s);
+                let tail = if cut.fall_s > 0.0 { -cut.fall_s * rest.max(f64::MIN_POSITIVE).ln() } else { 0.0 };
+                return Seconds::from_secs(cut.at_s + tail);
+            }
+        }
+        let last = self.cut.map_or_else(|| self.far(), |cut| cut.at_s);
+        Seconds::from_secs(crossing(0.0, last, |t| self.discharged(t) / self.area - share))
+    }
+
+    /// The curve as it is drawn, from ignition to a little past the last fall through 10 %, so that it is seen to end: times
+    /// and intensities against the peak.
+    pub fn drawn(&self) -> impl Iterator<Item = (Seconds, f64)> + use<> {
+        let (pulse, end) = (*self, self.interval_above(DRAWN_TO).1);
+        (0..DRAWN_POINTS).map(move |k| {
+            let t = end * k as f64 / (DRAWN_POINTS - 1) as f64;
+            // A clean cut ends at its foot, whichever way its time is rounded.
+            let at_a_clean_cut = k + 1 == DRAWN_POINTS
+                && pulse.cut.is_some_and(|cut| cut.fall_s <= 0.0 && t.as_secs() >= cut.at_s * (1.0 - 1e-9));
+            (t, if at_a_clean_cut { 0.0 } else { pulse.relative_intensity(t) })
+        })
+    }
+
+    /// When the intensity is highest.
+    pub fn peak(&self) -> Seconds {
+        Seconds::from_secs(self.peak_s())
+    }
+
+    /// First rise and last fall through a fraction of the peak, `0 < fraction < 1`.
+    pub fn interval_above(&self, fraction: f64) -> (Seconds, Seconds) {
+        let peak = self.peak_s();
+        let level = fraction * self.height(peak);
+        let first = if self.rise_s > 0.0 { crossing(0.0, peak, |t| self.discharge(t) - level) } else { 0.0 };
+        let last = match self.cut {
+            Some(cut) if cut.height >= level => cut.at_s + cut.fall_s * (cut.height / level).ln(),
+            _ => {
+                let end = self.cut.map_or_else(|| self.far(), |cut| cut.at_s);
+                crossing(peak, end, |t| self.discharge(t) - level)
+            }
+        };
+        (Seconds::from_secs(first), Seconds::from_secs(last))
+    }
+
+    /// The shortest interval that holds 90 % of the light.
+    ///
+    /// At its ends the intensity is equal, or the interval starts at ignition, or it ends at a clean cut. The start lies
+    /// before a tenth of the light has passed, and the difference of the two intensities grows with the start.
+    pub fn interval_of_ninety(&self) -> (Seconds, Seconds) {
+        let end_of = |start: Seconds| self.time_of_share((self.share(start) + 0.9).min(1.0 - 1e-12));
+        let latest = self.time_of_share(0.1).as_secs();
+        let difference = |start: f64| {
+            let start = Seconds::from_secs(start);
+            self.intensity(start) - self.intensity(end_of(start))
+        };
+        let start = if difference(0.0) >= 0.0 {
+            0.0
+        } else if difference(latest) <= 0.0 {
+            latest
+        } else {
+            crossing(0.0, latest, difference)
+        };
+        let start = Seconds::from_secs(start);
+        (start, end_of(start))
+    }
+
+    /// All three durations.
+    pub fn durations(&self) -> Durations {
+        let (t05, t01) = self.times();
+        let (from, to) = self.interval_of_ninety();
+        Durations { t05, t01, t90: to - from }
+    }
+
+    /// t0.5 and t0.1.
+    pub(crate) fn times(&self) -> (Seconds, Seconds) {
+        let span = |(from, to): (Seconds, Seconds)| to - from;
+        (span(self.interval_above(0.5)), span(self.interval_above(0.1)))
+    }
+
+    /// `1/(1/τr + 1/τd)`, the time constant of the rising part in the integral.
+    fn knee(&self) -> f64 {
+        self.rise_s * self.decay_s / (self.rise_s + self.decay_s)
+    }
+
+    /// Where an uncut discharge has nothing left that a double could hold against its peak.
+    fn far(&self) -> f64 {
+        40.0 * self.decay_s
+    }
+
+    fn peak_s(&self) -> f64 {
+        let free = if self.rise_s > 0.0 { self.rise_s * (self.decay_s / self.rise_s).ln_1p() } else { 0.0 };
+        self.cut.map_or(free, |cut| free.min(cut.at_s))
+    }
+
+    fn discharge(&self, t: f64) -> f64 {
+        let risen = if self.rise_s > 0.0 { -(-t / self.rise_s).exp_m1() } else { 1.0 };
+        risen * (-t / self.decay_s).exp()
+    }
+
+    fn discharged(&self, t: f64) -> f64 {
+        let knee = self.knee();
+        let rising = if knee > 0.0 { -knee * (-t / knee).exp_m1() } else { 0.0 };
+        -self.decay_s * (-t / self.decay_s).exp_m1() - rising
+    }
+
+    fn height(&self, t: f64) -> f64 {
+        match self.cut {
+            _ if t < 0.0 => 0.0,
+            Some(cut) if t > cut.at_s => {
+                if cut.fall_s > 0.0 {
+                    cut.height * (-(t - cut.at_s) / cut.fall_s).exp()
+                } else {
+                    0.0
+                }
+            }
+            _ => self.discharge(t),
+        }
+    }
+}

@@ -1,0 +1,520 @@
+//! A shot, checked: every number has a unit and a range, every contradiction is refused.
+
+mod camera;
+pub(crate) mod check;
+mod dials;
+mod front;
+pub(crate) mod group;
+mod intent;
+mod kit;
+mod light;
+mod readiness;
+pub(crate) mod sky;
+mod source;
+mod steady;
+mod supply;
+mod unit;
+mod wish;
+
+pub use camera::{Camera, Glass};
+pub use dials::{Dial, Dials, MAX_LIGHTS};
+pub use front::Front;
+pub use intent::STREAK_FACTOR;
+pub use light::{Glow, Light, Surface};
+pub use readiness::{Flashes, Readiness, Supply};
+pub use steady::Lamp;
+pub use unit::Unit;
+pub(crate) use unit::{END_TOLERANCE, leaflet};
+pub(crate) use wish::ANYWHERE;
+pub use wish::Bounds;
+
+use crate::file::gear::{FirstRow, ShutterKind};
+use crate::file::shot::{self, Intent, Reading, Role, Shot};
+use crate::physics::exposure::{illuminance_of_ev100, illuminance_of_reading};
+use crate::physics::metering::{self, Patch};
+use crate::physics::motion::{Sensor, Usage};
+use crate::physics::pulse::School;
+use crate::physics::shutter::SyncMode;
+use crate::plan::check::At;
+use crate::quantity::bounds::{self, Invalid, Limits};
+use crate::quantity::scale::{Aperture, Grid, Iso, ShutterTime};
+use crate::quantity::{Angle, Luminance, Lux, Metres, MetresPerSecond, Seconds, Stops};
+use std::sync::Arc;
+
+/// More lamps than a set has.
+const MAX_LAMPS: usize = 12;
+/// More cautions than there are.
+const MAX_ACKNOWLEDGED: usize = 40;
+/// More tones than anyone estimates.
+const MAX_TONES: usize = 12;
+/// More parts than a subject has.
+const MAX_PARTS: usize = 24;
+/// What a user turns: everything that a remedy may change.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Settings {
+    /// f-number.
+    pub aperture: Aperture,
+    /// Exposure time.
+    pub shutter: ShutterTime,
+    /// Sensitivity.
+    pub iso: Iso,
+    /// Loss in front of the sensor, positive.
+    pub filter: Stops,
+    /// What is set on the lights.
+    pub lights: Dials,
+}
+
+impl Settings {
+    /// What is set on the key.
+    pub const fn key(&self) -> &Dial {
+        self.lights.key()
+    }
+}
+
+/// A camera as far as the forecast needs it.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Body {
+    /// Kind of shutter.
+    pub kind: ShutterKind,
+    /// `Tx`.
+    pub travel: Seconds,
+    /// Whether `Tx` was assumed from the sync speed.
+    pub travel_assumed: bool,
+    /// Rated sync time.
+    pub rated_sync: ShutterTime,
+    /// `guard`.
+    pub guard: Seconds,
+    /// Whether it can do high-speed sync.
+    pub high_speed: bool,
+    /// Where its first row is.
+    pub first_row: FirstRow,
+    /// Slowest and fastest time.
+    pub times: (ShutterTime, ShutterTime),
+    /// Lowest and highest ISO.
+    pub isos: (Iso, Iso),
+    /// Dial cut.
+    pub grid: Grid,
+    /// Sensor.
+    pub sensor: Sensor,
+    /// Widest and narrowest aperture of the lens on it.
+    pub apertures: (Aperture, Aperture),
+    /// Shortest and longest focal length of the lens.
+    pub focal_range: (Metres, Metres),
+    /// Focal length set.
+    pub focal: Metres,
+}
+
+/// A part of the subject.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Part {
+    /// Its name.
+    pub name: String,
+    /// What it shall look like.
+    pub intent: Intent,
+    /// What it is drawn as.
+    pub drawn_as: shot::DrawnAs,
+    /// `v`.
+    pub speed: MetresPerSecond,
+    /// Direction in the frame.
+    pub direction: Angle,
+    /// `ψ`.
+    pub out_of_plane: Angle,
+    /// Size along the movement.
+    pub size: Metres,
+    /// Round path.
+    pub path: Option<Metres>,
+    /// `ρ`.
+    pub reflectance: f64,
+    /// Own light.
+    pub luminance: Option<Luminance>,
+    /// Flash against the subject's.
+    pub flash_offset: Stops,
+    /// Steady light against the subject's.
+    pub ambient_offset: Stops,
+    /// Wanted streak.
+    pub streak_share: Option<f64>,
+}
+
+/// A checked shot.
+///
+/// # Guarantees
+/// All numbers finite and in range, the subject beyond the focal length, camera settings within the camera, power within
+/// the unit, flash distance and face not all zero.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Plan {
+    /// The drawn scene.
+    pub scene: shot::Scene,
+    /// What the picture is for.
+    pub usage: Usage,
+    /// Freezing time by.
+    pub school: School,
+    /// Where the key shall fall.
+    pub key_target: Stops,
+    /// Where steady light shall fall.
+    pub ambient_target: Option<Stops>,
+    /// The camera.
+    pub body: Body,
+    /// What is set.
+    pub settings: Settings,
+    /// Camera to subject.
+    pub subject_distance: Metres,
+    /// Depth of subject.
+    pub subject_depth: Metres,
+    /// Steady light on the subject.
+    pub subject_light: Lux,
+    /// Steady light on the background.
+    pub background_light: Lux,
+    /// Reflectance of the background.
+    pub background_reflectance: f64,
+    /// Background behind the subject.
+    pub background_behind: Metres,
+    /// Change of spill.
+    pub spill: Stops,
+    /// Channel of the trigger on the camera.
+    pub channel: u32,
+    /// The flashes.
+    pub lights: Arc<[Light]>,
+    /// Which of them is the key.
+    pub key: usize,
+    /// Lamps that burn.
+    pub lamps: Arc<[Lamp]>,
+    /// Colour of the steady light that was read, in kelvin.
+    pub ambient_kelvin: f64,
+    /// White balance, in kelvin.
+    pub white_balance: f64,
+    /// What automatic flash has to be told about the scene.
+    pub metered_bias: Stops,
+    /// How the camera itself moves.
+    pub movement: Movement,
+    /// The parts.
+    pub parts: Arc<[Part]>,
+}
+
+/// How the camera moves while the shutter is open.
+#[derive(Clone, Copy, Debug, PartialEq, Default)]
+pub struct Movement {
+    /// Speed of the aim at the subject's distance.
+    pub pan: MetresPerSecond,
+    /// Direction of it in the frame.
+    pub direction: Angle,
+    /// Unsteadiness, in radians a second.
+    pub shake: f64,
+    /// Growth of the picture while the shutter is open.
+    pub zoom: f64,
+}
+
+impl Plan {
+    /// The same shot with other settings. They must come from the plan's own grid and ranges.
+    pub fn with(&self, settings: Settings) -> Self {
+        Self { settings, ..self.clone() }
+    }
+
+    /// Allowed blur on the sensor, also the circle of confusion.
+    pub fn allowed_blur(&self) -> Metres {
+        self.usage.allowed_blur(&self.body.sensor)
+    }
+
+    /// A length on the sensor in pixels.
+    pub fn pixels(&self, on_sensor: Metres) -> f64 {
+        on_sensor / self.body.sensor.pitch()
+    }
+
+    /// The key light.
+    pub fn key_light(&self) -> &Light {
+        &self.lights[self.key]
+    }
+
+    /// Whether a light fires: it is on, and hears the trigger. A cord or a light cell has no channels to miss.
+    pub fn fires(&self, light: usize) -> bool {
+        self.lights[light].on && self.hears(light)
+    }
+
+    fn hears(&self, light: usize) -> bool {
+        let channel = self.settings.lights[light].channel;
+        self.lights[light].channels.is_none_or(|channels| channel == self.channel && channel <= channels)
+    }
+
+    /// The same with one light only, as on a set: the others are switched off.
+    #[must_use]
+    pub fn solo(&self, light: usize) -> Self {
+        let mut lights = self.lights.to_vec();
+        for (index, of) in lights.iter_mut().enumerate() {
+            of.on &= index == light;
+        }
+        Self { lights: lights.into(), ..self.clone() }
+    }
+}
+
+impl TryFrom<&Shot> for Plan {
+    type Error = Invalid;
+
+    fn try_from(shot: &Shot) -> Result<Self, Invalid> {
+        let root = At::default();
+        if shot.format != shot::FORMAT {
+            return Err(root.not_allowed("format", &shot.format, &format!("\"{}\"", shot::FORMAT)));
+        }
+        if shot.version != shot::VERSION {
+            let known = format!("a version this program knows ({})", shot::VERSION);
+            return Err(root.not_allowed("version", &shot.version.to_string(), &known));
+        }
+        root.name("title", &shot.title, "a title of at least one letter")?;
+        root.text("place", &shot.place)?;
+        if shot.parts.len() > MAX_PARTS {
+            let given = format!("a list of {}", shot.parts.len());
+            return Err(root.not_allowed("parts", &given, "a list of at most 24 parts"));
+        }
+        let body = body(&shot.camera)?;
+        let subject = root.inside("subject");
+        let subject_distance = subject.metres("distance_m", shot.subject.distance_m, &bounds::SUBJECT_DISTANCE)?;
+        if subject_distance <= body.focal {
+            let reason = format!("nothing nearer than the focal length ({} mm) can be focused", shot.camera.focal_mm);
+            return Err(subject.contradiction("distance_m", format!("{} m", shot.subject.distance_m), reason));
+        }
+        let parts =
+            shot.parts.iter().enumerate().map(|(index, wire)| part(index, wire)).collect::<Result<Vec<_>, _>>()?;
+        for (index, this) in parts.iter().enumerate() {
+            if parts[..index].iter().any(|other| other.name == this.name) {
+                return Err(root.row("parts", index).not_allowed("name", &this.name, "a name that no other part has"));
+            }
+        }
+        let key = shot.lights.iter().position(|light| light.role == Role::Key).unwrap_or(0);
+        let lights = lights(shot, &parts)?;
+        let settings = settings(shot, &body, &lights, key)?;
+        group::check(&shot.groups)?;
+        if shot.acknowledged.len() > MAX_ACKNOWLEDGED {
+            let given = format!("a list of {}", shot.acknowledged.len());
+            return Err(root.not_allowed("acknowledged", &given, "a list of at most 40 cautions"));
+        }
+        for seen in &shot.acknowledged {
+            root.text("acknowledged", seen)?;
+        }
+        if let Some(sky) = &shot.sky {
+            sky.check(&root.inside("sky"))?;
+        }
+        if let Some(other) = &shot.ambient.other {
+            // Kept for later, and no worse than the one that counts.
+            reading("ambient.other.subject", &other.subject, body.grid)?;
+            reading("ambient.other.background", &other.background, body.grid)?;
+        }
+        let (targets, background) = (root.inside("targets"), root.inside("background"));
+        let behind = background.metres("behind_m", shot.background.behind_m, &bounds::BEHIND)?;
+        let plan = Self {
+            scene: shot.scene,
+            usage: shot.usage,
+            school: shot.school,
+            key_target: targets.stops("key_stops", shot.targets.key_stops, &bounds::OFFSET)?,
+            ambient_target: targets
+                .maybe("ambient_stops", shot.targets.ambient_stops, &bounds::OFFSET)?
+                .map(Stops::from_stops),
+            settings,
+            subject_distance,
+            subject_depth: subject.metres("depth_m", shot.subject.depth_m, &bounds::SUBJECT_DEPTH)?,
+            subject_light: reading("ambient.subject", &shot.ambient.subject, body.grid)?,
+            background_light: reading("ambient.background", &shot.ambient.background, body.grid)?,
+            background_reflectance: bounds::REFLECTANCE
+                .check(&background.of("reflectance"), shot.background.reflectance)?,
+            background_behind: behind,
+            spill: background.stops("spill_stops", shot.background.spill_stops, &bounds::OFFSET)?,
+            channel: channel("channel", shot.channel)?,
+            key,
+            lamps: lamps(shot, &parts, behind)?,
+            ambient_kelvin: bounds::KELVIN.check("ambient.kelvin", shot.ambient.kelvin)?,
+            white_balance: bounds::KELVIN.check("camera.white_balance_k", shot.camera.white_balance_k)?,
+            metered_bias: metered_bias(&shot.tones)?,
+            movement: movement(shot.camera.movement.as_ref())?,
+            body,
+            lights: lights.into(),
+            parts: parts.into(),
+        };
+        Bounds::of(shot, &plan)?;
+        Ok(plan)
+    }
+}
+
+fn reading(field: &str, wire: &Reading, grid: Grid) -> Result<Lux, Invalid> {
+    let at = |name: &str| format!("{field}.{name}");
+    match wire {
+        Reading::Exposure { aperture_f, shutter, iso } => Ok(illuminance_of_reading(
+            Aperture::read(&at("aperture_f"), *aperture_f, grid)?,
+            ShutterTime::read(&at("shutter"), shutter, grid)?,
+            Iso::read(&at("iso"), *iso, grid)?,
+        )),
+        Reading::Ev100 { ev } => bounds::EV.check(&at("ev"), *ev).map(illuminance_of_ev100),
+        Reading::Lux { lux } => bounds::ILLUMINANCE.check(&at("lux"), *lux).map(Lux::from_lux),
+    }
+}
+
+fn body(camera: &shot::Camera) -> Result<Body, Invalid> {
+    let grid = camera.body.grid;
+    let of_camera = camera.body.check(&At::new("camera.body"))?;
+    let glass = camera.lens.check(&At::new("camera.lens"), grid)?;
+    let lens = &camera.lens;
+    let focal = bounds::FOCAL.within(lens.focal_min_mm, lens.focal_max_mm).check("camera.focal_mm", camera.focal_mm)?;
+    let body = Body {
+        kind: of_camera.kind,
+        travel: of_camera.travel,
+        travel_assumed: of_camera.travel_assumed,
+        rated_sync: of_camera.rated_sync,
+        guard: of_camera.guard,
+        high_speed: camera.body.high_speed_sync,
+        first_row: camera.body.first_row,
+        times: of_camera.times,
+        isos: of_camera.isos,
+        grid,
+        sensor: of_camera.sensor,
+        apertures: glass.apertures,
+        focal_range: glass.focal_range,
+        focal: Metres::from_millimetres(focal),
+    };
+    // A leaf shutter in the lens does the work of the one in the body, down to its own fastest time.
+    Ok(match glass.leaf {
+        None => body,
+        Some(fastest) => Body {
+            kind: ShutterKind::Leaf,
+            travel: Seconds::ZERO,
+            travel_assumed: false,
+            rated_sync: fastest,
+            high_speed: false,
+            times: (body.times.0, fastest),
+            ..body
+        },
+    })
+}
+
+/// Refuses a setting outside the camera's own ends, which are labels and so a little rounded.
+fn held(field: &str, value: f64, ends: (f64, f64), limits: &Limits) -> Result<(), Invalid> {
+    let (low, high) = (ends.0.min(ends.1), ends.0.max(ends.1));
+    if value >= low / END_TOLERANCE && value <= high * END_TOLERANCE {
+        Ok(())
+    } else {
+        Err(limits.within(low, high).refuse(field, value))
+    }
+}
+
+fn settings(shot: &Shot, body: &Body, lights: &[Light], key: usize) -> Result<Settings, Invalid> {
+    let camera = &shot.camera;
+    let aperture = Aperture::read("camera.aperture_f", camera.aperture_f, body.grid)?;
+    held(
+        "camera.aperture_f",
+        aperture.number(),
+        (body.apertures.0.number(), body.apertures.1.number()),
+        &bounds::APERTURE,
+    )?;
+    let shutter = ShutterTime::read("camera.shutter", &camera.shutter, body.grid)?;
+    let ends = (body.times.0.time().as_secs(), body.times.1.time().as_secs());
+    held("camera.shutter", shutter.time().as_secs(), ends, &bounds::SHUTTER)?;
+    let iso = Iso::read("camera.iso", camera.iso, body.grid)?;
+    held("camera.iso", iso.number(), (body.isos.0.number(), body.isos.1.number()), &bounds::ISO)?;
+    let filter = At::new("camera").stops("filter_stops", camera.filter_stops, &bounds::FILTER)?;
+    let dials = shot
+        .lights
+        .iter()
+        .zip(lights)
+        .enumerate()
+        .map(|(index, (wire, light))| dial(&At::default().row("lights", index), wire, light, (body, &camera.body.name)))
+        .collect::<Result<Vec<_>, _>>()?;
+    Ok(Settings { aperture, shutter, iso, filter, lights: Dials::new(&dials, key) })
+}
+
+fn dial(at: &At, wire: &shot::Flash, light: &Light, (body, camera): (&Body, &str)) -> Result<Dial, Invalid> {
+    let power = bounds::POWER.check(&at.of("power"), wire.power)?;
+    held(&at.of("power"), power, ((-light.unit.lowest).as_ratio(), 1.0), &bounds::POWER)?;
+    let sync = wire.sync;
+    if sync == SyncMode::HighSpeed && (!body.high_speed || !light.unit.high_speed || body.travel <= Seconds::ZERO) {
+        let who = if light.unit.high_speed { camera } else { &wire.unit.name };
+        return Err(at.contradiction("sync", "high_speed".to_owned(), format!("{who} does not do high-speed sync")));
+    }
+    let bias =
+        |automatic: &shot::Automatic| at.inside("automatic").stops("bias_stops", automatic.bias_stops, &bounds::OFFSET);
+    Ok(Dial {
+        power,
+        bias: wire.automatic.as_ref().map(bias).transpose()?,
+        distance: at.metres("distance_m", wire.distance_m, &bounds::FLASH_DISTANCE)?,
+        sync,
+        heads: bounds::ABREAST.check(&at.of("heads"), f64::from(wire.heads)).map(|_| wire.heads)?,
+        channel: channel(&at.of("channel"), wire.channel)?,
+    })
+}
+
+fn channel(field: &str, number: u32) -> Result<u32, Invalid> {
+    bounds::CHANNEL.check(field, f64::from(number)).map(|_| number)
+}
+
+fn lights(shot: &Shot, parts: &[Part]) -> Result<Vec<Light>, Invalid> {
+    let root = At::default();
+    if shot.lights.is_empty() || shot.lights.len() > MAX_LIGHTS {
+        let given = format!("a list of {}", shot.lights.len());
+        return Err(root.not_allowed("lights", &given, "a list of 1 to 12 lights; one that is off may stay on it"));
+    }
+    let of = |(index, wire)| Light::of(&root.row("lights", index), wire, parts);
+    let mut lights = shot.lights.iter().enumerate().map(of).collect::<Result<Vec<_>, _>>()?;
+    light::introduce(&mut lights);
+    Ok(lights)
+}
+
+fn lamps(shot: &Shot, parts: &[Part], behind: Metres) -> Result<Arc<[Lamp]>, Invalid> {
+    let root = At::default();
+    if shot.lamps.len() > MAX_LAMPS {
+        let given = format!("a list of {}", shot.lamps.len());
+        return Err(root.not_allowed("lamps", &given, "a list of at most 12 lamps"));
+    }
+    let of = |(index, wire)| Lamp::of(index, wire, parts, behind.as_metres()).transpose();
+    shot.lamps.iter().enumerate().filter_map(of).collect()
+}
+
+pub(crate) fn metered_bias(tones: &[shot::Tone]) -> Result<Stops, Invalid> {
+    if tones.is_empty() {
+        return Ok(Stops::ZERO);
+    }
+    let root = At::default();
+    if tones.len() > MAX_TONES {
+        return Err(root.not_allowed("tones", &format!("a list of {}", tones.len()), "a list of at most 12 tones"));
+    }
+    let patch = |(index, tone): (usize, &shot::Tone)| {
+        let at = root.row("tones", index);
+        at.text("name", &tone.name)?;
+        Ok(Patch {
+            area: bounds::SHARE.check(&at.of("share"), tone.share)?,
+            reflectance: bounds::REFLECTANCE.check(&at.of("reflectance"), tone.reflectance)?,
+            relative_distance: bounds::RELATIVE_DISTANCE.check(&at.of("relative_distance"), tone.relative_distance)?,
+        })
+    };
+    let patches = tones.iter().enumerate().map(patch).collect::<Result<Vec<_>, Invalid>>()?;
+    if patches.iter().map(|patch| patch.area).sum::<f64>() <= 0.0 {
+        return Err(root.contradiction("tones[0].share", "0".to_owned(), "no tone has a share of the frame"));
+    }
+    Ok(metering::compensation(&patches))
+}
+
+fn movement(wire: Option<&shot::Movement>) -> Result<Movement, Invalid> {
+    let Some(wire) = wire else { return Ok(Movement::default()) };
+    let at = At::new("camera.movement");
+    Ok(Movement {
+        pan: MetresPerSecond::from_metres_per_second(bounds::PAN.check(&at.of("pan_m_s"), wire.pan_m_s)?),
+        direction: at.degrees("direction_deg", wire.direction_deg, &bounds::DIRECTION)?,
+        shake: bounds::SHAKE.check(&at.of("shake_deg_s"), wire.shake_deg_s)?.to_radians(),
+        zoom: bounds::ZOOM.check(&at.of("zoom_share"), wire.zoom_share)?,
+    })
+}
+
+fn part(index: usize, wire: &shot::Part) -> Result<Part, Invalid> {
+    let at = At::default().row("parts", index);
+    at.name("name", &wire.name, "a name of at least one letter")?;
+    let maybe = |name: &str, value, limits: &Limits| at.maybe(name, value, limits);
+    Ok(Part {
+        name: wire.name.clone(),
+        intent: wire.intent,
+        drawn_as: wire.drawn_as,
+        speed: MetresPerSecond::from_metres_per_second(bounds::SPEED.check(&at.of("speed_m_s"), wire.speed_m_s)?),
+        direction: at.degrees("direction_deg", wire.direction_deg, &bounds::DIRECTION)?,
+        out_of_plane: at.degrees("out_of_plane_deg", wire.out_of_plane_deg, &bounds::OUT_OF_PLANE)?,
+        size: at.metres("size_m", wire.size_m, &bounds::PART_SIZE)?,
+        path: maybe("path_m", wire.path_m, &bounds::PATH)?.map(Metres::from_metres),
+        reflectance: bounds::REFLECTANCE.check(&at.of("reflectance"), wire.reflectance)?,
+        luminance: maybe("luminance_cd_m2", wire.luminance_cd_m2, &bounds::LUMINANCE)?
+            .map(Luminance::from_candelas_per_square_metre),
+        flash_offset: at.stops("flash_offset_stops", wire.flash_offset_stops, &bounds::OFFSET)?,
+        ambient_offset: at.stops("ambient_offset_stops", wire.ambient_offset_stops, &bounds::OFFSET)?,
+        streak_share: maybe("streak_share", wire.streak_share, &bounds::STREAK)?,
+    })
+}

@@ -1,0 +1,57 @@
+//! Place and time under the sky, checked.
+
+use crate::file::sky::Sky;
+use crate::plan::check::At;
+use crate::quantity::bounds::{self, Invalid};
+
+/// A day and a time that can be.
+pub(crate) struct Clock {
+    /// Year, month and day.
+    pub date: (i32, u32, u32),
+    /// Minutes since midnight.
+    pub minute: u32,
+}
+
+impl Sky {
+    pub(crate) fn check(&self, at: &At) -> Result<(), Invalid> {
+        self.clock(at).map(|_| ())
+    }
+
+    pub(crate) fn clock(&self, at: &At) -> Result<Clock, Invalid> {
+        bounds::LATITUDE.check(&at.of("latitude_deg"), self.latitude_deg)?;
+        bounds::LONGITUDE.check(&at.of("longitude_deg"), self.longitude_deg)?;
+        bounds::UTC_OFFSET.check(&at.of("utc_offset_min"), f64::from(self.utc_offset_min))?;
+        bounds::CLOUD.check(&at.of("cloud_stops"), self.cloud_stops)?;
+        let day = || at.not_allowed("date", &self.date, "a day such as 2026-06-21, from 2010 to 2100");
+        let time = || at.not_allowed("time", &self.time, "a time such as 18:30");
+        let date = read_date(&self.date).ok_or_else(day)?;
+        let minute = read_time(&self.time).ok_or_else(time)?;
+        Ok(Clock { date, minute })
+    }
+}
+
+/// Whole numbers with signs between them, each of its own length.
+fn numbers(text: &str, between: char, lengths: &[usize]) -> Option<Vec<u32>> {
+    let fields: Vec<&str> = text.split(between).collect();
+    let digits =
+        |field: &&str, length: &usize| field.len() == *length && field.bytes().all(|byte| byte.is_ascii_digit());
+    let fits = fields.len() == lengths.len() && fields.iter().zip(lengths).all(|(field, length)| digits(field, length));
+    fits.then(|| fields.iter().filter_map(|field| field.parse().ok()).collect())
+}
+
+fn read_date(text: &str) -> Option<(i32, u32, u32)> {
+    let [year, month, day] = numbers(text, '-', &[4, 2, 2])?.try_into().ok()?;
+    let leap = year % 4 == 0 && (year % 100 != 0 || year % 400 == 0);
+    let last = match month {
+        2 => 28 + u32::from(leap),
+        4 | 6 | 9 | 11 => 30,
+        1..=12 => 31,
+        _ => return None,
+    };
+    ((2010..=2100).contains(&year) && (1..=last).contains(&day)).then_some((year as i32, month, day))
+}
+
+fn read_time(text: &str) -> Option<u32> {
+    let [hour, minute] = numbers(text, ':', &[2, 2])?.try_into().ok()?;
+    (hour < 24 && minute < 60).then_some(hour * 60 + minute)
+}
