@@ -26,8 +26,8 @@ mod wire;
 
 // What most callers need stands at the door.
 pub use answers::{
-    cautions, compare, daylight, drag, findings, fit, forecast, groups, guides, hold, matching, metering, sheet,
-    strips, trace,
+    cautions, compare, conditions, daylight, drag, findings, fit, forecast, groups, guides, hold, matching, metering,
+    sheet, strips, trace,
 };
 pub use file::{gear, shot};
 pub use physics::{depth, exposure, ghost, motion, output, power, pulse, shutter};

@@ -1,8 +1,9 @@
 //! What is answered about a plan. Each answer may use those before it, never those after:
-//! strips, hold · drag, groups, compare · findings · forecast, daylight · matching.
+//! strips, conditions · hold · drag, groups, compare · findings · forecast, daylight · matching.
 
 pub mod cautions;
 pub mod compare;
+pub mod conditions;
 pub mod daylight;
 pub mod drag;
 pub mod findings;

@@ -3,6 +3,7 @@
 mod cameras_and_readings;
 mod common;
 mod comparing;
+mod conditions;
 mod daylight_ways;
 mod dragging;
 mod golden;

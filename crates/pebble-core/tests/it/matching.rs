@@ -260,7 +260,7 @@ fn a_relaxation_is_enough_and_a_tenth_less_is_not() {
             assert!(fits(&relaxed(1.0)), "{}: {:?} is not enough", shot.title, one.gives);
             // What is on or off, or in whole units, has no tenth.
             let whole = one.gives.iter().any(|give| {
-                use pebble_core::matching::Condition as C;
+                use pebble_core::matching::Demand as C;
                 matches!(give.condition, C::Modifier | C::HighSpeed | C::Owned | C::Heads | C::Darker | C::Ghost)
             });
             if !whole {

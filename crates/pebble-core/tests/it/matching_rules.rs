@@ -3,7 +3,7 @@
 use crate::common::{examples, plan, shot};
 use pebble_core::gear::{Filter, FilterUse, FlashUnit, Kit};
 use pebble_core::matching::{
-    Between, Bounds, Brief, Condition, Found, GiveSaid, Going, Priority, Stock, Wish, find, nearest, nearest_rows, rows,
+    Between, Bounds, Brief, Demand, Found, GiveSaid, Going, Priority, Stock, Wish, find, nearest, nearest_rows, rows,
 };
 use pebble_core::quantity::Stops;
 use pebble_core::shot::{Intent, Shot};
@@ -171,7 +171,7 @@ fn two_heads_are_a_stop_and_a_second_is_what_is_missing() {
     assert_eq!((two.len(), two[0].heads, two[0].power), (1, 2, 1.0));
     let (none, near) = at(1, 3);
     assert!(none.is_empty());
-    let of = |condition: Condition| -> &GiveSaid {
+    let of = |condition: Demand| -> &GiveSaid {
         let single = near.iter().filter(|row| row.gives.len() == 1).map(|row| &row.gives[0]);
         single
             .into_iter()
@@ -179,16 +179,16 @@ fn two_heads_are_a_stop_and_a_second_is_what_is_missing() {
             .unwrap_or_else(|| panic!("{condition:?} of {near:?}"))
     };
     // A second one is a stop; so is the key a stop under, but for the sixth that was allowed; so is the distance.
-    assert_eq!((of(Condition::Owned).stops, of(Condition::Owned).said.as_str()), (1.0, "a second Tern 76"));
+    assert_eq!((of(Demand::Owned).stops, of(Demand::Owned).said.as_str()), (1.0, "a second Tern 76"));
     let short = 2.0 * (5.6_f64 / 4.0).log2();
-    assert!((of(Condition::Key).stops - (short - 1.0 / 6.0)).abs() < 1e-6, "{:?}", of(Condition::Key));
+    assert!((of(Demand::Key).stops - (short - 1.0 / 6.0)).abs() < 1e-6, "{:?}", of(Demand::Key));
     // On the tape, 4.2 m is the first place that is right to a sixth of a stop.
     let nearer = 2.0 * (5.6_f64 / 4.2).log2();
-    assert!((of(Condition::Near).stops - nearer).abs() < 1e-6, "{:?}", of(Condition::Near));
-    assert_eq!(of(Condition::Near).said, "1.4 m closer: 4.2 m");
+    assert!((of(Demand::Near).stops - nearer).abs() < 1e-6, "{:?}", of(Demand::Near));
+    assert_eq!(of(Demand::Near).said, "1.4 m closer: 4.2 m");
     // With one head allowed a second is no use, and that is another condition.
     let (_, near) = at(2, 1);
-    let heads = near.iter().flat_map(|row| &row.gives).find(|give| give.condition == Condition::Heads).unwrap();
+    let heads = near.iter().flat_map(|row| &row.gives).find(|give| give.condition == Demand::Heads).unwrap();
     assert_eq!((heads.stops, heads.said.as_str()), (1.0, "2 heads side by side instead of 1"));
 }
 
@@ -221,7 +221,7 @@ fn a_light_is_no_nearer_than_keeps_it_out_of_the_frame() {
         };
         let room = |place: f64| {
             let fares = brief.judge(&candidate(place)).unwrap();
-            fares.iter().find(|one| one.condition == Condition::Near).unwrap().room
+            fares.iter().find(|one| one.condition == Demand::Near).unwrap().room
         };
         // The room is twice the logarithm over the edge.
         1.0 / (room(1.0) / 2.0).exp2()
@@ -249,7 +249,7 @@ fn too_much_daylight_is_a_time_to_wait_for() {
         let mut brief = Brief::new(shot, &plan).unwrap();
         let near = nearest(&mut brief, &stock, &Going::default()).unwrap();
         let rows = nearest_rows(&brief, &stock, &near);
-        let row = rows.into_iter().find(|row| row.gives[0].condition == Condition::Darker).expect("darker would do");
+        let row = rows.into_iter().find(|row| row.gives[0].condition == Demand::Darker).expect("darker would do");
         (row.gives[0].said.clone(), row.wish)
     };
     let (said, wish) = darker(&shot);

@@ -1,28 +1,19 @@
 //! Depth of field against the depth of the group or the movement.
 
 use super::remedy::{Candidates, aperture_by, aperture_with_power, iso_by};
-use super::{Case, Flaw, Kind, Severity, Words};
+use super::{Case, Condition, Flaw, Kind, Severity, Words};
+use crate::answers::conditions;
 use crate::plan::Settings;
 use crate::quantity::Metres;
 
 /// What of the wanted depth is sharp, 0 to 1 on the worse side.
 fn held(Case { plan, seen }: Case) -> f64 {
-    let half = plan.subject_depth.as_metres() / 2.0;
-    if half <= 0.0 {
-        return 1.0;
-    }
-    let distance = plan.subject_distance.as_metres();
-    let front = (distance - seen.depth.near.as_metres()) / half;
-    let back = seen.depth.far.map_or(f64::INFINITY, |far| (far.as_metres() - distance) / half);
-    front.min(back).min(1.0)
+    conditions::depth(&seen.depth, plan.subject_distance, plan.subject_depth).min(1.0)
 }
 
-pub(super) fn find(case: Case, found: &mut Vec<Flaw>) {
-    let share = held(case);
-    if share < 1.0 {
-        let severity = if share < 0.6 { Severity::Trouble } else { Severity::Watch };
-        found.push(Flaw::of_shot(Kind::DepthShort, severity, -share.max(0.01).log2()));
-    }
+pub(super) fn flaw(condition: &Condition) -> Flaw {
+    let severity = if condition.measure < 0.6 { Severity::Trouble } else { Severity::Watch };
+    Flaw::of_shot(Kind::DepthShort, severity, -condition.measure.max(0.01).log2())
 }
 
 fn zone(Case { seen, .. }: Case) -> String {

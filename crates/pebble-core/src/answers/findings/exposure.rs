@@ -1,21 +1,15 @@
 //! Exposure: a key or a steady light away from its target, parts beyond white.
 
 use super::remedy::{Candidates, at_power, iso_with_power, power_near, shutter_by};
-use super::{Case, Flaw, Kind, Severity, Words, signed, stops};
+use super::{Case, Condition, Flaw, Kind, Matter, Severity, Words, signed, stops};
+use crate::answers::conditions::NO_LIGHT;
 use crate::answers::strips;
 use crate::physics::exposure::CLIP_LEVEL;
 use crate::plan::{Dial, Settings};
 use crate::quantity::{LuxSeconds, Stops};
 
-/// A third of a stop is a click; less is not worth a word.
-const WORTH_A_CLICK: f64 = 0.34;
-/// White that is beyond by less is white.
-const WORTH_A_WORD: f64 = 0.1;
 /// A stop is a different picture.
 const DIFFERENT_PICTURE: f64 = 1.0;
-/// Reported as missing altogether, so that ranking and words stay finite.
-const NO_LIGHT: f64 = -12.0;
-
 fn key_miss(Case { plan, seen }: Case) -> f64 {
     (seen.key().lit.placement - plan.key_target).as_stops().max(NO_LIGHT)
 }
@@ -24,29 +18,14 @@ fn ambient_miss(Case { plan, seen }: Case) -> Option<f64> {
     plan.ambient_target.map(|target| (seen.ambient.placement - target).as_stops().max(NO_LIGHT))
 }
 
-pub(super) fn find(case @ Case { plan, seen }: Case, found: &mut Vec<Flaw>) {
-    let mut off = |kind, miss: f64| {
-        if miss.abs() > WORTH_A_CLICK {
-            let severity = if miss.abs() > DIFFERENT_PICTURE { Severity::Trouble } else { Severity::Watch };
-            found.push(Flaw::of_shot(kind, severity, miss.abs()));
-        }
-    };
-    if plan.fires(plan.key) {
-        off(Kind::KeyOff, key_miss(case));
-    }
-    if let Some(miss) = ambient_miss(case) {
-        off(Kind::AmbientOff, miss);
-    }
-    for (index, (part, of_part)) in plan.parts.iter().zip(&seen.parts).enumerate() {
-        // A lamp in the picture is meant to be beyond white.
-        if part.luminance.is_none() && of_part.ghost.through.clips() {
-            let over = (of_part.ghost.through.value() / CLIP_LEVEL).log2();
-            if over < WORTH_A_WORD {
-                continue;
-            }
-            found.push(Flaw::of_part(Kind::Clips, index, Severity::Watch, over));
-        }
-    }
+pub(super) fn flaw(condition: &Condition) -> Option<Flaw> {
+    let miss = condition.measure.abs();
+    let severity = if miss > DIFFERENT_PICTURE { Severity::Trouble } else { Severity::Watch };
+    Some(match condition.matter {
+        Matter::Key => Flaw::of_shot(Kind::KeyOff, severity, miss),
+        Matter::Ambient => Flaw::of_shot(Kind::AmbientOff, severity, miss),
+        _ => Flaw::of_part(Kind::Clips, condition.part?, Severity::Watch, miss),
+    })
 }
 
 pub(super) fn words(case @ Case { plan, seen }: Case, flaw: &Flaw) -> Words {

@@ -1,7 +1,7 @@
 //! Freezing: parts whose flash image is not as still as wanted.
 
 use super::remedy::{Candidates, power_by_aperture, power_by_distance, power_by_iso, shutter_by};
-use super::{Case, Flaw, Kind, Severity, Words, px};
+use super::{Case, Condition, Flaw, Kind, Severity, TROUBLE, Words, px};
 use crate::answers::strips;
 use crate::outlook::PartOutlook;
 use crate::physics::pulse::School;
@@ -22,12 +22,15 @@ fn judged<'a>(case: Case<'a>) -> impl Iterator<Item = (usize, &'a Part, &'a Part
     })
 }
 
-pub(super) fn find(case: Case, found: &mut Vec<Flaw>) {
-    for (index, _, seen, ratio) in judged(case) {
-        if ratio > 1.0 {
-            let severity = if ratio > 1.5 { Severity::Trouble } else { Severity::Watch };
-            found.push(Flaw::of_part(Kind::PartBlurred, index, severity, ratio.log2() + 1.0));
-        } else if flatters(case, seen, ratio) {
+pub(super) fn flaw(condition: &Condition) -> Option<Flaw> {
+    let severity = if condition.margin < TROUBLE { Severity::Trouble } else { Severity::Watch };
+    Some(Flaw::of_part(Kind::PartBlurred, condition.part?, severity, 1.0 - condition.margin))
+}
+
+/// Parts that only t0.5 calls still.
+pub(super) fn doubts(case: Case, found: &mut Vec<Flaw>) {
+    for (index, _, seen, ratio) in judged(case).filter(|(.., ratio)| *ratio <= 1.0) {
+        if flatters(case, seen, ratio) {
             found.push(Flaw::of_part(Kind::SchoolFlatters, index, Severity::Watch, 0.2));
         }
     }

@@ -2,55 +2,26 @@
 //! by way of a bad surface.
 
 use super::remedy::{Candidates, at_power, power_near};
-use super::{Case, Flaw, Kind, Severity, Words, px, signed, stops};
-use crate::file::shot::Role;
+use super::{Case, Condition, Flaw, Kind, Matter, Severity, TROUBLE, Words, px, signed, stops};
+use crate::answers::conditions::DARK_SURFACE;
 use crate::plan::Settings;
 use crate::quantity::Stops;
 
-/// A rim that looks brighter than the key by more than a click is seen before the face.
-const OUTSHINES: f64 = 0.34;
-/// An automatic that misses by more than a click.
-const MISSES: f64 = 0.34;
-/// Below this a surface swallows more than half of the light.
-const DARK_SURFACE: f64 = 0.5;
-/// Higher than this the way there and back takes more than it is worth.
-const HIGH_SURFACE_M: f64 = 4.0;
-
-pub(super) fn find(Case { plan, seen }: Case, found: &mut Vec<Flaw>) {
-    for (index, (light, of_light)) in plan.lights.iter().zip(&seen.lights).enumerate() {
-        let mut push = |kind, severity, hurt| found.push(Flaw::of_light(kind, index, severity, hurt));
-        if light.on && !of_light.fires {
-            push(Kind::Silent, Severity::Trouble, 8.0);
-            continue;
+pub(super) fn flaw(condition: &Condition) -> Option<Flaw> {
+    let of = |kind, severity, hurt| Some(Flaw::of_light(kind, condition.light?, severity, hurt));
+    match condition.matter {
+        Matter::Fires => of(Kind::Silent, Severity::Trouble, 8.0),
+        Matter::Rim => of(Kind::RimOutshines, Severity::Watch, condition.measure),
+        Matter::Automatic => {
+            let short = condition.measure.abs();
+            of(Kind::AutomaticShort, if short > 1.0 { Severity::Trouble } else { Severity::Watch }, short)
         }
-        if !of_light.fires {
-            continue;
+        Matter::Surface => of(Kind::BadSurface, Severity::Watch, 0.8),
+        Matter::Hand => Some(Flaw::of_shot(Kind::Shaken, Severity::Watch, -condition.margin)),
+        _ => {
+            let severity = if condition.margin < TROUBLE { Severity::Trouble } else { Severity::Watch };
+            Some(Flaw::of_part(Kind::ImagesApart, condition.part?, severity, 1.0 - condition.margin))
         }
-        let over = (of_light.seen() - seen.key().lit.placement).as_stops();
-        if light.role == Role::Rim && over.is_finite() && over > OUTSHINES {
-            push(Kind::RimOutshines, Severity::Watch, over);
-        }
-        let short = of_light.automatic_short.as_stops().abs();
-        if plan.settings.lights[index].bias.is_some() && short > MISSES {
-            push(Kind::AutomaticShort, if short > 1.0 { Severity::Trouble } else { Severity::Watch }, short);
-        }
-        if let Some(surface) = light.bounce
-            && (surface.coloured || surface.reflectance < DARK_SURFACE || surface.away.as_metres() > HIGH_SURFACE_M)
-        {
-            push(Kind::BadSurface, Severity::Watch, 0.8);
-        }
-    }
-    for (index, (part, of_part)) in plan.parts.iter().zip(&seen.parts).enumerate() {
-        let Some(limit) = part.intent.blur_limit(seen.allowed) else { continue };
-        let ratio = of_part.apart / limit;
-        if ratio > 1.0 {
-            let severity = if ratio > 1.5 { Severity::Trouble } else { Severity::Watch };
-            found.push(Flaw::of_part(Kind::ImagesApart, index, severity, ratio.log2() + 1.0));
-        }
-    }
-    let shake = seen.camera.shake * seen.run.time / seen.allowed;
-    if shake > 1.0 && seen.ambient.placement > Stops::DARK {
-        found.push(Flaw::of_shot(Kind::Shaken, Severity::Watch, shake.log2()));
     }
 }
 

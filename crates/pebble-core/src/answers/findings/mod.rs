@@ -15,6 +15,7 @@ mod sync;
 
 pub use parts::PartState;
 
+use crate::answers::conditions::{self, Condition, Matter};
 use crate::answers::strips::Value;
 use crate::outlook::{LightOutlook, Outlook};
 use crate::plan::Plan;
@@ -70,6 +71,9 @@ pub struct Change {
     /// The new value.
     pub value: Value,
 }
+
+/// Half as long again as its limit, a blur is trouble: `−log2(1.5)` stops.
+const TROUBLE: f64 = -0.584_962_500_721_156_2;
 
 /// What can be wrong.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -184,14 +188,29 @@ pub fn count(plan: &Plan, outlook: &Outlook) -> (usize, usize) {
 
 fn flaws(case: Case) -> Vec<Flaw> {
     let mut found = Vec::new();
-    sync::find(case, &mut found);
-    freeze::find(case, &mut found);
-    steady::find(case, &mut found);
-    exposure::find(case, &mut found);
-    depth::find(case, &mut found);
+    conditions::frame(case.plan, case.seen, &mut |condition| {
+        if !condition.is_met() {
+            found.extend(flaw(&condition));
+        }
+    });
+    sync::doubts(case, &mut found);
+    freeze::doubts(case, &mut found);
     doubt::find(case, &mut found);
-    lights::find(case, &mut found);
     found
+}
+
+/// What a condition that is not met means for the picture.
+fn flaw(condition: &Condition) -> Option<Flaw> {
+    match condition.matter {
+        Matter::Rows | Matter::Rear => sync::flaw(condition),
+        Matter::Still => freeze::flaw(condition),
+        Matter::Shows | Matter::Streak | Matter::NoTrail => steady::flaw(condition),
+        Matter::Key | Matter::Ambient | Matter::White => exposure::flaw(condition),
+        Matter::Depth => Some(depth::flaw(condition)),
+        Matter::Fires | Matter::Rim | Matter::Automatic | Matter::Surface | Matter::Together | Matter::Hand => {
+            lights::flaw(condition)
+        }
+    }
 }
 
 fn words(case: Case, flaw: &Flaw) -> Words {

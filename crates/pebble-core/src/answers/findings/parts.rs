@@ -1,5 +1,6 @@
 //! How a part fares against its intent.
 
+use crate::answers::conditions;
 use crate::file::shot::Intent;
 use crate::outlook::PartOutlook;
 use crate::physics::ghost::Visibility;
@@ -41,22 +42,10 @@ fn dash_state(part: &Part, seen: &PartOutlook) -> PartState {
     if !seen.draws || seen.ghost.visibility() <= Visibility::Faint {
         return PartState::Missed;
     }
-    match streak_miss(part, seen) {
-        miss if miss <= STREAK_FACTOR => PartState::Met,
-        miss if miss <= STREAK_NEAR => PartState::Near,
+    let margin = part.streak_share.map_or(f64::INFINITY, |wanted| conditions::streak(seen.streak_share, wanted));
+    match margin {
+        good if good >= 0.0 => PartState::Met,
+        near if near >= (STREAK_FACTOR / STREAK_NEAR).log2() => PartState::Near,
         _ => PartState::Missed,
     }
-}
-
-/// Factor between the streak and the wanted one, 1 or more; 1 where none is wanted.
-pub(super) fn streak_miss(part: &Part, seen: &PartOutlook) -> f64 {
-    part.streak_share.map_or(1.0, |wanted| {
-        let ratio = seen.streak_share / wanted;
-        ratio.max(1.0 / ratio)
-    })
-}
-
-/// Whether the length of a streak is off by more than an eye forgives.
-pub(super) fn streak_is_off(part: &Part, seen: &PartOutlook) -> bool {
-    streak_miss(part, seen) > STREAK_FACTOR
 }

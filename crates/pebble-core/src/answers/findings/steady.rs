@@ -1,10 +1,10 @@
 //! What the steady light draws: ghosts where nothing may streak, streaks that are too short, too long or too dim.
 
 use super::remedy::{Candidates, aperture_with_power, clicks_of, filter_with_power, iso_with_power, shutter_by};
-use super::{Case, Flaw, Kind, Severity, Words, parts, percent, px, signed, stops};
+use super::{Case, Condition, Flaw, Kind, Matter, Severity, Words, percent, px, signed, stops};
 use crate::answers::drag::{drag, time_of_streak};
 use crate::answers::strips;
-use crate::file::shot::{GHOST_LIMIT, Intent};
+use crate::file::shot::Intent;
 use crate::physics::ghost::Visibility;
 use crate::plan::Settings;
 use crate::quantity::Stops;
@@ -13,20 +13,18 @@ use crate::quantity::scale::ShutterTime;
 /// Clicks tried per idea: four stops in thirds.
 const MOST_CLICKS: i32 = 12;
 
-pub(super) fn find(Case { plan, seen }: Case, found: &mut Vec<Flaw>) {
-    for (index, (part, of_part)) in plan.parts.iter().zip(&seen.parts).enumerate() {
-        let visible = of_part.ghost.visibility();
-        let mut push = |kind, severity, hurt| found.push(Flaw::of_part(kind, index, severity, hurt));
-        if part.intent == Intent::Dash {
-            if !of_part.draws || visible <= Visibility::Faint {
-                push(Kind::DashDim, Severity::Trouble, 2.0);
-            } else if parts::streak_is_off(part, of_part) {
-                let miss = parts::streak_miss(part, of_part).log2();
-                push(Kind::DashLength, if miss > 1.0 { Severity::Trouble } else { Severity::Watch }, miss);
-            }
-        } else if of_part.draws && visible >= GHOST_LIMIT {
-            let severity = if visible == Visibility::Strong { Severity::Trouble } else { Severity::Watch };
-            push(Kind::Ghost, severity, of_part.ghost.delta_lightness.abs() / 5.0);
+pub(super) fn flaw(condition: &Condition) -> Option<Flaw> {
+    let of = |kind, severity, hurt| Some(Flaw::of_part(kind, condition.part?, severity, hurt));
+    match condition.matter {
+        Matter::Shows => of(Kind::DashDim, Severity::Trouble, 2.0),
+        Matter::Streak => {
+            let miss = condition.measure.log2();
+            of(Kind::DashLength, if miss > 1.0 { Severity::Trouble } else { Severity::Watch }, miss)
+        }
+        _ => {
+            let strong = Visibility::of(condition.measure) == Visibility::Strong;
+            let severity = if strong { Severity::Trouble } else { Severity::Watch };
+            of(Kind::Ghost, severity, condition.measure / 5.0)
         }
     }
 }

@@ -1,7 +1,7 @@
 //! Flash and shutter: dark edges, rear sync that is none, assumed travel.
 
 use super::remedy::{Candidates, power_by_iso, power_near, shutter_by};
-use super::{Case, Flaw, Kind, Severity, Words, percent, signed};
+use super::{Case, Condition, Flaw, Kind, Matter, Severity, Words, percent, signed};
 use crate::answers::strips;
 use crate::file::gear::FirstRow;
 use crate::outlook::{LightOutlook, timing};
@@ -15,18 +15,20 @@ use crate::quantity::scale::power_label;
 /// Rows that lose less than this are hard to see in a picture.
 const HARD_TO_SEE: f64 = -0.3;
 
-pub(super) fn find(Case { plan, seen }: Case, found: &mut Vec<Flaw>) {
-    for (index, light) in seen.firing() {
-        if light.rows.touched > 0.0 {
-            let loss = light.rows.worst.as_stops().max(-12.0);
+pub(super) fn flaw(condition: &Condition) -> Option<Flaw> {
+    let light = condition.light?;
+    match condition.matter {
+        Matter::Rows => {
+            let loss = condition.margin;
             let severity = if loss < HARD_TO_SEE { Severity::Trouble } else { Severity::Watch };
-            let hurt = 10.0 * light.rows.touched - loss;
-            found.push(Flaw::of_light(Kind::RowsCut, index, severity, hurt));
+            Some(Flaw::of_light(Kind::RowsCut, light, severity, 10.0 * condition.measure - loss))
         }
-        if light.ignition.rear_acts_as_front {
-            found.push(Flaw::of_light(Kind::RearActsAsFront, index, Severity::Watch, 1.0));
-        }
+        _ => Some(Flaw::of_light(Kind::RearActsAsFront, light, Severity::Watch, 1.0)),
     }
+}
+
+/// What nobody has measured and decides something.
+pub(super) fn doubts(Case { plan, seen }: Case, found: &mut Vec<Flaw>) {
     // An assumed travel matters only where the time is close to the edge it decides.
     let near_edge = seen
         .firing()

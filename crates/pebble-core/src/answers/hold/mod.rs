@@ -7,6 +7,7 @@
 mod board;
 mod search;
 
+use crate::answers::conditions;
 use crate::answers::strips::{self, Value, written_changes};
 use crate::outlook::{Outlook, outlook};
 use crate::plan::{Plan, Settings};
@@ -75,9 +76,10 @@ pub fn hold(base: &Plan, now: &Plan, held: &[Held], turned: Option<Turned>) -> A
     let board = Board::of(now, &is, &look, held, turned);
     let found = search::best(&board);
     // A cut frame is never the price of a look, unless it was cut already.
-    let touched = is.touched().max(was.touched()) + 1e-9;
+    let touched = is.touched().max(was.touched());
     let put_together = found.iter().map(|one| (one.settings, outlook(&now.with(one.settings))));
-    let (settings, seen) = { put_together }.find(|(_, seen)| seen.touched() <= touched).unwrap_or((now.settings, is));
+    let (settings, seen) =
+        { put_together }.find(|(_, seen)| conditions::keeps_rows(seen, touched)).unwrap_or((now.settings, is));
     Answer { settings, followed: written_moves(now, &settings), gave: gave(&look, now, &settings, &seen, &board) }
 }
 
@@ -126,7 +128,7 @@ pub fn equivalents(plan: &Plan, held: &[Held]) -> Vec<Equivalent> {
     let mut list: Vec<Equivalent> = Vec::new();
     for candidates in search::per_aperture(&board) {
         let put_together = candidates.iter().map(|one| (one.settings, outlook(&plan.with(one.settings))));
-        let Some((settings, seen)) = { put_together }.find(|(_, seen)| seen.touched() <= touched + 1e-9) else {
+        let Some((settings, seen)) = { put_together }.find(|(_, seen)| conditions::keeps_rows(seen, touched)) else {
             continue;
         };
         list.push(equivalent(plan, &settings, &seen));

@@ -1,7 +1,7 @@
 //! What a search is after: the best by a priority, or the least that would have to give. Both are sums over the scales, so
 //! that every scale can be worked out by itself.
 
-use super::brief::{Brief, Condition, EDGE};
+use super::brief::{Brief, Demand, EDGE};
 use crate::quantity::scale::{Aperture, Iso, ShutterTime};
 use crate::quantity::{Metres, Stops};
 use crate::wire::word;
@@ -42,7 +42,7 @@ const FAINT: f64 = 1e-6;
 pub(super) struct Aim {
     priority: Option<Priority>,
     /// Conditions that may give, at the price of the stops they give.
-    loose: Vec<(Condition, Option<usize>)>,
+    loose: Vec<(Demand, Option<usize>)>,
     /// By no more than this.
     most_stops: f64,
 }
@@ -52,34 +52,34 @@ impl Aim {
         Self { priority: Some(priority), loose: Vec::new(), most_stops: 0.0 }
     }
 
-    pub fn nearest(loose: &[(Condition, Option<usize>)], most_stops: f64) -> Self {
+    pub fn nearest(loose: &[(Demand, Option<usize>)], most_stops: f64) -> Self {
         Self { priority: None, loose: loose.to_vec(), most_stops }
     }
 
-    pub fn is_loose(&self, condition: Condition, part: Option<usize>) -> bool {
+    pub fn is_loose(&self, condition: Demand, part: Option<usize>) -> bool {
         !self.loose.is_empty() && self.loose.contains(&(condition, part))
     }
 
     /// Whether something with this much to spare is still looked at.
-    pub fn open(&self, condition: Condition, part: Option<usize>, room: f64) -> bool {
+    pub fn open(&self, condition: Demand, part: Option<usize>, room: f64) -> bool {
         room >= -EDGE || (room >= -self.most_stops && self.is_loose(condition, part))
     }
 
     /// What lacking room costs.
-    pub fn price(&self, condition: Condition, part: Option<usize>, room: f64) -> f64 {
+    pub fn price(&self, condition: Demand, part: Option<usize>, room: f64) -> f64 {
         if room < -EDGE && self.is_loose(condition, part) { -room } else { 0.0 }
     }
 
     /// How far the key may be off.
     pub fn key_within(&self, brief: &Brief) -> f64 {
         let within = brief.bounds.key_within.as_stops();
-        if self.is_loose(Condition::Key, None) { within + self.most_stops } else { within }
+        if self.is_loose(Demand::Key, None) { within + self.most_stops } else { within }
     }
 
     /// What a miss of the key costs.
     pub fn miss(&self, off: f64, within: f64) -> f64 {
         let slight = if self.priority.is_some() { MISS } else { FAINT };
-        slight * off + if self.is_loose(Condition::Key, None) { (off - within).max(0.0) } else { 0.0 }
+        slight * off + if self.is_loose(Demand::Key, None) { (off - within).max(0.0) } else { 0.0 }
     }
 
     fn change(&self, weight: f64) -> f64 {
@@ -108,7 +108,7 @@ impl Aim {
     /// What a distance costs; the room is to the ends of what is allowed.
     pub fn distance(&self, brief: &Brief, light: usize, distance: Metres, (near, far): (f64, f64)) -> f64 {
         let moved = 2.0 * (distance / brief.plan.settings.lights[light].distance).log2().abs();
-        self.change(MOVE) * moved + self.price(Condition::Near, None, near) + self.price(Condition::Far, None, far)
+        self.change(MOVE) * moved + self.price(Demand::Near, None, near) + self.price(Demand::Far, None, far)
     }
 
     /// What a power costs: freezing time in seconds, stops to spare of blur, frames and charge, and what a flash takes.

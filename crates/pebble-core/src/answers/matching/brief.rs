@@ -5,16 +5,17 @@
 
 use super::stock::Offered;
 use super::window::usual_ambient;
+use crate::answers::conditions;
 use crate::file::gear::Modifier;
 use crate::file::shot::{Intent, Shot};
 use crate::outlook::{Outlook, outlook};
 use crate::physics::depth::depth;
 use crate::physics::exposure::Level;
-use crate::physics::ghost::{SEEN_FROM, STRONG_FROM, Tones, dwell, ghost};
+use crate::physics::ghost::{STRONG_FROM, Tones, dwell, ghost};
 use crate::physics::motion::image_speed;
 use crate::physics::shutter::SyncMode;
 use crate::plan::check::At;
-use crate::plan::{ANYWHERE, Bounds, Flashes, Light, Plan, STREAK_FACTOR, Settings};
+use crate::plan::{ANYWHERE, Bounds, Flashes, Light, Plan, Settings};
 use crate::quantity::bounds::Invalid;
 use crate::quantity::scale::{Aperture, Iso, ShutterTime};
 use crate::quantity::{LuxSeconds, Metres, MetresPerSecond, Stops};
@@ -25,7 +26,7 @@ pub(super) const EDGE: f64 = 1e-9;
 report_word! {
     /// What a set-up has to meet; where two relaxations cost the same, the earlier one is named first.
     #[derive(Hash, PartialOrd, Ord)]
-    pub enum Condition {
+    pub enum Demand {
         /// Not more noise, not less than the camera's lowest.
         Iso,
         /// Times the photographer allows.
@@ -79,7 +80,7 @@ report_word! {
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Fares {
     /// The condition.
-    pub condition: Condition,
+    pub condition: Demand,
     /// The part it is about.
     pub part: Option<usize>,
     /// Stops to spare; negative is missing, infinite where there is no end.
@@ -216,15 +217,9 @@ impl<'a> Brief<'a> {
 
     /// Depth that is sharp over the wanted half on the worse side, in stops.
     pub(super) fn depth_room(&self, aperture: Aperture) -> f64 {
-        let half = self.bounds.depth.as_metres() / 2.0;
-        if half <= 0.0 {
-            return f64::INFINITY;
-        }
         let distance = self.plan.subject_distance;
         let zone = depth(self.plan.body.focal, aperture, distance, self.seen.allowed);
-        let front = (distance - zone.near).as_metres() / half;
-        let back = zone.far.map_or(f64::INFINITY, |far| (far - distance).as_metres() / half);
-        front.min(back).log2()
+        conditions::depth(&zone, distance, self.bounds.depth).log2()
     }
 
     /// Length of a part's streak on the sensor and its dwell.
@@ -239,7 +234,7 @@ impl<'a> Brief<'a> {
     pub(super) fn streak_room(&self, need: &Need, shutter: ShutterTime) -> f64 {
         let Some(wanted) = need.wanted_streak else { return f64::INFINITY };
         let share = self.streak(need, shutter).0 / self.plan.body.sensor.width;
-        STREAK_FACTOR.log2() - (share / wanted).log2().abs()
+        conditions::streak(share, wanted)
     }
 
     /// How visible a trail of a part that shall not streak may be.
@@ -335,52 +330,44 @@ impl<'a> Brief<'a> {
         let mut fares = Vec::with_capacity(24);
         let mut say = |condition, part, room| fares.push(Fares { condition, part, room });
 
-        say(Condition::Iso, None, self.iso_room(candidate.iso));
+        say(Demand::Iso, None, self.iso_room(candidate.iso));
         let time = candidate.shutter.time();
-        say(Condition::Shutter, None, self.shutter_room(candidate.shutter));
-        say(Condition::Filter, None, (bounds.filter_max - candidate.filter).as_stops());
+        say(Demand::Shutter, None, self.shutter_room(candidate.shutter));
+        say(Demand::Filter, None, (bounds.filter_max - candidate.filter).as_stops());
         let off = (key.lit.placement - plan.key_target).as_stops().abs();
-        say(Condition::Key, None, bounds.key_within.as_stops() - off);
-        say(Condition::Ambient, None, Self::within(self.seen.ambient.placement.as_stops() + steady, self.ambient()));
+        say(Demand::Key, None, bounds.key_within.as_stops() - off);
+        say(Demand::Ambient, None, Self::within(self.seen.ambient.placement.as_stops() + steady, self.ambient()));
         say(
-            Condition::Background,
+            Demand::Background,
             None,
             Self::within(self.seen.background.placement.as_stops() + steady, bounds.background),
         );
-        say(Condition::Near, None, 2.0 * (candidate.distance / nearest).log2());
-        say(Condition::Far, None, 2.0 * (bounds.farthest / candidate.distance).log2());
+        say(Demand::Near, None, 2.0 * (candidate.distance / nearest).log2());
+        say(Demand::Far, None, 2.0 * (bounds.farthest / candidate.distance).log2());
         let as_now = bounds.any_modifier || *candidate.modifier == *self.present_modifier();
         let change = (plan_then.lights[plan.key].throw.modifier - plan.key_light().throw.modifier).as_stops();
-        say(Condition::Modifier, None, if as_now { f64::INFINITY } else { -modifier_price(change) });
+        say(Demand::Modifier, None, if as_now { f64::INFINITY } else { -modifier_price(change) });
         let glows = !candidate.glow || bounds.high_speed;
-        say(
-            Condition::HighSpeed,
-            None,
-            if glows { f64::INFINITY } else { key.high_speed.map_or(0.0, Stops::as_stops) },
-        );
+        say(Demand::HighSpeed, None, if glows { f64::INFINITY } else { key.high_speed.map_or(0.0, Stops::as_stops) });
         for (index, need) in self.needs.iter().enumerate() {
             if let Some(limit) = need.limit {
-                say(Condition::Blur, Some(index), (limit / (need.speed * key.freeze)).log2());
+                say(Demand::Blur, Some(index), conditions::still(need.speed * key.freeze, limit));
             }
         }
-        say(Condition::Depth, None, self.depth_room(candidate.aperture));
+        say(Demand::Depth, None, self.depth_room(candidate.aperture));
+        say(Demand::Frames, None, candidate.unit.unit.readiness.in_a_row(key.power, bounds.rate).room(bounds.frames));
+        say(Demand::Charge, None, candidate.unit.unit.readiness.on_one_charge(key.power).room(bounds.flashes));
+        say(Demand::Heads, None, (f64::from(bounds.heads.min(bounds.stands)) / f64::from(candidate.heads)).log2());
+        say(Demand::Owned, None, (f64::from(self.at_hand(candidate.unit)) / f64::from(candidate.heads)).log2());
         say(
-            Condition::Frames,
-            None,
-            candidate.unit.unit.readiness.in_a_row(key.power, bounds.rate).room(bounds.frames),
-        );
-        say(Condition::Charge, None, candidate.unit.unit.readiness.on_one_charge(key.power).room(bounds.flashes));
-        say(Condition::Heads, None, (f64::from(bounds.heads.min(bounds.stands)) / f64::from(candidate.heads)).log2());
-        say(Condition::Owned, None, (f64::from(self.at_hand(candidate.unit)) / f64::from(candidate.heads)).log2());
-        say(
-            Condition::Weight,
+            Demand::Weight,
             None,
             weight_room(bounds.weight_kg, weight(candidate.unit, candidate.modifier, candidate.heads)),
         );
         let dark = key.rows.touched > 0.0 || key.ignition.rear_acts_as_front;
         let spare = key.usable_sync.map_or(f64::NEG_INFINITY, |usable| (time / usable.time()).log2());
         say(
-            Condition::Sync,
+            Demand::Sync,
             None,
             match (candidate.glow, dark) {
                 (true, _) => f64::INFINITY,
@@ -391,28 +378,17 @@ impl<'a> Brief<'a> {
         let lifted = self.other_spill + key.on_background.exposure / seen.reference;
         for (index, need) in self.needs.iter().enumerate() {
             if need.wanted_streak.is_some() {
-                say(Condition::Streak, Some(index), self.streak_room(need, candidate.shutter));
+                say(Demand::Streak, Some(index), self.streak_room(need, candidate.shutter));
             }
             let trail = self.trail(need, candidate.shutter, steady, lifted);
             if need.intent == Intent::Dash {
-                say(Condition::Trail, Some(index), trail_room(trail));
+                say(Demand::Trail, Some(index), conditions::shows(trail));
             } else {
-                say(Condition::Ghost, Some(index), ghost_room(trail, self.trail_limit(need)));
+                say(Demand::Ghost, Some(index), conditions::trail(trail, self.trail_limit(need)));
             }
         }
         Ok(fares)
     }
-}
-
-/// Stops below the difference at which a trail shows too much.
-pub(super) fn ghost_room(trail: f64, limit: f64) -> f64 {
-    // Exactly at the limit it is seen.
-    if trail < limit { (limit / trail).log2() } else { (limit / trail).log2().min(-EDGE * 10.0) }
-}
-
-/// Stops above it.
-pub(super) fn trail_room(trail: f64) -> f64 {
-    (trail / SEEN_FROM).log2()
 }
 
 /// Another modifier counts with the change of light it brings, and a tenth for the change of softness.

@@ -21,7 +21,7 @@ mod window;
 pub use crate::file::wish::{Between, BlurLimit, Borrowed, Wish};
 pub use crate::plan::Bounds;
 pub use aim::Priority;
-pub use brief::{Brief, Candidate, Condition, Fares};
+pub use brief::{Brief, Candidate, Demand, Fares};
 pub use crew::{Crew, whole_shot};
 pub use job::{JobAnswer, JobShot, Taken, whole_job, why_not};
 pub use marks::{Mark, MarkMap, Trail, marks};

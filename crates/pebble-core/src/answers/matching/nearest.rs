@@ -4,7 +4,7 @@
 //! Each is a search of its own with these conditions at a price, so that it is exact.
 
 use super::aim::{Aim, Priority};
-use super::brief::{Brief, Condition, EDGE};
+use super::brief::{Brief, Demand, EDGE};
 use super::seek::{Found, Going, Seek};
 use super::stock::Stock;
 use super::tables::Tables;
@@ -28,7 +28,7 @@ const HAIR: f64 = 1e-9;
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Give {
     /// Which.
-    pub condition: Condition,
+    pub condition: Demand,
     /// The part it is about.
     pub part: Option<usize>,
     /// By how much, in stops.
@@ -54,7 +54,7 @@ impl Nearest {
 /// The nearest set-ups, single relaxations first, each kind cheapest first; `None` when it was stopped.
 pub fn nearest(brief: &mut Brief, stock: &Stock, going: &Going) -> Option<Vec<Nearest>> {
     let can_give = can_give(brief);
-    let of = |loose: Vec<Vec<(Condition, Option<usize>)>>, most: f64| {
+    let of = |loose: Vec<Vec<(Demand, Option<usize>)>>, most: f64| {
         let all: Vec<Option<Option<Nearest>>> =
             loose.par_iter().map(|loose| least(brief, stock, (loose, most), going)).collect();
         all.into_iter().collect::<Option<Vec<Option<Nearest>>>>()
@@ -86,35 +86,35 @@ fn by_price(list: &mut [Nearest]) {
 }
 
 /// Conditions that something is asked by.
-fn can_give(brief: &Brief) -> Vec<(Condition, Option<usize>)> {
+fn can_give(brief: &Brief) -> Vec<(Demand, Option<usize>)> {
     let bounds = &brief.bounds;
     let open = |window: (Stops, Stops)| !window.0.as_stops().is_finite() && !window.1.as_stops().is_finite();
     let asked = [
-        (Condition::Iso, true),
-        (Condition::Shutter, true),
-        (Condition::Filter, bounds.filter_max.as_stops() < 10.0),
-        (Condition::Key, true),
-        (Condition::Ambient, !open(brief.ambient())),
-        (Condition::Background, !open(bounds.background)),
-        (Condition::Near, true),
-        (Condition::Far, true),
-        (Condition::Modifier, !bounds.any_modifier),
-        (Condition::HighSpeed, !bounds.high_speed),
+        (Demand::Iso, true),
+        (Demand::Shutter, true),
+        (Demand::Filter, bounds.filter_max.as_stops() < 10.0),
+        (Demand::Key, true),
+        (Demand::Ambient, !open(brief.ambient())),
+        (Demand::Background, !open(bounds.background)),
+        (Demand::Near, true),
+        (Demand::Far, true),
+        (Demand::Modifier, !bounds.any_modifier),
+        (Demand::HighSpeed, !bounds.high_speed),
     ];
     let later = [
-        (Condition::Depth, bounds.depth.as_metres() > 0.0),
-        (Condition::Frames, bounds.frames > 1),
-        (Condition::Rate, bounds.frames > 1),
-        (Condition::Charge, bounds.flashes > 0),
-        (Condition::Heads, true),
-        (Condition::Owned, true),
-        (Condition::Weight, bounds.weight_kg.is_finite()),
+        (Demand::Depth, bounds.depth.as_metres() > 0.0),
+        (Demand::Frames, bounds.frames > 1),
+        (Demand::Rate, bounds.frames > 1),
+        (Demand::Charge, bounds.flashes > 0),
+        (Demand::Heads, true),
+        (Demand::Owned, true),
+        (Demand::Weight, bounds.weight_kg.is_finite()),
     ];
     let parts = brief.needs.iter().enumerate().filter(|(_, need)| need.limit.is_some());
-    let of = |list: &[(Condition, bool)]| {
+    let of = |list: &[(Demand, bool)]| {
         list.iter().filter(|(_, asked)| *asked).map(|(condition, _)| (*condition, None)).collect::<Vec<_>>()
     };
-    let blur = parts.map(|(index, _)| (Condition::Blur, Some(index)));
+    let blur = parts.map(|(index, _)| (Demand::Blur, Some(index)));
     of(&asked).into_iter().chain(blur).chain(of(&later)).collect()
 }
 
@@ -122,7 +122,7 @@ fn can_give(brief: &Brief) -> Vec<(Condition, Option<usize>)> {
 fn least(
     brief: &Brief,
     stock: &Stock,
-    (loose, most): (&[(Condition, Option<usize>)], f64),
+    (loose, most): (&[(Demand, Option<usize>)], f64),
     going: &Going,
 ) -> Option<Option<Nearest>> {
     let aim = Aim::nearest(loose, most);
@@ -131,8 +131,8 @@ fn least(
     let best = all.into_iter().min_by(|a, b| a.cost.total_cmp(&b.cost));
     Some(best.map(|found| {
         let fares = found.candidate(brief, stock);
-        let room = |condition: Condition, part: Option<usize>| match condition {
-            Condition::Rate => fares.unit.rate_room(fares.power, brief.bounds.frames, brief.bounds.rate),
+        let room = |condition: Demand, part: Option<usize>| match condition {
+            Demand::Rate => fares.unit.rate_room(fares.power, brief.bounds.frames, brief.bounds.rate),
             _ => brief
                 .judge(&fares)
                 .unwrap_or_default()
@@ -153,14 +153,14 @@ fn least(
 fn darker(brief: &mut Brief, stock: &Stock, going: &Going) -> Option<Option<Nearest>> {
     let now = brief.bounds.darker;
     let set = |brief: &mut Brief, stops: f64| brief.bounds.darker = now - Stops::from_stops(stops);
-    first_that_works(brief, stock, going, (Condition::Darker, 3.0), set)
+    first_that_works(brief, stock, going, (Demand::Darker, 3.0), set)
 }
 
 /// How much more a trail would have to show.
 fn trail(brief: &mut Brief, stock: &Stock, going: &Going) -> Option<Option<Nearest>> {
     let now = brief.bounds.trail;
     let set = |brief: &mut Brief, stops: f64| brief.bounds.trail = now * stops.exp2();
-    first_that_works(brief, stock, going, (Condition::Ghost, 6.0), set)
+    first_that_works(brief, stock, going, (Demand::Ghost, 6.0), set)
 }
 
 /// Goes up in even parts of a stop until something works: for what changes all tables at once.
@@ -168,7 +168,7 @@ fn first_that_works(
     brief: &mut Brief,
     stock: &Stock,
     going: &Going,
-    (condition, parts): (Condition, f64),
+    (condition, parts): (Demand, f64),
     set: impl Fn(&mut Brief, f64),
 ) -> Option<Option<Nearest>> {
     let mut answer = Some(None);
@@ -208,32 +208,32 @@ impl Brief<'_> {
         let steady = self.steady_change(candidate.shutter, reference.as_lux_seconds().log2());
         let number = |iso: Iso| iso.label(grid).parse().ok().unwrap_or(iso.number());
         match give.condition {
-            Condition::Iso if candidate.iso < bounds.iso.0 => {
+            Demand::Iso if candidate.iso < bounds.iso.0 => {
                 wish.iso_min = Some(number(Iso::near(bounds.iso.0.number() * less)));
             }
-            Condition::Iso => wish.iso_max = Some(number(Iso::near(bounds.iso.1.number() * more))),
-            Condition::Shutter if candidate.shutter.time() > bounds.shutter.0.time() => {
+            Demand::Iso => wish.iso_max = Some(number(Iso::near(bounds.iso.1.number() * more))),
+            Demand::Shutter if candidate.shutter.time() > bounds.shutter.0.time() => {
                 wish.slowest = Some(ShutterTime::near(bounds.shutter.0.time() * more).label(grid));
             }
-            Condition::Shutter => wish.fastest = Some(ShutterTime::near(bounds.shutter.1.time() * less).label(grid)),
-            Condition::Filter => wish.filter_max_stops = Some(bounds.filter_max.as_stops() + give.stops + HAIR),
-            Condition::Key => wish.key_within_stops = Some(within),
-            Condition::Ambient => {
+            Demand::Shutter => wish.fastest = Some(ShutterTime::near(bounds.shutter.1.time() * less).label(grid)),
+            Demand::Filter => wish.filter_max_stops = Some(bounds.filter_max.as_stops() + give.stops + HAIR),
+            Demand::Key => wish.key_within_stops = Some(within),
+            Demand::Ambient => {
                 wish.ambient = between(self.ambient(), self.seen.ambient.placement.as_stops() + steady);
             }
-            Condition::Background => {
+            Demand::Background => {
                 wish.background = between(bounds.background, self.seen.background.placement.as_stops() + steady);
             }
-            Condition::Darker => wish.darker_stops = Some(-bounds.darker.as_stops() + give.stops),
-            Condition::Near => {
+            Demand::Darker => wish.darker_stops = Some(-bounds.darker.as_stops() + give.stops),
+            Demand::Near => {
                 let light = self.light(candidate.unit, candidate.modifier);
                 let nearest = light.map_or(candidate.distance, |light| self.nearest(&light));
                 wish.nearest_m = Some(nearest.as_metres() * less.sqrt());
             }
-            Condition::Far => wish.farthest_m = Some(bounds.farthest.as_metres() * more.sqrt()),
-            Condition::Modifier => wish.any_modifier = Some(true),
-            Condition::HighSpeed => wish.high_speed = Some(true),
-            Condition::Blur => {
+            Demand::Far => wish.farthest_m = Some(bounds.farthest.as_metres() * more.sqrt()),
+            Demand::Modifier => wish.any_modifier = Some(true),
+            Demand::HighSpeed => wish.high_speed = Some(true),
+            Demand::Blur => {
                 let Some((part, limit)) = give.part.and_then(|part| Some((part, self.bounds.blur[part]?))) else {
                     return wish;
                 };
@@ -242,19 +242,19 @@ impl Brief<'_> {
                 let px = limit / self.plan.body.sensor.pitch() * more;
                 wish.blur.push(BlurLimit { part: name.clone(), px });
             }
-            Condition::Ghost => wish.trail = Some(bounds.trail * more),
-            Condition::Depth => wish.depth_m = Some(bounds.depth.as_metres() * less),
-            Condition::Frames => wish.frames = Some((f64::from(bounds.frames) * less + 1e-6).floor().max(1.0) as u32),
-            Condition::Rate => wish.frames_per_second = Some(bounds.rate * less),
-            Condition::Charge => wish.flashes = Some((f64::from(bounds.flashes) * less + 1e-6).floor() as u32),
-            Condition::Heads => {
+            Demand::Ghost => wish.trail = Some(bounds.trail * more),
+            Demand::Depth => wish.depth_m = Some(bounds.depth.as_metres() * less),
+            Demand::Frames => wish.frames = Some((f64::from(bounds.frames) * less + 1e-6).floor().max(1.0) as u32),
+            Demand::Rate => wish.frames_per_second = Some(bounds.rate * less),
+            Demand::Charge => wish.flashes = Some((f64::from(bounds.flashes) * less + 1e-6).floor() as u32),
+            Demand::Heads => {
                 let heads = (f64::from(bounds.heads.min(bounds.stands)) * more).round() as u32;
                 wish.heads = Some(heads.max(bounds.heads));
                 if bounds.stands < heads {
                     wish.stands = Some(heads);
                 }
             }
-            Condition::Owned => {
+            Demand::Owned => {
                 let have = f64::from(self.at_hand(candidate.unit));
                 let count = (have * more).round() as u32 - have as u32;
                 let id = &candidate.unit.wire.id;
@@ -263,9 +263,9 @@ impl Brief<'_> {
                     None => wish.borrowed.push(Borrowed { unit: id.clone(), count }),
                 }
             }
-            Condition::Weight => wish.weight_kg = Some(bounds.weight_kg * more),
+            Demand::Weight => wish.weight_kg = Some(bounds.weight_kg * more),
             // Never the price of anything.
-            Condition::Sync | Condition::Streak | Condition::Trail => {}
+            Demand::Sync | Demand::Streak | Demand::Trail => {}
         }
         wish
     }

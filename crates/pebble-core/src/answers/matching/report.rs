@@ -1,6 +1,6 @@
 //! What was found, in words and figures for a list, a table and a sheet.
 
-use super::brief::{Brief, Condition, Fares, weight};
+use super::brief::{Brief, Demand, Fares, weight};
 use super::crew::Crew;
 use super::nearest::{Give, Nearest};
 use super::seek::Found;
@@ -27,7 +27,7 @@ report! {
     /// How a set-up fares under one condition.
     pub struct Margin {
         /// The condition.
-        pub condition: Condition,
+        pub condition: Demand,
         /// As said.
         pub label: String,
         /// Stops to spare; `null` where there is no end.
@@ -71,7 +71,7 @@ report! {
     /// One thing that would have to give.
     pub struct GiveSaid {
         /// The condition.
-        pub condition: Condition,
+        pub condition: Demand,
         /// Its price in stops.
         pub stops: f64,
         /// In the user's units: `ISO 640 instead of 400`.
@@ -160,7 +160,7 @@ pub fn row(brief: &Brief, stock: &Stock, found: &Found) -> MatchRow {
     };
     let strictest = fares
         .iter()
-        .filter(|one| one.condition == Condition::Blur)
+        .filter(|one| one.condition == Demand::Blur)
         .min_by(|a, b| a.room.total_cmp(&b.room))
         .and_then(|one| brief.needs.get(one.part?));
     let mut margins: Vec<Margin> =
@@ -198,12 +198,12 @@ fn several(count: u32, name: &str) -> String {
 fn asked(brief: &Brief, fares: &Fares) -> bool {
     let bounds = &brief.bounds;
     match fares.condition {
-        Condition::Frames => bounds.frames > 1,
-        Condition::Charge => bounds.flashes > 0,
-        Condition::Weight => bounds.weight_kg.is_finite(),
-        Condition::Depth => bounds.depth.as_metres() > 0.0,
-        Condition::Filter | Condition::Modifier | Condition::HighSpeed | Condition::Shutter => false,
-        Condition::Ambient | Condition::Background => fares.room.is_finite(),
+        Demand::Frames => bounds.frames > 1,
+        Demand::Charge => bounds.flashes > 0,
+        Demand::Weight => bounds.weight_kg.is_finite(),
+        Demand::Depth => bounds.depth.as_metres() > 0.0,
+        Demand::Filter | Demand::Modifier | Demand::HighSpeed | Demand::Shutter => false,
+        Demand::Ambient | Demand::Background => fares.room.is_finite(),
         _ => true,
     }
 }
@@ -221,43 +221,41 @@ fn margin(brief: &Brief, candidate: &super::Candidate, fares: &Fares, freeze: Se
         if width.is_finite() && width > 0.0 { windowed(width) } else { (-room).exp2() }
     };
     let (label, used, said) = match fares.condition {
-        Condition::Iso => (
+        Demand::Iso => (
             "Noise".to_owned(),
             (-room).exp2(),
             format!("ISO {}, ceiling {}", candidate.iso.label(grid), bounds.iso.1.label(grid)),
         ),
-        Condition::Key => {
+        Demand::Key => {
             let within = bounds.key_within.as_stops();
             ("Key".to_owned(), windowed(within), format!("{:.2} stops off, {within:.2} allowed", within - room))
         }
-        Condition::Ambient => {
-            ("Ambient".to_owned(), half(brief.ambient()), format!("{room:.1} stops within its window"))
-        }
-        Condition::Background => {
+        Demand::Ambient => ("Ambient".to_owned(), half(brief.ambient()), format!("{room:.1} stops within its window")),
+        Demand::Background => {
             ("Background".to_owned(), half(bounds.background), format!("{room:.1} stops within its window"))
         }
-        Condition::Near => {
+        Demand::Near => {
             let nearest = candidate.distance.as_metres() / (room / 2.0).exp2();
             let why = if bounds.nearest.is_some() { "no nearer than" } else { "in the frame under" };
             ("Near".to_owned(), (-room).exp2(), format!("{}, {why} {nearest:.1} m", distance_label(candidate.distance)))
         }
-        Condition::Far => (
+        Demand::Far => (
             "Far".to_owned(),
             (-room).exp2(),
             format!("{}, no farther than {}", distance_label(candidate.distance), distance_label(bounds.farthest)),
         ),
-        Condition::Blur => {
+        Demand::Blur => {
             let (blur, limit) = need.map_or((0.0, 0.0), |need| {
                 (need.speed * freeze / pitch, need.limit.map_or(0.0, |limit| limit / pitch))
             });
             (format!("{part} still"), (-room).exp2(), format!("{blur:.1} px of {limit:.1}"))
         }
-        Condition::Depth => (
+        Demand::Depth => (
             "Depth".to_owned(),
             (-room).exp2(),
             format!("{:.2} m needed, f/{}", bounds.depth.as_metres(), candidate.aperture.label(grid)),
         ),
-        Condition::Frames => {
+        Demand::Frames => {
             let count = f64::from(bounds.frames) * room.exp2();
             let count = if count.is_finite() { format!("{count:.0} in a row") } else { "no end".to_owned() };
             (
@@ -266,27 +264,27 @@ fn margin(brief: &Brief, candidate: &super::Candidate, fares: &Fares, freeze: Se
                 format!("{count} at {} a second, {} wanted", bounds.rate, bounds.frames),
             )
         }
-        Condition::Charge => {
+        Demand::Charge => {
             let count = f64::from(bounds.flashes) * room.exp2();
             let count = if count.is_finite() { format!("{count:.0} on a charge") } else { "on the mains".to_owned() };
             ("Charge".to_owned(), (-room).exp2(), format!("{count}, {} wanted", bounds.flashes))
         }
-        Condition::Heads => (
+        Demand::Heads => (
             "Heads".to_owned(),
             (-room).exp2(),
             format!("{} of {} side by side", candidate.heads, bounds.heads.min(bounds.stands)),
         ),
-        Condition::Owned => (
+        Demand::Owned => (
             "Owned".to_owned(),
             (-room).exp2(),
             format!("{} of {} at hand", candidate.heads, brief.at_hand(candidate.unit)),
         ),
-        Condition::Weight => (
+        Demand::Weight => (
             "Weight".to_owned(),
             (-room).exp2(),
             format!("{:.1} kg of {:.1}", bounds.weight_kg * (-room).exp2(), bounds.weight_kg),
         ),
-        Condition::Sync => {
+        Demand::Sync => {
             let said = if room.is_finite() {
                 let usable = candidate.shutter.time() * (-room).exp2();
                 format!("{}, all rows lit to {}", candidate.shutter.label(grid), duration_label(usable))
@@ -295,10 +293,10 @@ fn margin(brief: &Brief, candidate: &super::Candidate, fares: &Fares, freeze: Se
             };
             ("Sync".to_owned(), (-room).exp2(), said)
         }
-        Condition::Streak => {
+        Demand::Streak => {
             (format!("{part} streak"), windowed(STREAK_FACTOR.log2()), format!("within {room:.1} stops of its length"))
         }
-        Condition::Ghost => (
+        Demand::Ghost => (
             format!("{part} trail"),
             (-room).exp2(),
             format!(
@@ -307,17 +305,14 @@ fn margin(brief: &Brief, candidate: &super::Candidate, fares: &Fares, freeze: Se
                 need.map_or(0.0, |need| brief.trail_limit(need))
             ),
         ),
-        Condition::Trail => (
+        Demand::Trail => (
             format!("{part} shows"),
             (-room).exp2(),
             format!("ΔL* {:.1}, seen from {:.0}", SEEN_FROM * room.exp2(), SEEN_FROM),
         ),
-        Condition::Shutter
-        | Condition::Filter
-        | Condition::Modifier
-        | Condition::HighSpeed
-        | Condition::Rate
-        | Condition::Darker => (String::new(), 0.0, String::new()),
+        Demand::Shutter | Demand::Filter | Demand::Modifier | Demand::HighSpeed | Demand::Rate | Demand::Darker => {
+            (String::new(), 0.0, String::new())
+        }
     };
     Margin {
         condition: fares.condition,
@@ -356,30 +351,30 @@ fn said(brief: &Brief, stock: &Stock, nearest: &Nearest, give: &Give, wish: &Wis
     let reference = reference_exposure(candidate.aperture, candidate.iso, candidate.filter);
     let steady = brief.steady_change(candidate.shutter, reference.as_lux_seconds().log2());
     let said = match give.condition {
-        Condition::Iso if candidate.iso < bounds.iso.0 => {
+        Demand::Iso if candidate.iso < bounds.iso.0 => {
             format!("ISO {} instead of {} or more", candidate.iso.label(grid), bounds.iso.0.label(grid))
         }
-        Condition::Iso => format!("ISO {} instead of {}", candidate.iso.label(grid), bounds.iso.1.label(grid)),
-        Condition::Shutter if candidate.shutter.time() > bounds.shutter.0.time() => {
+        Demand::Iso => format!("ISO {} instead of {}", candidate.iso.label(grid), bounds.iso.1.label(grid)),
+        Demand::Shutter if candidate.shutter.time() > bounds.shutter.0.time() => {
             format!("{time} instead of {} or faster", bounds.shutter.0.label(grid))
         }
-        Condition::Shutter => format!("{time} instead of {} or slower", bounds.shutter.1.label(grid)),
-        Condition::Filter => {
+        Demand::Shutter => format!("{time} instead of {} or slower", bounds.shutter.1.label(grid)),
+        Demand::Filter => {
             format!(
                 "{} instead of {}",
                 filter_label(candidate.filter.as_stops()),
                 filter_label(bounds.filter_max.as_stops())
             )
         }
-        Condition::Key => format!(
+        Demand::Key => format!(
             "the key {:.1} stops off its target instead of {:.1}",
             stops + bounds.key_within.as_stops(),
             bounds.key_within.as_stops()
         ),
-        Condition::Ambient => outside("ambient", brief.ambient(), brief.seen.ambient.placement, steady),
-        Condition::Background => outside("the background", bounds.background, brief.seen.background.placement, steady),
-        Condition::Darker => darker(brief, stops),
-        Condition::Near => {
+        Demand::Ambient => outside("ambient", brief.ambient(), brief.seen.ambient.placement, steady),
+        Demand::Background => outside("the background", bounds.background, brief.seen.background.placement, steady),
+        Demand::Darker => darker(brief, stops),
+        Demand::Near => {
             let was = candidate.distance.as_metres() * (stops / 2.0).exp2();
             let edge = if bounds.nearest.is_none() { ", into the frame" } else { "" };
             format!(
@@ -388,34 +383,34 @@ fn said(brief: &Brief, stock: &Stock, nearest: &Nearest, give: &Give, wish: &Wis
                 distance_label(candidate.distance)
             )
         }
-        Condition::Far => {
+        Demand::Far => {
             let was = bounds.farthest.as_metres();
             format!("{:.1} m farther: {}", candidate.distance.as_metres() - was, distance_label(candidate.distance))
         }
-        Condition::Modifier => format!("{} instead of {}", candidate.modifier.name, brief.present_modifier().name),
-        Condition::HighSpeed => format!("high-speed sync, {stops:.1} stops lost to it"),
-        Condition::Blur => {
+        Demand::Modifier => format!("{} instead of {}", candidate.modifier.name, brief.present_modifier().name),
+        Demand::HighSpeed => format!("high-speed sync, {stops:.1} stops lost to it"),
+        Demand::Blur => {
             let name = give.part.map(|part| plan.parts[part].name.as_str()).unwrap_or_default();
             let limit = give.part.and_then(|part| bounds.blur[part]).map_or(0.0, |limit| limit / pitch);
             // Up, so that what is said is enough.
             let px = (limit * stops.exp2() * 10.0 - 1e-9).ceil() / 10.0;
             format!("{name} may blur {px:.1} px instead of {limit:.1}")
         }
-        Condition::Depth => {
+        Demand::Depth => {
             let depth = bounds.depth.as_metres();
             format!("{:.2} m sharp instead of {depth:.2}", depth * (-stops).exp2())
         }
-        Condition::Frames => {
+        Demand::Frames => {
             format!("{} frames in a row instead of {}", wish.frames.unwrap_or(bounds.frames), bounds.frames)
         }
-        Condition::Rate => format!("{:.1} frames a second instead of {}", bounds.rate * (-stops).exp2(), bounds.rate),
-        Condition::Charge => {
+        Demand::Rate => format!("{:.1} frames a second instead of {}", bounds.rate * (-stops).exp2(), bounds.rate),
+        Demand::Charge => {
             format!("{} flashes on a charge instead of {}", wish.flashes.unwrap_or(bounds.flashes), bounds.flashes)
         }
-        Condition::Heads => {
+        Demand::Heads => {
             format!("{} heads side by side instead of {}", candidate.heads, bounds.heads.min(bounds.stands))
         }
-        Condition::Owned => {
+        Demand::Owned => {
             let have = brief.at_hand(candidate.unit);
             let more = candidate.heads - have.min(candidate.heads);
             match (have, more) {
@@ -424,11 +419,11 @@ fn said(brief: &Brief, stock: &Stock, nearest: &Nearest, give: &Give, wish: &Wis
                 _ => format!("{more} more of {}", candidate.unit.wire.name),
             }
         }
-        Condition::Weight => format!("{:.1} kg instead of {:.1}", bounds.weight_kg * stops.exp2(), bounds.weight_kg),
-        Condition::Ghost => {
+        Demand::Weight => format!("{:.1} kg instead of {:.1}", bounds.weight_kg * stops.exp2(), bounds.weight_kg),
+        Demand::Ghost => {
             format!("trails may show by ΔL* {:.1} instead of {:.0}", bounds.trail * stops.exp2(), bounds.trail)
         }
-        Condition::Sync | Condition::Streak | Condition::Trail => String::new(),
+        Demand::Sync | Demand::Streak | Demand::Trail => String::new(),
     };
     GiveSaid { condition: give.condition, stops, said }
 }

@@ -5,7 +5,7 @@
 //! nothing is skipped that would count: the number of ways is exact, and so is the best of them.
 
 use super::aim::{Aim, PowerFigures};
-use super::brief::{Brief, Condition, EDGE, modifier_price, strongest, weight, weight_room};
+use super::brief::{Brief, Demand, EDGE, modifier_price, strongest, weight, weight_room};
 use super::stock::{AtPower, Offered, Stock};
 use super::tables::{Cam, Cell, Tables};
 use super::window;
@@ -166,12 +166,11 @@ impl<'a> Seek<'a> {
             let room = |limit: u32| (f64::from(limit) / f64::from(heads)).log2();
             let bounds = &self.brief.bounds;
             let heads_room = room(bounds.heads.min(bounds.stands));
-            if !self.aim.open(Condition::Heads, None, heads_room) || !self.aim.open(Condition::Owned, None, room(owned))
-            {
+            if !self.aim.open(Demand::Heads, None, heads_room) || !self.aim.open(Demand::Owned, None, room(owned)) {
                 continue;
             }
-            let several = self.aim.price(Condition::Heads, None, heads_room)
-                + self.aim.price(Condition::Owned, None, room(owned))
+            let several = self.aim.price(Demand::Heads, None, heads_room)
+                + self.aim.price(Demand::Owned, None, room(owned))
                 // Between equals the fewer.
                 + 1e-7 * f64::from(heads);
             for (modifier, reach) in self.reaches.iter().enumerate() {
@@ -179,12 +178,12 @@ impl<'a> Seek<'a> {
                 let front = self.fronts[modifier];
                 let weight = weight(offered, front, heads);
                 let weight_room = weight_room(bounds.weight_kg, weight);
-                if !self.aim.open(Condition::Weight, None, weight_room) {
+                if !self.aim.open(Demand::Weight, None, weight_room) {
                     continue;
                 }
                 let cost = several
                     + self.aim.weight(self.brief, weight)
-                    + self.aim.price(Condition::Weight, None, weight_room)
+                    + self.aim.price(Demand::Weight, None, weight_room)
                     + self.front_price(front, reach);
                 let output = offered.unit.entry.output() * offered.unit.share;
                 let log_output = (output.as_lux_seconds_square_metres() * f64::from(heads)).log2();
@@ -218,7 +217,7 @@ impl<'a> Seek<'a> {
             return 0.0;
         }
         let now = self.brief.plan.key_light().throw.modifier.as_stops();
-        self.aim.price(Condition::Modifier, None, -modifier_price(reach.change - now))
+        self.aim.price(Demand::Modifier, None, -modifier_price(reach.change - now))
     }
 
     /// Powers of a pulsing unit that hold what is asked of them at the key.
@@ -297,14 +296,14 @@ impl<'a> Seek<'a> {
         let (brief, aim) = (self.brief, self.aim);
         let body = &brief.plan.body;
         let can = body.high_speed && offered.unit.high_speed && body.travel.as_secs() > 0.0;
-        if !can || !(brief.bounds.high_speed || aim.is_loose(Condition::HighSpeed, None)) {
+        if !can || !(brief.bounds.high_speed || aim.is_loose(Demand::HighSpeed, None)) {
             return None;
         }
         let losses = self.tables.glow(brief, offered.unit.efficiency);
         let gains = self.tables.times.iter().zip(losses).map(|(time, loss)| {
             // The shutter freezes.
             let blur = self.blur(time.time().as_secs())?;
-            let price = if brief.bounds.high_speed { 0.0 } else { aim.price(Condition::HighSpeed, None, loss) };
+            let price = if brief.bounds.high_speed { 0.0 } else { aim.price(Demand::HighSpeed, None, loss) };
             let figures = PowerFigures {
                 freeze_s: time.time().as_secs(),
                 blur_room: blur.0,
@@ -327,11 +326,11 @@ impl<'a> Seek<'a> {
         for (index, need) in self.brief.needs.iter().enumerate() {
             let Some(limit) = need.limit else { continue };
             let room = (limit.as_metres() / (need.speed.as_metres_per_second() * freeze_s)).log2();
-            if !self.aim.open(Condition::Blur, Some(index), room) {
+            if !self.aim.open(Demand::Blur, Some(index), room) {
                 return None;
             }
             least = least.min(room);
-            price += self.aim.price(Condition::Blur, Some(index), room);
+            price += self.aim.price(Demand::Blur, Some(index), room);
         }
         Some((least, price))
     }
@@ -356,25 +355,25 @@ impl<'a> Seek<'a> {
         let frames = offered.unit.readiness.in_a_row(power, bounds.rate).room(bounds.frames);
         let charge = offered.unit.readiness.on_one_charge(power).room(bounds.flashes);
         let mut price = 0.0;
-        if !aim.open(Condition::Frames, None, frames) {
+        if !aim.open(Demand::Frames, None, frames) {
             // Fewer a second may hold where fewer in a row do not count.
             let slower = offered.rate_room(power, bounds.frames, bounds.rate);
-            if !aim.is_loose(Condition::Rate, None) || !aim.open(Condition::Rate, None, slower) {
+            if !aim.is_loose(Demand::Rate, None) || !aim.open(Demand::Rate, None, slower) {
                 return None;
             }
-            price += aim.price(Condition::Rate, None, slower);
+            price += aim.price(Demand::Rate, None, slower);
         } else {
-            price += aim.price(Condition::Frames, None, frames);
+            price += aim.price(Demand::Frames, None, frames);
         }
-        if !aim.open(Condition::Charge, None, charge) {
+        if !aim.open(Demand::Charge, None, charge) {
             return None;
         }
-        Some((frames, charge, price + aim.price(Condition::Charge, None, charge)))
+        Some((frames, charge, price + aim.price(Demand::Charge, None, charge)))
     }
 }
 
 fn reach(brief: &Brief, aim: &Aim, modifier: &Modifier) -> Option<Reach> {
-    if !brief.bounds.any_modifier && modifier != brief.present_modifier() && !aim.is_loose(Condition::Modifier, None) {
+    if !brief.bounds.any_modifier && modifier != brief.present_modifier() && !aim.is_loose(Demand::Modifier, None) {
         return None;
     }
     let wire = crate::file::shot::Flash { modifier: modifier.clone(), ..brief.shot.lights[brief.plan.key].clone() };
@@ -389,8 +388,8 @@ impl Reach {
         let plan = brief.plan;
         let nearest = brief.nearest(light);
         let loose = |condition| aim.is_loose(condition, None);
-        let from = if loose(Condition::Near) { CLOSEST.min(nearest) } else { nearest };
-        let to = if loose(Condition::Far) { FARTHEST.max(brief.bounds.farthest) } else { brief.bounds.farthest };
+        let from = if loose(Demand::Near) { CLOSEST.min(nearest) } else { nearest };
+        let to = if loose(Demand::Far) { FARTHEST.max(brief.bounds.farthest) } else { brief.bounds.farthest };
         // Bounced light stays where it is: the surface is not walked to.
         let places: Vec<Metres> = if light.bounce.is_some() {
             vec![plan.settings.lights[index].distance]

@@ -6,9 +6,9 @@
 //! settings. What the exposure time does is a [`Cell`] of level and time.
 
 use super::aim::Aim;
-use super::brief::{Brief, Condition, EDGE, ghost_room, trail_room};
+use super::brief::{Brief, Demand, EDGE};
 use super::stock::Stock;
-use crate::answers::strips;
+use crate::answers::{conditions, strips};
 use crate::file::shot::Intent;
 use crate::physics::exposure::reference_exposure;
 use crate::physics::ghost::SEEN_FROM;
@@ -72,9 +72,8 @@ pub(super) struct Tables {
 impl Tables {
     pub fn of(brief: &Brief, stock: &Stock, aim: &Aim) -> Self {
         let body = &brief.plan.body;
-        let times: Vec<ShutterTime> = strips::shutters(body)
-            .filter(|time| aim.open(Condition::Shutter, None, brief.shutter_room(*time)))
-            .collect();
+        let times: Vec<ShutterTime> =
+            strips::shutters(body).filter(|time| aim.open(Demand::Shutter, None, brief.shutter_room(*time))).collect();
         let mut cams = cams(brief, stock, aim);
         cams.sort_by(|a, b| a.0.total_cmp(&b.0).then(order(&a.1, &b.1)));
         let mut levels: Vec<Level> = Vec::new();
@@ -163,24 +162,24 @@ fn cams(brief: &Brief, stock: &Stock, aim: &Aim) -> Vec<(f64, Cam)> {
     let filters: Vec<(Stops, f64)> = filters
         .into_iter()
         .map(|filter| (filter, (brief.bounds.filter_max - filter).as_stops()))
-        .filter(|(_, room)| aim.open(Condition::Filter, None, *room))
+        .filter(|(_, room)| aim.open(Demand::Filter, None, *room))
         .collect();
     let isos: Vec<(Iso, f64)> = strips::isos(body)
         .map(|iso| (iso, brief.iso_room(iso)))
-        .filter(|(_, room)| aim.open(Condition::Iso, None, *room))
+        .filter(|(_, room)| aim.open(Demand::Iso, None, *room))
         .collect();
     let mut all = Vec::new();
     for aperture in strips::apertures(body) {
         let depth = brief.depth_room(aperture);
-        if !aim.open(Condition::Depth, None, depth) {
+        if !aim.open(Demand::Depth, None, depth) {
             continue;
         }
         for (iso, noise) in &isos {
             for (filter, grey) in &filters {
                 let cost = aim.camera(brief, (aperture, *iso, *filter), (depth, *noise))
-                    + aim.price(Condition::Depth, None, depth)
-                    + aim.price(Condition::Iso, None, *noise)
-                    + aim.price(Condition::Filter, None, *grey);
+                    + aim.price(Demand::Depth, None, depth)
+                    + aim.price(Demand::Iso, None, *noise)
+                    + aim.price(Demand::Filter, None, *grey);
                 let reference = reference_exposure(aperture, *iso, *filter).as_lux_seconds().log2();
                 all.push((reference, Cam { aperture, iso: *iso, filter: *filter, cost }));
             }
@@ -192,13 +191,13 @@ fn cams(brief: &Brief, stock: &Stock, aim: &Aim) -> Vec<(f64, Cam)> {
 /// What a time costs at any level; infinite where it is out of the question.
 fn time_cost(brief: &Brief, aim: &Aim, time: ShutterTime) -> f64 {
     let room = brief.shutter_room(time);
-    let mut cost = aim.time(brief, time) + aim.price(Condition::Shutter, None, room);
+    let mut cost = aim.time(brief, time) + aim.price(Demand::Shutter, None, room);
     for (index, need) in brief.needs.iter().enumerate() {
         let room = brief.streak_room(need, time);
-        if !aim.open(Condition::Streak, Some(index), room) {
+        if !aim.open(Demand::Streak, Some(index), room) {
             return f64::INFINITY;
         }
-        cost += aim.price(Condition::Streak, Some(index), room);
+        cost += aim.price(Demand::Streak, Some(index), room);
     }
     cost
 }
@@ -210,24 +209,24 @@ fn cell(brief: &Brief, aim: &Aim, log_reference: f64, time: ShutterTime, cost: f
     let steady = brief.steady_change(time, log_reference);
     let ambient = Brief::within(brief.seen.ambient.placement.as_stops() + steady, brief.ambient());
     let background = Brief::within(brief.seen.background.placement.as_stops() + steady, brief.bounds.background);
-    if !aim.open(Condition::Ambient, None, ambient) || !aim.open(Condition::Background, None, background) {
+    if !aim.open(Demand::Ambient, None, ambient) || !aim.open(Demand::Background, None, background) {
         return Cell::SHUT;
     }
-    let cost = cost + aim.price(Condition::Ambient, None, ambient) + aim.price(Condition::Background, None, background);
+    let cost = cost + aim.price(Demand::Ambient, None, ambient) + aim.price(Demand::Background, None, background);
     let mut spill = (0.0, f64::INFINITY);
     for need in &brief.needs {
         // Flash on the background hides a trail: the difference only falls.
         let trail = |lifted: f64| brief.trail(need, time, steady, lifted);
         let bare = trail(0.0);
         if need.intent == Intent::Dash {
-            if trail_room(bare) < -EDGE {
+            if conditions::shows(bare) < -EDGE {
                 return Cell::SHUT;
             }
-            if trail_room(trail(BEYOND_WHITE)) < -EDGE {
+            if conditions::shows(trail(BEYOND_WHITE)) < -EDGE {
                 spill.1 = f64::min(spill.1, hides_from(trail, SEEN_FROM));
             }
-        } else if ghost_room(bare, brief.trail_limit(need)) < -EDGE {
-            if ghost_room(trail(BEYOND_WHITE), brief.trail_limit(need)) < -EDGE {
+        } else if conditions::trail(bare, brief.trail_limit(need)) < -EDGE {
+            if conditions::trail(trail(BEYOND_WHITE), brief.trail_limit(need)) < -EDGE {
                 return Cell::SHUT;
             }
             spill.0 = f64::max(spill.0, hides_from(trail, brief.trail_limit(need)));

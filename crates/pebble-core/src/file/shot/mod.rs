@@ -9,7 +9,6 @@ use crate::file::group::GroupShape;
 use crate::file::look::Held;
 use crate::file::sky::Sky;
 use crate::file::wish::Wish;
-use crate::physics::ghost::Visibility;
 use crate::physics::motion::Usage;
 use crate::physics::pulse::School;
 use crate::physics::shutter::SyncMode;
@@ -510,6 +509,3 @@ wire! {
         pub streak_share: Option<f64>,
     }
 }
-
-/// Trails of a still part are a flaw from here on.
-pub(crate) const GHOST_LIMIT: Visibility = Visibility::Faint;
