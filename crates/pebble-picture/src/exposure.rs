@@ -53,6 +53,23 @@ pub(crate) fn instant(outlook: &Outlook) -> f64 {
     )
 }
 
+/// Even slices of one pulse. The pulses of a train draw apart: each of up to five gets a slice of its own, with a slice of
+/// nothing between two; of a longer train they run together.
+fn slice_bounds(pulse: &Pulse) -> [Seconds; SLICES + 1] {
+    let (one, starts) = pulse.parts();
+    let end = pulse.time_of_share(SLICED_SHARE);
+    if !(2..=SLICES / 2).contains(&(pulse.peaks() as usize)) {
+        return std::array::from_fn(|k| end * (k as f64 / SLICES as f64));
+    }
+    let lasts = one.time_of_share(SLICED_SHARE);
+    let edges: Vec<Seconds> = starts.flat_map(|start| [start, start + lasts]).collect();
+    // What is left over is the tail of the last.
+    std::array::from_fn(|k| {
+        let beyond = (k + 1).saturating_sub(edges.len());
+        edges[k.min(edges.len() - 1)] + lasts * beyond as f64
+    })
+}
+
 impl Exposure {
     /// The exposure by one flash; without one, by steady light alone.
     pub fn new(plan: &Plan, outlook: &Outlook, flash: Option<usize>, instant_s: f64) -> Self {
@@ -60,8 +77,7 @@ impl Exposure {
         let pulse = light.pulse.pulse;
         let glow = flash.is_some() && light.high_speed.is_some();
         let ignition_s = light.ignition.at.as_secs();
-        let end = pulse.time_of_share(SLICED_SHARE);
-        let bounds = std::array::from_fn(|k| end * (k as f64 / SLICES as f64));
+        let bounds = slice_bounds(&pulse);
         let mut exposure = Self {
             run: outlook.run,
             first_row: plan.body.first_row,

@@ -98,6 +98,27 @@ fn the_blur_of_the_card_edge_is_the_pulse_times_its_image_speed() {
 }
 
 #[test]
+fn the_pulses_of_a_train_draw_the_card_as_often_as_far_apart_as_it_moves_between_them() {
+    const PULSES: u32 = 4;
+    let mut shot = card();
+    shot.lights[0].unit.control =
+        pebble_core::gear::Control::Train { decay_ms: 0.02, rise_ms: Some(0.002), period_ms: 2.5, pulses: PULSES };
+    (shot.lights[0].power, shot.lights[0].distance_m) = (1.0, 2.2);
+    (shot.parts[0].speed_m_s, shot.parts[0].size_m, shot.parts[0].path_m) = (40.0, 0.04, None);
+    shot.camera.shutter = "1/60".to_owned();
+    shot.background.spill_stops = -9.0;
+    let seen = seen(&shot, Layers::Flash, Crop::WHOLE);
+    let levels = seen.across();
+    let half = levels.iter().copied().fold(0.0, f64::max) / 2.0;
+    let rises: Vec<usize> = (1..levels.len()).filter(|x| levels[x - 1] < half && levels[*x] >= half).collect();
+    assert_eq!(rises.len(), PULSES as usize, "{rises:?}");
+    let step = seen.forecast.parts[0].image_speed_px_s * 2.5e-3 / seen.scale;
+    for pair in rises.windows(2) {
+        assert!(((pair[1] - pair[0]) as f64 - step).abs() < 1.5, "{rises:?}, {step:.1} px apart as forecast");
+    }
+}
+
+#[test]
 fn a_still_card_has_the_forecast_levels_in_each_light() {
     let mut shot = card();
     shot.parts[0].speed_m_s = 0.0;

@@ -1371,11 +1371,6 @@ export interface components {
             /** @description The version. */
             shot: components["schemas"]["Shot"];
         };
-        /**
-         * @description What a set-up has to meet; where two relaxations cost the same, the earlier one is named first.
-         * @enum {string}
-         */
-        Condition: "iso" | "shutter" | "filter" | "key" | "ambient" | "background" | "darker" | "near" | "far" | "modifier" | "high_speed" | "blur" | "depth" | "frames" | "rate" | "charge" | "heads" | "owned" | "weight" | "sync" | "streak" | "ghost" | "trail";
         /** @description How a unit makes less light. */
         Control: {
             /**
@@ -1436,6 +1431,29 @@ export interface components {
             rise_ms?: number | null;
             /** @enum {string} */
             way: "switched_banks";
+        } | {
+            /**
+             * Format: double
+             * @description `τd` of each pulse.
+             */
+            decay_ms: number;
+            /**
+             * Format: double
+             * @description From the start of one to the start of the next.
+             */
+            period_ms: number;
+            /**
+             * Format: int32
+             * @description Pulses at full power.
+             */
+            pulses: number;
+            /**
+             * Format: double
+             * @description `τr` of each pulse, 0.03 when not known.
+             */
+            rise_ms?: number | null;
+            /** @enum {string} */
+            way: "train";
         } | {
             discharge?: components["schemas"]["Discharge"] | null;
             /** @description Rows, powers rising or falling. */
@@ -1517,6 +1535,11 @@ export interface components {
             /** @description t0.5. */
             t05_s: number[];
         };
+        /**
+         * @description What a set-up has to meet; where two relaxations cost the same, the earlier one is named first.
+         * @enum {string}
+         */
+        Demand: "iso" | "shutter" | "filter" | "key" | "ambient" | "background" | "darker" | "near" | "far" | "modifier" | "high_speed" | "blur" | "depth" | "frames" | "rate" | "charge" | "heads" | "owned" | "weight" | "sync" | "streak" | "ghost" | "trail";
         /** @description Depth of field. */
         Depth: {
             /**
@@ -2116,7 +2139,7 @@ export interface components {
         /** @description One thing that would have to give. */
         GiveSaid: {
             /** @description The condition. */
-            condition: components["schemas"]["Condition"];
+            condition: components["schemas"]["Demand"];
             /** @description In the user's units: `ISO 640 instead of 400`. */
             said: string;
             /**
@@ -2646,7 +2669,7 @@ export interface components {
         /** @description How a set-up fares under one condition. */
         Margin: {
             /** @description The condition. */
-            condition: components["schemas"]["Condition"];
+            condition: components["schemas"]["Demand"];
             /** @description As said. */
             label: string;
             /**

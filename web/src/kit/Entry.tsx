@@ -2,7 +2,8 @@ import { Button, Group, ScrollArea, SimpleGrid, Title } from '@mantine/core'
 import type { Item, Problem } from '../api/client'
 import { withValue } from '../api/pointer'
 import { FieldEntry } from './FieldEntry'
-import { fieldsOf, type Field } from './fields'
+import { type Field } from './field'
+import { fieldsOf } from './fields'
 import classes from './Entry.module.css'
 
 type Props = {

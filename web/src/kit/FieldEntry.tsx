@@ -4,7 +4,7 @@ import { answered, client, type FlashUnit, type Source } from '../api/client'
 import { Figure } from '../controls/Figure'
 import { MaybeFigure } from '../controls/MaybeFigure'
 import { valueAt } from '../api/pointer'
-import type { Field } from './fields'
+import type { Field } from './field'
 import classes from './FieldEntry.module.css'
 
 type Props = {

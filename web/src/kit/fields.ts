@@ -1,30 +1,8 @@
 import type { Item, Kind } from '../api/client'
-import { UNIT_KINDS, WAYS } from './words'
+import { controlFields, freshControl, WAYS_TO_CHOOSE } from './control'
+import { maybe, number, words, type Field, type Group } from './field'
+import { UNIT_KINDS } from './words'
 
-type Words = { value: string; label: string }[]
-
-/** One figure of a thing and how it is entered. */
-export type Field = { pointer: string; label: string; suffix?: string; hint?: string } & (
-  | { as: 'text' | 'number' | 'maybe' | 'maybe-text' | 'yes' | 'source' | 'rows' | 'battery' | 'leaflet' }
-  | { as: 'word'; words: Words; optional?: boolean; fresh?: (value: string) => unknown }
-)
-export type Group = { title: string; fields: Field[] }
-
-const words = (from: Record<string, string>): Words =>
-  Object.entries(from).map(([value, label]) => ({ value, label }))
-
-const number = (pointer: string, label: string, suffix?: string): Field => ({
-  pointer,
-  label,
-  as: 'number',
-  ...(suffix && { suffix }),
-})
-const maybe = (pointer: string, label: string, suffix?: string): Field => ({
-  pointer,
-  label,
-  as: 'maybe',
-  ...(suffix && { suffix }),
-})
 const NAME: Field = { pointer: '/name', label: 'Name', as: 'text' }
 const MASS = maybe('/mass_kg', 'Weight', ' kg')
 
@@ -42,13 +20,6 @@ const FRESH_OUTPUT: Record<Of<'unit'>['output']['as'], Of<'unit'>['output']> = {
   },
   exposure: { as: 'exposure', exposure_lxs: 4000, distance_m: 1 },
   energy: { as: 'energy', joules: 100 },
-}
-
-const FRESH_CONTROL: Record<Of<'unit'>['control']['way'], Of<'unit'>['control']> = {
-  quenched: { way: 'quenched', decay_ms: 1 },
-  charge_voltage: { way: 'charge_voltage', decay_ms: 1, gamma: 0.15 },
-  switched_banks: { way: 'switched_banks', decay_ms: 1, gamma: 0.15, banks: 4 },
-  table: { way: 'table', rows: [{ power: 1, t05_ms: 0.8, t01_ms: 2.2 }] },
 }
 
 function output(of: Of<'unit'>['output']): Field[] {
@@ -69,35 +40,6 @@ function output(of: Of<'unit'>['output']): Field[] {
       return [number(at('exposure_lxs'), 'Exposure', ' lx·s'), number(at('distance_m'), 'At', ' m')]
     case 'energy':
       return [number(at('joules'), 'Energy', ' J'), maybe(at('half_angle_deg'), 'Half-angle of beam', '°')]
-  }
-}
-
-function control(of: Of<'unit'>['control']): Field[] {
-  const at = (name: string) => `/control/${name}`
-  const decay = number(at('decay_ms'), 'Decay at full, τd', ' ms')
-  const rise = maybe(at('rise_ms'), 'Rise, τr', ' ms')
-  const gamma: Field = {
-    ...number(at('gamma'), 'Exponent γ'),
-    hint: '0 to 0.3: how much longer at less charge',
-  }
-  switch (of.way) {
-    case 'quenched':
-      return [decay, rise, maybe(at('fall_ms'), 'Fall after the cut, τf', ' ms')]
-    case 'charge_voltage':
-      return [decay, rise, gamma]
-    case 'switched_banks':
-      return [decay, rise, gamma, number(at('banks'), 'Banks')]
-    case 'table':
-      return [
-        {
-          pointer: at('discharge'),
-          label: 'A pulse ends because',
-          as: 'word',
-          optional: true,
-          words: words({ cut: 'a switch cuts it', whole: 'the store runs out' }),
-        },
-        { pointer: at('rows'), label: 'Powers', as: 'rows' },
-      ]
   }
 }
 
@@ -155,10 +97,10 @@ function unit(of: Of<'unit'>): Group[] {
           pointer: '/control',
           label: 'Makes less light by',
           as: 'word',
-          words: words(WAYS),
-          fresh: (way) => FRESH_CONTROL[way as keyof typeof FRESH_CONTROL],
+          words: WAYS_TO_CHOOSE,
+          fresh: freshControl,
         },
-        ...control(of.control),
+        ...controlFields(of.control),
         { pointer: '/durations_from', label: 'They are', as: 'source' },
         ...(of.recordings?.length
           ? [

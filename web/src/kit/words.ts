@@ -18,13 +18,6 @@ export const UNIT_KINDS: Record<NonNullable<FlashUnit['kind']>, string> = {
   generator: 'generator',
 }
 
-export const WAYS: Record<FlashUnit['control']['way'], string> = {
-  quenched: 'Quenched: a switch cuts the discharge',
-  charge_voltage: 'Charge voltage: less charge',
-  switched_banks: 'Switched banks: fewer, then less charge',
-  table: 'Table of durations',
-}
-
 export const BEHAVES: Record<NonNullable<NonNullable<Sheet['recordings']>['behaves_as']>, string> = {
   quenched: 'a unit that cuts its discharge',
   charge_voltage: 'a unit that charges less',

@@ -149,10 +149,11 @@ async fn worked<T: Send + 'static>(work: impl FnOnce(&Going) -> T + Send + 'stat
         .map_err(|error| ApiError::Internal(format!("the search was not done: {error}")))
 }
 
-/// Work that is told as it goes, one line of JSON for each event. Whoever stops reading stops it.
+/// Work that is told as it goes, one line of JSON for each event; what it returns is the last line. Whoever stops reading
+/// stops it.
 fn told<E: Serialize + 'static>(
     progress: fn(usize, usize) -> E,
-    work: impl FnOnce(&Going, &dyn Fn(E)) + Send + 'static,
+    work: impl FnOnce(&Going, &dyn Fn(E)) -> Option<E> + Send + 'static,
 ) -> Response {
     let (sender, receiver) = mpsc::channel::<Result<String, std::convert::Infallible>>(64);
     let going = Arc::new(Going::default());
@@ -173,13 +174,18 @@ fn told<E: Serialize + 'static>(
             }
         }
     });
+    let here = tokio::runtime::Handle::current();
     tokio::task::spawn_blocking(move || {
-        work(&going, &|event| {
+        let tell = |event| {
             if sender.blocking_send(Ok(line(&event))).is_err() {
                 going.stop();
             }
-        });
+        };
+        let last = work(&going, &tell);
+        // Nothing more is said of how far it is once the answer is: the watch has ended before that is told.
         watching.abort();
+        drop(here.block_on(watching));
+        last.map(tell);
     });
     ([(header::CONTENT_TYPE, "application/x-ndjson")], Body::from_stream(ReceiverStream::new(receiver))).into_response()
 }
@@ -201,9 +207,8 @@ pub async fn search(State(app): State<App>, Sent(asked): Sent<MatchRequest>) -> 
         |done, of| MatchEvent::Progress { done, of, nearest: false },
         move |going, tell| {
             // The wish was checked above.
-            if let Ok(Some(answer)) = answer(&asked.shot, &plan, &stock, asked.priority, going, tell) {
-                tell(MatchEvent::Found { answer: Box::new(answer) });
-            }
+            let answer = answer(&asked.shot, &plan, &stock, asked.priority, going, tell).ok().flatten()?;
+            Some(MatchEvent::Found { answer: Box::new(answer) })
         },
     ))
 }
@@ -309,10 +314,9 @@ pub async fn job(State(app): State<App>, Sent(asked): Sent<JobRequest>) -> Resul
     }
     Ok(told(
         |done, of| JobEvent::Progress { done, of },
-        move |going, tell| {
-            if let Ok(Some(answer)) = matching::whole_job(&of_job, &stock, going) {
-                tell(JobEvent::Found { answer: Box::new(answer) });
-            }
+        move |going, _| {
+            let answer = matching::whole_job(&of_job, &stock, going).ok().flatten()?;
+            Some(JobEvent::Found { answer: Box::new(answer) })
         },
     ))
 }

@@ -215,6 +215,24 @@ async fn wrong_questions_are_refused_by_name_and_an_empty_kit_answers() {
     assert!(whole["rows"] == json!([]) && whole["why"].is_string(), "{whole}");
 }
 
+/// How far it is must not be heard after the answer: whoever listens would wait for another one.
+#[tokio::test]
+async fn the_answer_is_the_last_line_however_busy_the_machine_is() {
+    let api = Api::demo();
+    let job = json!({ "shots": ["double-ropes", "sabre-reach"] });
+    for _ in 0..3 {
+        let mut asked = tokio::task::JoinSet::new();
+        for _ in 0..16 {
+            asked.spawn(api.client.post(api.server.url("/api/match/job")).json(&job).send());
+        }
+        while let Some(response) = asked.join_next().await {
+            let text = response.expect("no slip").expect("a response").text().await.expect("lines");
+            let last: Value = serde_json::from_str(text.lines().last().expect("a last line")).expect("JSON");
+            assert_eq!(last["is"], "found", "{text}");
+        }
+    }
+}
+
 /// A kit of thousands: told while it is searched, never in the way of the rest, and ended by hanging up.
 #[tokio::test]
 async fn a_long_search_goes_on_beside_the_rest_and_ends_when_nobody_listens() {

@@ -18,6 +18,8 @@ use std::cmp::Ordering;
 const MAX_ROWS: usize = 200;
 /// Points of a recorded curve.
 const MAX_CURVE: usize = 400;
+/// Fraction of its peak at which a pulse of a train is over.
+const ONE_IS_OVER: f64 = 0.01;
 /// A power may lie this much outside the dial and still be its end, for labels are roundings.
 pub(crate) const END_TOLERANCE: f64 = 1.005;
 
@@ -149,10 +151,10 @@ fn supply(unit: &FlashUnit) -> Supply {
     }
 }
 
-/// Quenched units fire a part of a full store; the others hold the store itself at the lower charge.
+/// Quenched units and trains fire a part of a full store; the others hold the store itself at the lower charge.
 fn borrows(control: &gear::Control) -> bool {
     match control {
-        gear::Control::Quenched { .. } => true,
+        gear::Control::Quenched { .. } | gear::Control::Train { .. } => true,
         gear::Control::ChargeVoltage { .. } | gear::Control::SwitchedBanks { .. } => false,
         gear::Control::Table { discharge, .. } => *discharge != Some(Discharge::Whole),
     }
@@ -221,6 +223,19 @@ fn control(at: &At, wire: &gear::Control, lowest: Stops) -> Result<pulse::Contro
             bounds::BANKS.check(&at.of("banks"), f64::from(*banks))?;
             let rise = shorter("rise_ms", *rise_ms, pulse::DEFAULT_RISE, decay / f64::from(*banks))?;
             pulse::Control::SwitchedBanks(pulse::SwitchedBanks { rise, decay, gamma: gamma(*exponent)?, banks: *banks })
+        }
+        gear::Control::Train { decay_ms, rise_ms, period_ms, pulses } => {
+            let (decay, period) = (time("decay_ms", *decay_ms)?, time("period_ms", *period_ms)?);
+            bounds::TRAIN.check(&at.of("pulses"), f64::from(*pulses))?;
+            let rise = shorter("rise_ms", *rise_ms, pulse::DEFAULT_RISE, decay)?;
+            let each = pulse::Quenched { rise, decay, fall: pulse::DEFAULT_FALL.min(decay * 0.5) };
+            // Pulses that run into each other are one.
+            let lasts = each.pulse(1.0).interval_above(ONE_IS_OVER).1;
+            if period < lasts {
+                let reason = format!("a pulse lasts {:.2} ms: the next begins later", lasts.as_millis());
+                return Err(at.contradiction("period_ms", format!("{period_ms} ms"), reason));
+            }
+            pulse::Control::Train(pulse::PulseTrain { each, period, pulses: *pulses })
         }
         gear::Control::Table { rows, discharge } => {
             pulse::Control::Table(table(at, rows, discharge.unwrap_or(Discharge::Cut), lowest)?)

@@ -32,6 +32,31 @@ fn switched(decay_ms: f64, gamma: f64, banks: u32) -> Value {
     json!({ "way": "switched_banks", "decay_ms": decay_ms, "gamma": gamma, "banks": banks })
 }
 
+#[test]
+fn turned_down_a_train_leaves_pulses_out_and_each_stays_what_it_is() {
+    let train = json!({ "way": "train", "decay_ms": 0.05, "period_ms": 2.0, "pulses": 8 });
+    let powers = seen(&unit(train.clone())).powers;
+    let at = |power: f64| powers.iter().find(|one| (one.power / power - 1.0).abs() < 0.01).expect("on the dial");
+    // Eight pulses span seven times their distance, four three times; one is a pulse.
+    let one = at(0.125).t01_s;
+    assert!(one < 0.2e-3, "{one}");
+    for (power, gaps) in [(1.0, 7.0), (0.5, 3.0), (0.25, 1.0)] {
+        assert!((at(power).t01_s - gaps * 2e-3 - one).abs() < 1e-6, "at {power}: {}", at(power).t01_s);
+        assert!((at(power).t05_s - gaps * 2e-3).abs() < one);
+    }
+    for (wrong, field) in [
+        (json!({ "way": "train", "decay_ms": 1.0, "period_ms": 2.0, "pulses": 8 }), "control.period_ms"),
+        (json!({ "way": "train", "decay_ms": 0.05, "period_ms": 2.0, "pulses": 1 }), "control.pulses"),
+        (
+            json!({ "way": "train", "decay_ms": 0.05, "rise_ms": 0.06, "period_ms": 2.0, "pulses": 4 }),
+            "control.rise_ms",
+        ),
+    ] {
+        let refusal = sheet(&unit(wrong), 1.0).expect_err("it is refused");
+        assert_eq!(refusal.field(), field, "{refusal}");
+    }
+}
+
 fn seen(unit: &FlashUnit) -> Sheet {
     sheet(unit, 1.0).unwrap_or_else(|error| panic!("{}: {error}", unit.name))
 }

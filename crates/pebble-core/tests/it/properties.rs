@@ -3,7 +3,7 @@
 use pebble_core::exposure::{Level, reference_exposure};
 use pebble_core::gear::Output;
 use pebble_core::output::{Face, Throw};
-use pebble_core::pulse::{ChargeVoltage, Pulse, Quenched, SwitchedBanks};
+use pebble_core::pulse::{ChargeVoltage, Pulse, PulseTrain, Quenched, SwitchedBanks};
 use pebble_core::quantity::scale::{Aperture, Grid, Iso, ShutterTime};
 use pebble_core::quantity::{FlashOutput, Metres, Seconds, Stops, sum_of_sources};
 use pebble_core::shot::{Intent, Reading, Shot};
@@ -20,6 +20,16 @@ fn quenched() -> impl Strategy<Value = (Quenched, f64)> {
     })
 }
 
+/// A train whose pulses are over before the next begins.
+fn any_train() -> impl Strategy<Value = Pulse> {
+    let s = Seconds::from_secs;
+    (0.02e-3..0.5e-3, 1.0..12.0f64, 2u32..16, -6.0..0.0f64).prop_map(move |(decay, apart, pulses, power)| {
+        let each = Quenched { rise: s(decay * 0.05), decay: s(decay), fall: s(decay * 0.1) };
+        let period = each.pulse(1.0).interval_above(0.01).1 * apart;
+        PulseTrain { each, period, pulses }.pulse(power.exp2())
+    })
+}
+
 fn any_pulse() -> impl Strategy<Value = Pulse> {
     let s = Seconds::from_secs;
     prop_oneof![
@@ -30,6 +40,7 @@ fn any_pulse() -> impl Strategy<Value = Pulse> {
         (0.2e-3..4e-3, 1u32..8, -6.0..0.0f64).prop_map(move |(decay, banks, power)| {
             SwitchedBanks { rise: s(decay * 0.02), decay: s(decay), gamma: 0.2, banks }.pulse(power.exp2())
         }),
+        any_train(),
         (0.05e-3..3e-3, 1.0..3.6)
             .prop_map(move |(t05, ratio)| pebble_core::pulse::table::pulse_of_pair(s(t05), s(t05 * ratio))),
     ]
@@ -56,6 +67,27 @@ proptest! {
         prop_assert!(pulse.share(at * 0.9) <= pulse.share(at));
         prop_assert_eq!(pulse.share(Seconds::ZERO), 0.0);
         prop_assert!(pulse.share(Seconds::from_secs(10.0)) > 0.999_999);
+    }
+
+    #[test]
+    fn a_train_lasts_from_its_first_rise_to_its_last_fall_and_no_shorter_stretch_holds_nine_tenths(train in any_train()) {
+        let (one, starts) = train.parts();
+        let starts: Vec<Seconds> = starts.collect();
+        let spread = *starts.last().unwrap();
+        prop_assert_eq!(starts.len(), train.peaks() as usize);
+        let (long, short) = (train.durations(), one.durations());
+        prop_assert!((long.t01 - (short.t01 + spread)).as_secs().abs() < 1e-9);
+        prop_assert!((long.t05 - (short.t05 + spread)).as_secs().abs() < 1e-9);
+        // Its light is the mean of its pulses', each as much as the other.
+        for (index, start) in starts.iter().enumerate().skip(1) {
+            prop_assert!((train.share(*start) - index as f64 / starts.len() as f64).abs() < 2e-3);
+        }
+        let whole = train.time_of_share(0.99).as_secs();
+        for k in 0..400 {
+            let from = Seconds::from_secs(whole * f64::from(k) / 400.0);
+            let to = Seconds::from_secs(from.as_secs() + long.t90.as_secs() * 0.99);
+            prop_assert!(train.share(to) - train.share(from) < 0.905, "90 % in less than {:?}, from {from:?}", long.t90);
+        }
     }
 
     #[test]

@@ -181,6 +181,18 @@ pub enum Control {
         /// Number of banks.
         banks: u32,
     },
+    /// Fewer pulses of a train of short ones.
+    Train {
+        /// `τd` of each pulse.
+        decay_ms: f64,
+        /// `τr` of each pulse, 0.03 when not known.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        rise_ms: Option<f64>,
+        /// From the start of one to the start of the next.
+        period_ms: f64,
+        /// Pulses at full power.
+        pulses: u32,
+    },
     /// A table of durations.
     Table {
         /// Rows, powers rising or falling.

@@ -9,6 +9,7 @@ mod quenched;
 pub mod recordings;
 mod shape;
 pub mod table;
+mod train;
 
 pub use banks::SwitchedBanks;
 pub use charge_voltage::ChargeVoltage;
@@ -17,6 +18,7 @@ pub use quenched::Quenched;
 pub use recordings::Recordings;
 pub use shape::{Durations, Pulse, School};
 pub use table::DurationTable;
+pub use train::PulseTrain;
 
 use crate::quantity::Seconds;
 
@@ -34,6 +36,8 @@ pub enum Control {
     ChargeVoltage(ChargeVoltage),
     /// Fewer banks, then less charge.
     SwitchedBanks(SwitchedBanks),
+    /// Fewer pulses of a train.
+    Train(PulseTrain),
     /// Durations from a table.
     Table(DurationTable),
     /// Another way with all times multiplied, as by a second head.
@@ -99,6 +103,7 @@ impl Control {
             Self::SwitchedBanks(unit) => {
                 (1..unit.banks).map(|bank| -(f64::from(bank) / f64::from(unit.banks)).log2()).collect()
             }
+            Self::Train(unit) => unit.counts(),
             Self::Stretched(inner, _) => inner.jumps(),
             Self::Recorded(recordings) => recordings.jumps(),
         }
@@ -109,7 +114,7 @@ impl Control {
     pub fn turns(&self) -> Vec<f64> {
         match self {
             Self::Quenched(_) | Self::ChargeVoltage(_) => Vec::new(),
-            Self::SwitchedBanks(_) => self.jumps(),
+            Self::SwitchedBanks(_) | Self::Train(_) => self.jumps(),
             Self::Table(table) => table.0.iter().map(|row| -row.power.log2()).collect(),
             Self::Stretched(inner, _) => inner.turns(),
             Self::Recorded(recordings) => recordings.turns(),
@@ -122,6 +127,7 @@ impl Control {
             Self::Quenched(unit) => unit.pulse(power).times(),
             Self::ChargeVoltage(unit) => unit.pulse(power).times(),
             Self::SwitchedBanks(unit) => unit.pulse(power).times(),
+            Self::Train(unit) => unit.pulse(power).times(),
             Self::Stretched(inner, factor) => {
                 let (t05, t01) = inner.times(power);
                 (t05 * *factor, t01 * *factor)
@@ -134,12 +140,24 @@ impl Control {
         }
     }
 
+    /// The way that recordings are compared with; a table says nothing of one, and trains are not fitted.
+    pub(crate) fn fitted_way(&self) -> Option<fit::Way> {
+        match self {
+            Self::Quenched(_) => Some(fit::Way::Quenched),
+            Self::ChargeVoltage(_) => Some(fit::Way::ChargeVoltage),
+            Self::SwitchedBanks(unit) => Some(fit::Way::SwitchedBanks(unit.banks)),
+            Self::Stretched(inner, _) => inner.fitted_way(),
+            Self::Train(_) | Self::Table(_) | Self::Recorded(_) => None,
+        }
+    }
+
     /// The pulse at a power fraction, `0 < power ≤ 1`.
     pub fn at(&self, power: f64) -> PulseAt {
         match self {
             Self::Quenched(unit) => PulseAt::exact(unit.pulse(power)),
             Self::ChargeVoltage(unit) => PulseAt::exact(unit.pulse(power)),
             Self::SwitchedBanks(unit) => PulseAt::exact(unit.pulse(power)),
+            Self::Train(unit) => PulseAt::exact(unit.pulse(power)),
             Self::Table(table) => table.pulse(power),
             Self::Stretched(inner, factor) => inner.at(power).stretched(*factor),
             Self::Recorded(recordings) => recordings.pulse(power),

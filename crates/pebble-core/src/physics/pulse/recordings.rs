@@ -145,22 +145,11 @@ impl Recordings {
 pub fn verdict(entered: &Control, samples: &[Sample], thorough: bool) -> Verdict {
     let enough = fit::powers(samples) >= 3;
     let best = (enough && thorough).then(|| fit::fit_best(samples));
-    let own = way_of(entered).filter(|_| enough).map(|way| fit::fit(way, samples));
+    let own = entered.fitted_way().filter(|_| enough).map(|way| fit::fit(way, samples));
     Verdict {
         own: own.or_else(|| best.as_ref().map(|(_, fitted)| fitted.clone())),
         against_entered: fit::misfit(entered, samples),
         best,
-    }
-}
-
-/// The way a control goes; a table says nothing of it.
-fn way_of(control: &Control) -> Option<Way> {
-    match control {
-        Control::Quenched(_) => Some(Way::Quenched),
-        Control::ChargeVoltage(_) => Some(Way::ChargeVoltage),
-        Control::SwitchedBanks(unit) => Some(Way::SwitchedBanks(unit.banks)),
-        Control::Stretched(inner, _) => way_of(inner),
-        Control::Table(_) | Control::Recorded(_) => None,
     }
 }
 

@@ -3,14 +3,23 @@
 //! Every way of making less light ends in the same shape: a rise, an exponential decay and, for some, a cut.
 //! `f(t) = (1−e^(−t/τr))·e^(−t/τd)` up to the cut `T`, then `f(T)·e^(−(t−T)/τf)`. Integral, inverse and durations
 //! are closed or one bracketed root away, so that nothing here steps through time.
+//!
+//! A flash may also be a train of such pulses, all alike, from start to start a fixed time apart; its intensity is their
+//! mean. What follows from there being one peak is said where it is used: [`Pulse::interval_of_ninety`] looks for a train's
+//! step by step.
 
 use crate::physics::root::crossing;
 use crate::quantity::Seconds;
 
 /// Points of a drawn pulse: as many as a curve of a hundred pixels shows.
 const DRAWN_POINTS: usize = 48;
+/// Points of a drawn train, whose pulses are narrow.
+const DRAWN_OF_A_TRAIN: usize = 240;
 /// Fraction of the peak to which it is drawn.
 const DRAWN_TO: f64 = 0.02;
+
+/// Starts in each pulse of a train among which the shortest interval of 90 % is looked for.
+const TRAIN_STEPS: u32 = 24;
 
 /// How long a pulse lasts, in the three ways people count it.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -59,16 +68,24 @@ impl Durations {
     }
 }
 
-/// A pulse of unit light.
+/// A pulse of unit light, or a train of equal pulses.
 ///
 /// # Guarantees
-/// Intensity is never negative, rises to one peak and falls, and integrates to 1.
+/// Intensity is never negative and integrates to 1. It rises to one peak and falls, as many times as [`Pulse::peaks`] says.
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Pulse {
     rise_s: f64,
     decay_s: f64,
     cut: Option<Cut>,
     area: f64,
+    train: Option<Train>,
+}
+
+/// Equal pulses one after the other.
+#[derive(Clone, Copy, Debug, PartialEq)]
+struct Train {
+    count: u32,
+    period_s: f64,
 }
 
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -81,7 +98,7 @@ struct Cut {
 impl Pulse {
     /// The whole discharge, uncut. `rise < decay`; a rise of zero starts at the peak.
     pub fn full(rise: Seconds, decay: Seconds) -> Self {
-        let mut pulse = Self { rise_s: rise.as_secs(), decay_s: decay.as_secs(), cut: None, area: 1.0 };
+        let mut pulse = Self { rise_s: rise.as_secs(), decay_s: decay.as_secs(), cut: None, area: 1.0, train: None };
         pulse.area = pulse.decay_s - pulse.knee();
         pulse
     }
@@ -95,9 +112,33 @@ impl Pulse {
         pulse
     }
 
+    /// The same pulse so many times, from start to start a time apart in which one is over. One is the pulse itself.
+    pub fn repeated(self, count: u32, period: Seconds) -> Self {
+        let train = (count > 1).then(|| Train { count, period_s: period.as_secs() });
+        Self { train, ..self }
+    }
+
+    /// How often it rises and falls.
+    pub fn peaks(&self) -> u32 {
+        self.train.map_or(1, |train| train.count)
+    }
+
+    /// One pulse of it, and when each begins.
+    pub fn parts(&self) -> (Self, impl Iterator<Item = Seconds> + use<>) {
+        let period = self.train.map_or(0.0, |train| train.period_s);
+        let starts = (0..self.peaks()).map(move |index| Seconds::from_secs(f64::from(index) * period));
+        (Self { train: None, ..*self }, starts)
+    }
+
+    /// From the first pulse of a train to the last.
+    fn spread_s(&self) -> f64 {
+        self.train.map_or(0.0, |train| f64::from(train.count - 1) * train.period_s)
+    }
+
     /// The same pulse with all times multiplied.
     pub fn stretched(self, factor: f64) -> Self {
         Self {
+            train: self.train.map(|train| Train { period_s: train.period_s * factor, ..train }),
             rise_s: self.rise_s * factor,
             decay_s: self.decay_s * factor,
             cut: self.cut.map(|cut| Cut { at_s: cut.at_s * factor, fall_s: cut.fall_s * factor, ..cut }),
@@ -112,7 +153,7 @@ impl Pulse {
 
     /// `φ(t)` in 1/s; zero before ignition.
     pub fn intensity(&self, t: Seconds) -> f64 {
-        self.height(t.as_secs()) / self.area
+        self.height(t.as_secs()) / (self.area * f64::from(self.peaks()))
     }
 
     /// `φ(t)` against its peak, 0 to 1.
@@ -123,6 +164,16 @@ impl Pulse {
     /// `Φ(t)`: the share of the light emitted until `t`, 0 to 1.
     pub fn share(&self, t: Seconds) -> f64 {
         let t = t.as_secs();
+        match self.train {
+            None => self.share_of_one(t),
+            Some(Train { count, period_s }) => {
+                (0..count).map(|index| self.share_of_one(t - f64::from(index) * period_s)).sum::<f64>()
+                    / f64::from(count)
+            }
+        }
+    }
+
+    fn share_of_one(&self, t: f64) -> f64 {
         if t <= 0.0 {
             return 0.0;
         }
@@ -145,6 +196,14 @@ impl Pulse {
         if share <= 0.0 {
             return Seconds::ZERO;
         }
+        if let Some(Train { count, period_s }) = self.train {
+            // All pulses before this one are as good as over.
+            let before = (share * f64::from(count)).floor().min(f64::from(count - 1));
+            let (one, _) = self.parts();
+            let end = before * period_s + one.time_of_share(1.0 - 1e-12).as_secs();
+            let time = crossing((before - 1.0).max(0.0) * period_s, end, |t| self.share(Seconds::from_secs(t)) - share);
+            return Seconds::from_secs(time);
+        }
         if let Some(cut) = self.cut {
             let before = self.discharged(cut.at_s);
             let beyond = share * self.area - before;
@@ -162,11 +221,14 @@ impl Pulse {
     /// and intensities against the peak.
     pub fn drawn(&self) -> impl Iterator<Item = (Seconds, f64)> + use<> {
         let (pulse, end) = (*self, self.interval_above(DRAWN_TO).1);
-        (0..DRAWN_POINTS).map(move |k| {
-            let t = end * k as f64 / (DRAWN_POINTS - 1) as f64;
+        let points = if pulse.peaks() > 1 { DRAWN_OF_A_TRAIN } else { DRAWN_POINTS };
+        (0..points).map(move |k| {
+            let t = end * k as f64 / (points - 1) as f64;
             // A clean cut ends at its foot, whichever way its time is rounded.
-            let at_a_clean_cut = k + 1 == DRAWN_POINTS
-                && pulse.cut.is_some_and(|cut| cut.fall_s <= 0.0 && t.as_secs() >= cut.at_s * (1.0 - 1e-9));
+            let at_a_clean_cut = k + 1 == points
+                && pulse.cut.is_some_and(|cut| {
+                    cut.fall_s <= 0.0 && t.as_secs() >= (cut.at_s + pulse.spread_s()) * (1.0 - 1e-9)
+                });
             (t, if at_a_clean_cut { 0.0 } else { pulse.relative_intensity(t) })
         })
     }
@@ -176,7 +238,8 @@ impl Pulse {
         Seconds::from_secs(self.peak_s())
     }
 
-    /// First rise and last fall through a fraction of the peak, `0 < fraction < 1`.
+    /// First rise and last fall through a fraction of the peak, `0 < fraction < 1`: of a train, from its first pulse to its
+    /// last.
     pub fn interval_above(&self, fraction: f64) -> (Seconds, Seconds) {
         let peak = self.peak_s();
         let level = fraction * self.height(peak);
@@ -188,16 +251,26 @@ impl Pulse {
                 crossing(peak, end, |t| self.discharge(t) - level)
             }
         };
-        (Seconds::from_secs(first), Seconds::from_secs(last))
+        (Seconds::from_secs(first), Seconds::from_secs(last + self.spread_s()))
     }
 
     /// The shortest interval that holds 90 % of the light.
     ///
     /// At its ends the intensity is equal, or the interval starts at ignition, or it ends at a clean cut. The start lies
-    /// before a tenth of the light has passed, and the difference of the two intensities grows with the start.
+    /// before a tenth of the light has passed, and the difference of the two intensities grows with the start. A train's has
+    /// many such places; the shortest is looked for among starts a small part of a pulse apart.
     pub fn interval_of_ninety(&self) -> (Seconds, Seconds) {
         let end_of = |start: Seconds| self.time_of_share((self.share(start) + 0.9).min(1.0 - 1e-12));
         let latest = self.time_of_share(0.1).as_secs();
+        if self.train.is_some() {
+            let (one, starts) = self.parts();
+            let step = one.interval_above(0.1).1 / f64::from(TRAIN_STEPS);
+            let starts = starts.flat_map(|start| (0..=TRAIN_STEPS).map(move |k| start + step * f64::from(k)));
+            let intervals = starts.filter(|start| start.as_secs() <= latest).map(|start| (start, end_of(start)));
+            let length = |(from, to): &(Seconds, Seconds)| (*to - *from).as_secs();
+            let shortest = intervals.min_by(|a, b| length(a).total_cmp(&length(b)));
+            return shortest.unwrap_or((Seconds::ZERO, end_of(Seconds::ZERO)));
+        }
         let difference = |start: f64| {
             let start = Seconds::from_secs(start);
             self.intensity(start) - self.intensity(end_of(start))
@@ -252,7 +325,17 @@ impl Pulse {
         -self.decay_s * (-t / self.decay_s).exp_m1() - rising
     }
 
+    /// Against the discharge; of a train the sum of its pulses.
     fn height(&self, t: f64) -> f64 {
+        match self.train {
+            None => self.height_of_one(t),
+            Some(Train { count, period_s }) => {
+                (0..count).map(|index| self.height_of_one(t - f64::from(index) * period_s)).sum()
+            }
+        }
+    }
+
+    fn height_of_one(&self, t: f64) -> f64 {
         match self.cut {
             _ if t < 0.0 => 0.0,
             Some(cut) if t > cut.at_s => {
