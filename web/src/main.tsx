@@ -5,7 +5,7 @@ import '@mantine/core/styles.css'
 import './theme/base.css'
 import { MantineProvider } from '@mantine/core'
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
-import { StrictMode } from 'react'
+import { lazy, StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { createBrowserRouter, RouterProvider } from 'react-router'
 import { Refusal } from './api/client'
@@ -22,12 +22,15 @@ const queries = new QueryClient({
   },
 })
 
+// Fetched when it is first opened.
+const Match = lazy(() => import('./match/Match').then(({ Match }) => ({ default: Match })))
+
 const router = createBrowserRouter([
   {
     element: <Shell />,
     children: [
       { path: '/', element: <ShotsScreen /> },
-      { path: '/shots/:id', element: <BenchScreen /> },
+      { path: '/shots/:id', element: <BenchScreen match={Match} /> },
       // Not needed to see a shot: fetched when it is opened.
       {
         path: '/kit/:kind?/:id?',

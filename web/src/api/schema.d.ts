@@ -3551,6 +3551,8 @@ export interface components {
              * @description How far the way of the unit, fitted through them, still is; from three powers on.
              */
             misfit?: number | null;
+            /** @description How many more it takes until its way is fitted through them. */
+            more_powers: number;
             /** @description Different powers recorded. */
             powers: number;
             /** @description Whether they are used. */
@@ -3756,6 +3758,8 @@ export interface components {
         Sheet: {
             /** @description t0.1 and t0.5 against power, one piece between jumps. */
             curve: components["schemas"]["CurvePiece"][];
+            /** @description Whether its flashes have no end, as on the mains. */
+            endless: boolean;
             /** @description The same as entered, where recordings are used instead. */
             entered_curve?: components["schemas"]["CurvePiece"][];
             /** @description Output at full power. */

@@ -9,11 +9,14 @@ import {
   TextInput,
   Tooltip,
 } from '@mantine/core'
+import { choices } from '../words/choices'
+import { Key } from '../commands/Key'
+import { useCommands } from '../commands/useCommands'
 import type { Forecast, Problem, Reading, Shot } from '../api/client'
 import { Figure } from '../controls/Figure'
 import { Daylight } from './Daylight'
 import { Lamps, More } from './More'
-import { signedStops } from './words'
+import { signedStops } from '../words/figures'
 import classes from './Controls.module.css'
 
 type Place = 'subject' | 'background'
@@ -125,6 +128,8 @@ export function underOtherSky(shot: Shot): Shot {
 /** Two readings of the steady light, one for each sky: one press, and the other one counts. */
 function OtherSky({ shot, onChange }: { shot: Shot; onChange: (shot: Shot) => void }) {
   const { other } = shot.ambient
+  const turn = () => onChange(underOtherSky(shot))
+  useCommands({ sky: turn })
   return (
     <Tooltip
       label={
@@ -141,9 +146,10 @@ function OtherSky({ shot, onChange }: { shot: Shot; onChange: (shot: Shot) => vo
         variant="default"
         data-choose="sky"
         aria-pressed={!!other}
-        onClick={() => onChange(underOtherSky(shot))}
+        onClick={turn}
       >
-        {other ? `⇄ ${written(other.subject)}` : '+ sky'}&nbsp;<kbd>O</kbd>
+        {other ? `⇄ ${written(other.subject)}` : '+ sky'}&nbsp;
+        <Key of="sky" />
       </Button>
     </Tooltip>
   )
@@ -170,11 +176,11 @@ function ReadingForm({ place, shot, light, problem, onChange, onShot }: FormProp
         aria-label="Read as"
         value={reading.as}
         onChange={(as) => onChange(FRESH[as as Reading['as']])}
-        data={[
-          { value: 'exposure', label: 'f / time / ISO' },
-          { value: 'ev100', label: 'EV at ISO 100' },
-          { value: 'lux', label: 'lux' },
-        ]}
+        data={choices({
+          exposure: 'f / time / ISO',
+          ev100: 'EV at ISO 100',
+          lux: 'lux',
+        })}
       />
       {reading.as === 'lux' && (
         <Figure

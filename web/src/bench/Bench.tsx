@@ -1,12 +1,13 @@
 import { Button, CloseButton, TextInput, Tooltip } from '@mantine/core'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { lazy, Suspense, useCallback, useEffect, useState } from 'react'
+import { lazy, Suspense, useCallback, useEffect, useState, type ComponentType } from 'react'
 import { useParams, useSearchParams } from 'react-router'
 import { answered, client, WHOLE, type Remedy, type Shot, type ShotAnswer } from '../api/client'
-import { useKeys } from '../shell/keys'
+import { COMMANDS, withKey } from '../commands/list'
+import { useCommands, type Handlers } from '../commands/useCommands'
 import { Waiting } from '../shell/Waiting'
 import { Conflict } from './Conflict'
-import { Controls, SHORTCUTS } from './Controls'
+import { Controls, STRIPS } from './Controls'
 import { Findings } from './Findings'
 import { Frame } from './Frame'
 import { Ladder } from './Ladder'
@@ -21,9 +22,18 @@ import classes from './Bench.module.css'
 
 // Fetched when they are first opened.
 const Drag = lazy(() => import('./Drag').then(({ Drag }) => ({ default: Drag })))
-const Match = lazy(() => import('../match/Match').then(({ Match }) => ({ default: Match })))
 const Groups = lazy(() => import('./Groups').then(({ Groups }) => ({ default: Groups })))
 const Versions = lazy(() => import('./Versions').then(({ Versions }) => ({ default: Versions })))
+
+/** What a screen that takes the place of the Bench is given of it. */
+export type InPlaceOfTheBench = {
+  shot: Shot
+  saving: string
+  onChange: (shot: Shot) => void
+  onUndo: () => void
+  onClose: () => void
+}
+type Props = { match: ComponentType<InPlaceOfTheBench> }
 
 /** What stands over the Bench. */
 type Over = 'versions' | 'drag' | 'groups'
@@ -36,7 +46,7 @@ const SAVING_WORDS: Record<Saving, string> = {
 }
 
 /** One shot: frame, moment, ladder, findings, controls. */
-export function BenchScreen() {
+export function BenchScreen({ match }: Props) {
   const { id = '' } = useParams()
   const query = useQuery({
     queryKey: ['shot', id],
@@ -47,10 +57,10 @@ export function BenchScreen() {
     refetchOnWindowFocus: false,
   })
   if (!query.data) return <Waiting what="the shot" error={query.error} onRetry={() => void query.refetch()} />
-  return <Bench key={id} initial={query.data} />
+  return <Bench key={id} initial={query.data} match={match} />
 }
 
-function Bench({ initial }: { initial: ShotAnswer }) {
+function Bench({ initial, match: Match }: Props & { initial: ShotAnswer }) {
   const bench = useBench(initial)
   const { shot, kept, answer, refusal, saving, view, held, change, turn, look, step } = bench
   const [comparing, setComparing] = useState(false)
@@ -78,39 +88,30 @@ function Bench({ initial }: { initial: ShotAnswer }) {
   const divide = useCallback((parts: Shot['parts']) => change((shot) => withParts(shot, parts)), [change])
   const next = (by: number) => () => setChosen((light + by + shot.lights.length) % shot.lights.length)
   const focus = (id: string) => () => document.getElementById(id)?.focus()
-  const loupe = () =>
-    document.querySelector<HTMLButtonElement>('[aria-label="Frame"] [aria-pressed]')?.click()
 
   // What is set now is saved first: it is one of the versions too.
   const openVersions = () => void bench.settled().then(() => setOver('versions'))
 
-  const onTheBench = {
-    v: openVersions,
-    c: () => setPlace({ match: '' }),
-    u: () => setOver('drag'),
-    z: () => setOver('groups'),
-    ...Object.fromEntries(
-      Object.entries(SHORTCUTS).map(([id, key]) => [key.toLowerCase(), focus(`strip-${id}`)]),
-    ),
-    m: focus('moment'),
-    r: () => document.querySelector<HTMLElement>('[data-choose=daylight]')?.click(),
-    o: () => document.querySelector<HTMLElement>('[data-choose=sky]')?.click(),
-    w: () => document.querySelector<HTMLElement>('[data-choose=ways]')?.click(),
-    l: loupe,
-    b: () => setComparing((now) => !now),
-    '1': () => look({ layers: 'both' }),
-    '2': () => look({ layers: 'flash' }),
-    '3': () => look({ layers: 'ambient' }),
-    '0': () => look({ crop: WHOLE }),
-    '.': next(1),
-    ',': next(-1),
-    x: () => change(withLight(shot, light, { on: !shot.lights[light]!.on })),
-    q: () => look({ solo: solo === light ? undefined : light }),
-    'mod+z': () => void step('undo'),
-    'mod+shift+z': () => void step('redo'),
-    'mod+y': () => void step('redo'),
+  const onTheBench: Handlers = {
+    versions: openVersions,
+    match: () => setPlace({ match: '' }),
+    drag: () => setOver('drag'),
+    groups: () => setOver('groups'),
+    ...Object.fromEntries(STRIPS.filter((id) => id in COMMANDS).map((id) => [id, focus(`strip-${id}`)])),
+    moment: focus('moment'),
+    before: () => setComparing((now) => !now),
+    both: () => look({ layers: 'both' }),
+    flash: () => look({ layers: 'flash' }),
+    ambient: () => look({ layers: 'ambient' }),
+    whole: () => look({ crop: WHOLE }),
+    light_after: next(1),
+    light_before: next(-1),
+    mute: () => change(withLight(shot, light, { on: !shot.lights[light]!.on })),
+    solo: () => look({ solo: solo === light ? undefined : light }),
+    undo: () => void step('undo'),
+    redo: () => void step('redo'),
   }
-  useKeys(matching ? {} : onTheBench)
+  useCommands(matching ? {} : onTheBench)
 
   if (matching) {
     return (
@@ -161,17 +162,17 @@ function Bench({ initial }: { initial: ShotAnswer }) {
             {SAVING_WORDS[saving]}
           </span>
         </Tooltip>
-        <Tooltip label="Which of my units can do this · C">
+        <Tooltip label={withKey('match', 'Which of my units can do this')}>
           <Button size="compact-sm" radius="xl" variant="default" onClick={() => setPlace({ match: '' })}>
             Match
           </Button>
         </Tooltip>
-        <Tooltip label="Earlier versions · V">
+        <Tooltip label={withKey('versions', 'Earlier versions')}>
           <Button size="compact-sm" radius="xl" variant="default" onClick={openVersions}>
             Versions
           </Button>
         </Tooltip>
-        <Tooltip label="Undo · Ctrl+Z">
+        <Tooltip label={withKey('undo')}>
           <Button
             size="compact-sm"
             radius="xl"
@@ -183,7 +184,7 @@ function Bench({ initial }: { initial: ShotAnswer }) {
             ↶
           </Button>
         </Tooltip>
-        <Tooltip label="Redo · Ctrl+Shift+Z">
+        <Tooltip label={withKey('redo')}>
           <Button
             size="compact-sm"
             radius="xl"

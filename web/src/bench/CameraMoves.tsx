@@ -1,7 +1,7 @@
 import { SimpleGrid, Stack, Text } from '@mantine/core'
 import type { Forecast, Movement, Problem, Shot } from '../api/client'
 import { Figure } from '../controls/Figure'
-import { percent, pixels } from './words'
+import { percent, pixels } from '../words/figures'
 
 const STILL: Movement = { pan_m_s: 0, direction_deg: 0, shake_deg_s: 0, zoom_share: 0 }
 

@@ -1,4 +1,6 @@
 import type { BenchAnswer, Held, HoldAnswer, Moved, Problem, Shot, Strip } from '../api/client'
+import { Key } from '../commands/Key'
+import { COMMANDS, keyOf, type CommandId } from '../commands/list'
 import { NotchedStrip } from '../controls/NotchedStrip'
 import { UnstyledButton } from '@mantine/core'
 import { AmbientPanel } from './AmbientPanel'
@@ -11,22 +13,13 @@ import { valueAt, withValue } from '../api/pointer'
 import classes from './Controls.module.css'
 
 /** The key that focuses each control. */
-export const SHORTCUTS: Record<string, string> = {
-  aperture: 'A',
-  shutter: 'S',
-  iso: 'I',
-  filter: 'N',
-  focal: 'F',
-  subject_distance: 'G',
-  power: 'P',
-  flash_distance: 'D',
-  sync: 'Y',
-}
 const CAMERA = ['aperture', 'shutter', 'iso', 'filter', 'focal', 'subject_distance']
 /** Controls that can be locked and can follow. */
 const LOCKABLE = new Set<string>(['aperture', 'shutter', 'iso', 'filter', 'power', 'flash_distance'])
 /** Under the light in hand; one that is left to its automatic has a bias in place of a power. */
 const FLASH = ['power', 'bias', 'flash_distance', 'sync']
+/** Every strip, as the program calls it. */
+export const STRIPS = [...CAMERA, ...FLASH]
 
 type Props = {
   shot: Shot
@@ -97,7 +90,7 @@ export function Controls(props: Props) {
         key={`${id}${strip.light ?? ''}`}
         strip={strip}
         index={indexOn(strip, shot)}
-        shortcut={SHORTCUTS[id] ?? ''}
+        shortcut={id in COMMANDS ? keyOf(id as CommandId) : ''}
         error={refusal?.field === field ? refusal.detail : undefined}
         locked={shot.hold?.includes(id as Held)}
         followed={held?.followed
@@ -132,10 +125,10 @@ export function Controls(props: Props) {
             <Tones shot={shot} onChange={onChange} />
           </More>
           <UnstyledButton className={classes.moreButton} data-choose="groups" onClick={onGroups}>
-            Groups <kbd>Z</kbd>
+            Groups <Key of="groups" />
           </UnstyledButton>
           <UnstyledButton className={classes.moreButton} data-choose="drag" onClick={onDrag}>
-            Drag the shutter <kbd>U</kbd>
+            Drag the shutter <Key of="drag" />
           </UnstyledButton>
         </div>
       </section>

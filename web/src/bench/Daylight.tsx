@@ -1,11 +1,13 @@
 import { Button, Popover, Tabs, Text } from '@mantine/core'
+import { Key } from '../commands/Key'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { answered, client, type Shot, type Way } from '../api/client'
+import { useCommands } from '../commands/useCommands'
 import { applied } from '../api/applied'
 import { SeverityMark } from '../marks/SeverityMark'
 import { OverTheDay } from './OverTheDay'
-import { pixels, signedStops } from './words'
+import { pixels, signedStops } from '../words/figures'
 import classes from './Daylight.module.css'
 
 type Props = { shot: Shot; onTake: (shot: Shot) => void; onChange: (shot: Shot) => void }
@@ -40,6 +42,7 @@ const ROWS: { label: string; of: (way: Way) => string }[] = [
 /** Under the sun: the three ways to keep a bright sky down, and how it will change. */
 export function Daylight({ shot, onTake, onChange }: Props) {
   const [opened, setOpened] = useState(false)
+  useCommands({ daylight: () => setOpened(true) })
   const ways = useQuery({
     queryKey: ['daylight', shot],
     queryFn: () => answered(client.POST('/api/daylight', { body: shot })),
@@ -58,7 +61,8 @@ export function Daylight({ shot, onTake, onChange }: Props) {
           aria-expanded={opened}
           onClick={() => setOpened(!opened)}
         >
-          Sun&nbsp;<kbd>R</kbd>
+          Sun&nbsp;
+          <Key of="daylight" />
         </Button>
       </Popover.Target>
       <Popover.Dropdown>

@@ -6,7 +6,7 @@ import { Figure } from '../controls/Figure'
 import { SeverityMark } from '../marks/SeverityMark'
 import { applied } from '../api/applied'
 import { Side } from './Side'
-import { axisTime, percent, signedStops } from './words'
+import { axisTime, percent, signedStops } from '../words/figures'
 import classes from './Drag.module.css'
 
 const BY = { filter: 'By filter', aperture: 'By aperture', iso: 'By ISO' } as Record<string, string>

@@ -1,4 +1,7 @@
 import { SegmentedControl } from '@mantine/core'
+import { Key } from '../commands/Key'
+import { keyOf } from '../commands/list'
+import { useCommands } from '../commands/useCommands'
 import { useElementSize } from '@mantine/hooks'
 import { memo, useEffect, useRef, useState, type PointerEvent } from 'react'
 import { WHOLE, type Crop, type Forecast, type Layers } from '../api/client'
@@ -62,6 +65,7 @@ export const Frame = memo(function Frame({
     return { left: clamp(x), top: clamp(y), size }
   }
   const toggle = () => look({ crop: loupe ? WHOLE : around(centre.x, centre.y) })
+  useCommands({ loupe: toggle })
   const place = (event: PointerEvent<HTMLCanvasElement>) => {
     const box = event.currentTarget.getBoundingClientRect()
     return { x: (event.clientX - box.left) / box.width, y: (event.clientY - box.top) / box.height }
@@ -115,13 +119,13 @@ export const Frame = memo(function Frame({
           value={view.layers}
           onChange={(layers) => look({ layers: layers as Layers })}
           data={[
-            { value: 'both', label: 'Both 1' },
-            { value: 'flash', label: 'Flash only 2' },
-            { value: 'ambient', label: 'Ambient only 3' },
+            { value: 'both', label: `Both ${keyOf('both')}` },
+            { value: 'flash', label: `Flash only ${keyOf('flash')}` },
+            { value: 'ambient', label: `Ambient only ${keyOf('ambient')}` },
           ]}
         />
         <button type="button" className={classes.tool} aria-pressed={loupe} onClick={toggle}>
-          Loupe <kbd>L</kbd>
+          Loupe <Key of="loupe" />
         </button>
         {alone && (
           <span className={classes.alone} data-testid="alone">

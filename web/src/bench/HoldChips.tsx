@@ -1,7 +1,7 @@
 import { Tooltip, UnstyledButton } from '@mantine/core'
 import type { Held, HoldAnswer, Shot } from '../api/client'
 import { Lock } from '../marks/Lock'
-import { signedStops } from './words'
+import { signedStops } from '../words/figures'
 import classes from './HoldChips.module.css'
 
 const LOOKS: { held: Held; word: string; why: string }[] = [

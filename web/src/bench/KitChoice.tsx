@@ -1,4 +1,5 @@
 import { Button, Popover, Select, Stack } from '@mantine/core'
+import { choices } from '../words/choices'
 import { useQuery } from '@tanstack/react-query'
 import { answered, client, type Moved, type Problem, type Shot } from '../api/client'
 import { Figure } from '../controls/Figure'
@@ -56,16 +57,16 @@ export function Choice<T extends Item>(props: {
   )
 }
 
-const SCENES: { value: Shot['scene']; label: string }[] = [
-  { value: 'double_ropes', label: 'skipping ropes in a hall' },
-  { value: 'lantern_slalom', label: 'a skater at dusk' },
-  { value: 'slipway_spin', label: 'a bicycle in the sun' },
-  { value: 'sabre_reach', label: "a fencer's lunge" },
-  { value: 'silks', label: 'an aerialist in silks' },
-  { value: 'finishers_wall', label: 'portraits before a wall' },
-  { value: 'roller_hall', label: 'a turn in a lit hall' },
-  { value: 'plain_stage', label: 'a plain stage, for measuring' },
-]
+const SCENES = choices<Shot['scene']>({
+  double_ropes: 'skipping ropes in a hall',
+  lantern_slalom: 'a skater at dusk',
+  slipway_spin: 'a bicycle in the sun',
+  sabre_reach: "a fencer's lunge",
+  silks: 'an aerialist in silks',
+  finishers_wall: 'portraits before a wall',
+  roller_hall: 'a turn in a lit hall',
+  plain_stage: 'a plain stage, for measuring',
+})
 
 export function CameraChoice(props: Props) {
   const { shot, refusal, onChange } = props
@@ -98,12 +99,12 @@ export function CameraChoice(props: Props) {
             label="The picture is for"
             allowDeselect={false}
             comboboxProps={{ withinPortal: false }}
-            data={[
-              { value: 'pixel', label: 'single pixels' },
-              { value: 'large_print', label: 'a large print' },
-              { value: 'print', label: 'a print' },
-              { value: 'screen', label: 'a screen' },
-            ]}
+            data={choices<NonNullable<Shot['usage']>>({
+              pixel: 'single pixels',
+              large_print: 'a large print',
+              print: 'a print',
+              screen: 'a screen',
+            })}
             value={shot.usage}
             onChange={(usage) => usage && onChange({ ...shot, usage: usage as Shot['usage'] })}
           />
@@ -112,11 +113,11 @@ export function CameraChoice(props: Props) {
             label="Freezing time counts as"
             allowDeselect={false}
             comboboxProps={{ withinPortal: false }}
-            data={[
-              { value: 't01', label: 't0.1, as pictures behave' },
-              { value: 't05', label: 't0.5, as leaflets print' },
-              { value: 't90', label: 't90, nine tenths of the light' },
-            ]}
+            data={choices<NonNullable<Shot['school']>>({
+              t01: 't0.1, as pictures behave',
+              t05: 't0.5, as leaflets print',
+              t90: 't90, nine tenths of the light',
+            })}
             value={shot.school}
             onChange={(school) => school && onChange({ ...shot, school: school as Shot['school'] })}
           />

@@ -1,7 +1,7 @@
 import { scaleLinear } from 'd3-scale'
 import { memo, useRef, type KeyboardEvent, type PointerEvent } from 'react'
 import type { Forecast, Rung } from '../api/client'
-import { signedStops } from './words'
+import { signedStops } from '../words/figures'
 import classes from './Ladder.module.css'
 
 const WIDTH = 244

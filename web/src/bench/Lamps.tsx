@@ -3,7 +3,7 @@ import type { Forecast, Problem, SetLamp, Shot } from '../api/client'
 import { Figure } from '../controls/Figure'
 import { Choice, useKit } from './KitChoice'
 import { Reaches } from './Reaches'
-import { signedStops } from './words'
+import { signedStops } from '../words/figures'
 
 const NONE = { id: 'none', name: 'none' }
 

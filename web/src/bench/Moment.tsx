@@ -4,7 +4,7 @@ import { scaleLinear, scaleLog } from 'd3-scale'
 import { area, curveMonotoneX } from 'd3-shape'
 import { memo, useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react'
 import type { Forecast, LightForecast } from '../api/client'
-import { axisTime, length, signedStops } from './words'
+import { axisTime, length, signedStops } from '../words/figures'
 import classes from './Moment.module.css'
 
 const HEIGHT = 112

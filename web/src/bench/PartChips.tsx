@@ -3,7 +3,7 @@ import { memo, useState } from 'react'
 import type { Part, PartForecast, Problem, Shot } from '../api/client'
 import { IntentMark, INTENT_WORDS } from '../marks/IntentMark'
 import { PartForm } from './PartForm'
-import { percent, pixels } from './words'
+import { percent, pixels } from '../words/figures'
 import classes from './PartChips.module.css'
 
 const STATE_WORDS = { met: 'as intended', near: 'near', missed: 'missed' } as const

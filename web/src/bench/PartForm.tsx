@@ -1,4 +1,5 @@
 import { Button, Group, SegmentedControl, Select, SimpleGrid, Stack, TextInput } from '@mantine/core'
+import { choices } from '../words/choices'
 import { useState } from 'react'
 import {
   answered,
@@ -12,28 +13,28 @@ import {
 import { Figure } from '../controls/Figure'
 import { MaybeFigure } from '../controls/MaybeFigure'
 import { IntentMark } from '../marks/IntentMark'
-import { percent, pixels, signedStops } from './words'
+import { percent, pixels, signedStops } from '../words/figures'
 import classes from './PartForm.module.css'
 
-const DRAWN: { value: Part['drawn_as']; label: string }[] = [
-  { value: 'face', label: 'head and face' },
-  { value: 'body', label: 'trunk and arms' },
-  { value: 'feet', label: 'legs and feet' },
-  { value: 'ropes', label: 'turning ropes' },
-  { value: 'lantern', label: 'lantern' },
-  { value: 'bicycle', label: 'bicycle' },
-  { value: 'blade', label: 'blade' },
-  { value: 'silks', label: 'hanging cloth' },
-  { value: 'medal', label: 'medals' },
-  { value: 'scarf', label: 'flying scarf' },
-  { value: 'hand', label: 'hand and arm' },
-  { value: 'card', label: 'a card of its size' },
-]
-const INTENTS: { value: Intent; label: string }[] = [
-  { value: 'pebble', label: 'Pebble' },
-  { value: 'skim', label: 'Skim' },
-  { value: 'dash', label: 'Dash' },
-]
+const DRAWN = choices<Part['drawn_as']>({
+  face: 'head and face',
+  body: 'trunk and arms',
+  feet: 'legs and feet',
+  ropes: 'turning ropes',
+  lantern: 'lantern',
+  bicycle: 'bicycle',
+  blade: 'blade',
+  silks: 'hanging cloth',
+  medal: 'medals',
+  scarf: 'flying scarf',
+  hand: 'hand and arm',
+  card: 'a card of its size',
+})
+const INTENTS = choices<Intent>({
+  pebble: 'Pebble',
+  skim: 'Skim',
+  dash: 'Dash',
+})
 
 type Props = {
   part: Part

@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { answered, client, Refusal, type Shot, type Tone } from '../api/client'
 import { Figure } from '../controls/Figure'
-import { signedStops } from './words'
+import { signedStops } from '../words/figures'
 
 const FIRST: Tone[] = [
   { name: 'clothes', share: 0.25, reflectance: 0.3, relative_distance: 1 },

@@ -2,8 +2,9 @@ import { Button, Popover, Text } from '@mantine/core'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { answered, client, type Equivalent, type Shot } from '../api/client'
+import { useCommands } from '../commands/useCommands'
 import { applied } from '../api/applied'
-import { pixels } from './words'
+import { pixels } from '../words/figures'
 import classes from './Ways.module.css'
 
 type Props = { shot: Shot; onTake: (shot: Shot) => void }
@@ -11,6 +12,7 @@ type Props = { shot: Shot; onTake: (shot: Shot) => void }
 /** Other settings with the same light, each with what it costs in pulse, noise and depth. */
 export function Ways({ shot, onTake }: Props) {
   const [opened, setOpened] = useState(false)
+  useCommands({ ways: () => setOpened(true) })
   const ways = useQuery({
     queryKey: ['equivalents', shot],
     queryFn: () => answered(client.POST('/api/equivalents', { body: shot })),

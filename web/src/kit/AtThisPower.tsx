@@ -1,6 +1,6 @@
 import { Tooltip } from '@mantine/core'
 import { memo } from 'react'
-import type { AtPower, FlashUnit } from '../api/client'
+import type { AtPower, Sheet } from '../api/client'
 import { Figure } from '../controls/Figure'
 import { nearest, type Lane } from './DurationCurves'
 import { LaneSign } from './LaneMark'
@@ -8,7 +8,7 @@ import { figure } from './words'
 import classes from './AtThisPower.module.css'
 
 type Props = { lanes: Lane[]; power: number; rate: number; onRate: (rate: number) => void }
-type Row = { label: string; why?: string; of: (at: AtPower, unit: FlashUnit) => string }
+type Row = { label: string; why?: string; of: (at: AtPower, sheet: Sheet) => string }
 
 const DOUBTS: Record<NonNullable<AtPower['doubt']>, string> = {
   outside_table: 'beyond the table',
@@ -37,12 +37,8 @@ export function AtThisPower({ lanes, power, rate, onRate }: Props) {
     },
     {
       label: 'On one charge',
-      of: (at, unit) =>
-        at.flashes_per_charge != null
-          ? figure(at.flashes_per_charge, 2)
-          : !unit.battery && (unit.kind === 'mains_head' || unit.kind === 'generator')
-            ? 'mains'
-            : UNKNOWN,
+      of: (at, sheet) =>
+        at.flashes_per_charge != null ? figure(at.flashes_per_charge, 2) : sheet.endless ? 'mains' : UNKNOWN,
     },
     {
       label: 'Until hot',
@@ -86,7 +82,7 @@ export function AtThisPower({ lanes, power, rate, onRate }: Props) {
             <tr key={label}>
               <RowName label={label} why={why} />
               {seen.map((at, index) => {
-                const text = of(at, lanes[index]!.unit)
+                const text = of(at, lanes[index]!.sheet)
                 return (
                   <td
                     key={lanes[index]!.unit.id}

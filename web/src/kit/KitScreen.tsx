@@ -1,4 +1,5 @@
 import { Button, Tooltip } from '@mantine/core'
+import { Key } from '../commands/Key'
 import { useQueries, useQuery } from '@tanstack/react-query'
 import { useCallback, useEffect, useRef, useState, type DragEvent } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
@@ -11,7 +12,8 @@ import {
   type ItemAnswer,
   type Kind,
 } from '../api/client'
-import { useKeys } from '../shell/keys'
+import { withKey } from '../commands/list'
+import { useCommands } from '../commands/useCommands'
 import { Waiting } from '../shell/Waiting'
 import { Entry } from './Entry'
 import { Notices, type Notice } from './Notices'
@@ -172,14 +174,15 @@ export function KitScreen() {
   }
 
   // While figures are entered, no key may take them away; not even the browser's own undo.
-  const free = (action: () => void) => !draft && action()
-  useKeys({
-    '/': () => document.getElementById('kit-find')?.focus(),
-    e: () => free(entered),
-    n: () => free(() => void start()),
-    'mod+z': () => free(() => step('undo')),
-    'mod+shift+z': () => free(() => step('redo')),
-    'mod+y': () => free(() => step('redo')),
+  const free = (action: () => void) => () => {
+    if (!draft) action()
+  }
+  useCommands({
+    find_thing: () => document.getElementById('kit-find')?.focus(),
+    change_thing: free(entered),
+    new_thing: free(() => void start()),
+    undo: free(() => step('undo')),
+    redo: free(() => step('redo')),
   })
 
   if (!shelf.data) return <Waiting what="the kit" error={shelf.error} onRetry={() => void shelf.refetch()} />
@@ -222,7 +225,8 @@ export function KitScreen() {
         </nav>
         <span className={classes.spacer} />
         <Button size="compact-sm" radius="xl" onClick={() => void start()}>
-          New {word}&nbsp;<kbd>N</kbd>
+          New {word}&nbsp;
+          <Key of="new_thing" />
         </Button>
         <TakeIn busy={takeIn.isPending} onFile={file} />
       </header>
@@ -323,7 +327,8 @@ function Actions({ kept, onChange, onCopy, onStep, onDelete }: ActionsProps) {
   return (
     <div className={classes.actions}>
       <Button {...small} onClick={onChange}>
-        Change&nbsp;<kbd>E</kbd>
+        Change&nbsp;
+        <Key of="change_thing" />
       </Button>
       <Button {...small} onClick={onCopy}>
         Copy
@@ -334,12 +339,12 @@ function Actions({ kept, onChange, onCopy, onStep, onDelete }: ActionsProps) {
       <Button {...small} onClick={onDelete}>
         Delete
       </Button>
-      <Tooltip label="Undo · Ctrl+Z">
+      <Tooltip label={withKey('undo')}>
         <Button {...small} aria-label="Undo" disabled={!kept.can_undo} onClick={() => onStep('undo')}>
           ↶
         </Button>
       </Tooltip>
-      <Tooltip label="Redo · Ctrl+Shift+Z">
+      <Tooltip label={withKey('redo')}>
         <Button {...small} aria-label="Redo" disabled={!kept.can_redo} onClick={() => onStep('redo')}>
           ↷
         </Button>

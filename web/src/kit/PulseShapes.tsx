@@ -1,7 +1,7 @@
 import { scaleLinear } from 'd3-scale'
 import { area, line } from 'd3-shape'
 import type { AtPower } from '../api/client'
-import { axisTime } from '../bench/words'
+import { axisTime } from '../words/figures'
 import type { Lane } from './DurationCurves'
 import { nearest } from './DurationCurves'
 import classes from './PulseShapes.module.css'

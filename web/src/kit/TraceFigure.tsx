@@ -1,7 +1,7 @@
 import { scaleLinear } from 'd3-scale'
 import { area, line } from 'd3-shape'
 import type { AtPower, TraceAnswer } from '../api/client'
-import { axisTime } from '../bench/words'
+import { axisTime } from '../words/figures'
 import classes from './TraceFigure.module.css'
 
 const WIDTH = 720

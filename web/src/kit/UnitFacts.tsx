@@ -1,6 +1,6 @@
 import { Button, Stack, Text } from '@mantine/core'
 import type { FlashUnit, Sheet } from '../api/client'
-import { signedStops } from '../bench/words'
+import { signedStops } from '../words/figures'
 import { FilePick } from '../controls/FilePick'
 import { SeverityMark } from '../marks/SeverityMark'
 import { apart, BEHAVES, figure, sourced } from './words'
@@ -123,7 +123,7 @@ function Recordings({ unit, sheet, reading, onTrace, onRehearse, onForget }: Pro
           The figures entered are {apart(verdict.against_entered)} from what was recorded.{' '}
           {verdict.misfit != null
             ? `Its way, fitted through them, stays ${apart(verdict.misfit)} off.`
-            : `${3 - verdict.powers} more ${3 - verdict.powers === 1 ? 'power' : 'powers'} and the way is fitted through them.`}
+            : `${verdict.more_powers} more ${verdict.more_powers === 1 ? 'power' : 'powers'} and the way is fitted through them.`}
           {verdict.behaves_as && verdict.best_misfit != null && (
             <>
               {' '}

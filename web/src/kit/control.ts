@@ -1,5 +1,6 @@
 import type { FlashUnit } from '../api/client'
-import { maybe, number, words, type Field, type Words } from './field'
+import { choices } from '../words/choices'
+import { maybe, number, type Field, type Words } from './field'
 
 type Control = FlashUnit['control']
 type Way = Control['way']
@@ -48,7 +49,7 @@ const CONTROLS: { [W in Way]: { words: string; fresh: Extract<Control, { way: W 
         label: 'A pulse ends because',
         as: 'word',
         optional: true,
-        words: words({ cut: 'a switch cuts it', whole: 'the store runs out' }),
+        words: choices({ cut: 'a switch cuts it', whole: 'the store runs out' }),
       },
       { pointer: at('rows'), label: 'Powers', as: 'rows' },
     ],

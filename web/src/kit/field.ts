@@ -7,9 +7,6 @@ export type Field = { pointer: string; label: string; suffix?: string; hint?: st
 )
 export type Group = { title: string; fields: Field[] }
 
-export const words = (from: Record<string, string>): Words =>
-  Object.entries(from).map(([value, label]) => ({ value, label }))
-
 export const number = (pointer: string, label: string, suffix?: string): Field => ({
   pointer,
   label,

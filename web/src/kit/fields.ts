@@ -1,6 +1,7 @@
 import type { Item, Kind } from '../api/client'
+import { choices } from '../words/choices'
 import { controlFields, freshControl, WAYS_TO_CHOOSE } from './control'
-import { maybe, number, words, type Field, type Group } from './field'
+import { maybe, number, type Field, type Group } from './field'
 import { UNIT_KINDS } from './words'
 
 const NAME: Field = { pointer: '/name', label: 'Name', as: 'text' }
@@ -52,14 +53,14 @@ function unit(of: Of<'unit'>): Group[] {
           pointer: '/heat/then',
           label: 'Then it',
           as: 'word',
-          words: words({ waits: 'recycles slowly', refuses: 'does not fire' }),
+          words: choices({ waits: 'recycles slowly', refuses: 'does not fire' }),
         },
       ]
     : []
   return [
     {
       title: 'Unit',
-      fields: [NAME, { pointer: '/kind', label: 'Kind', as: 'word', words: words(UNIT_KINDS) }],
+      fields: [NAME, { pointer: '/kind', label: 'Kind', as: 'word', words: choices(UNIT_KINDS) }],
     },
     {
       title: 'Output at full power',
@@ -68,7 +69,7 @@ function unit(of: Of<'unit'>): Group[] {
           pointer: '/output',
           label: 'Known as',
           as: 'word',
-          words: words({
+          words: choices({
             guide_number: 'guide number',
             reading: 'f-number at a distance',
             exposure: 'lux-seconds at a distance',
@@ -137,14 +138,14 @@ function unit(of: Of<'unit'>): Group[] {
           label: 'Fired before ready',
           as: 'word',
           optional: true,
-          words: words({ dim: 'fires dimmer', missing: 'does not fire' }),
+          words: choices({ dim: 'fires dimmer', missing: 'does not fire' }),
         },
         {
           pointer: '/heat',
           label: 'Acts on its heat',
           as: 'word',
           optional: true,
-          words: words({ waits: 'recycles slowly', refuses: 'does not fire' }),
+          words: choices({ waits: 'recycles slowly', refuses: 'does not fire' }),
           fresh: (then) => ({ capacity_j: 20_000, drain_w: 80, then }),
         },
         ...heat,
@@ -153,7 +154,7 @@ function unit(of: Of<'unit'>): Group[] {
           label: 'On a low battery',
           as: 'word',
           optional: true,
-          words: words({ slower: 'takes longer', dim: 'dimmer, and says ready', refuses: 'stops' }),
+          words: choices({ slower: 'takes longer', dim: 'dimmer, and says ready', refuses: 'stops' }),
         },
       ],
     },
@@ -184,7 +185,7 @@ export function fieldsOf(thing: Item): Group[] {
               pointer: '/shutter_kind',
               label: 'Shutter',
               as: 'word',
-              words: words({
+              words: choices({
                 focal_plane: 'focal-plane',
                 leaf: 'leaf',
                 global: 'global, electronic',
@@ -199,7 +200,7 @@ export function fieldsOf(thing: Item): Group[] {
               pointer: '/first_row',
               label: 'First row at the',
               as: 'word',
-              words: words({ bottom: 'bottom of the picture', top: 'top of the picture' }),
+              words: choices({ bottom: 'bottom of the picture', top: 'top of the picture' }),
             },
             { pointer: '/fastest', label: 'Fastest', as: 'text' },
             { pointer: '/slowest', label: 'Slowest', as: 'text' },
@@ -215,7 +216,7 @@ export function fieldsOf(thing: Item): Group[] {
               pointer: '/grid',
               label: 'Dials are cut in',
               as: 'word',
-              words: words({ thirds: 'thirds', halves: 'halves' }),
+              words: choices({ thirds: 'thirds', halves: 'halves' }),
             },
             number('/sensor_width_mm', 'Width', ' mm'),
             number('/sensor_height_mm', 'Height', ' mm'),
@@ -266,7 +267,7 @@ export function fieldsOf(thing: Item): Group[] {
               pointer: '/used_as',
               label: 'Used as',
               as: 'word',
-              words: words({
+              words: choices({
                 gel: 'gel on a light',
                 nd: 'grey on the lens',
                 polariser: 'polariser on the lens',
@@ -318,7 +319,7 @@ export function fieldsOf(thing: Item): Group[] {
               pointer: '/flicker',
               label: 'Flickers',
               as: 'word',
-              words: words({ none: 'not', some: 'a little', strong: 'strongly' }),
+              words: choices({ none: 'not', some: 'a little', strong: 'strongly' }),
             },
             maybe('/watts', 'Draws', ' W'),
           ],

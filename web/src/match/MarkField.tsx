@@ -2,7 +2,7 @@ import { scaleLog } from 'd3-scale'
 import { line } from 'd3-shape'
 import { useMemo, type KeyboardEvent } from 'react'
 import type { MarkMap, UnitMark } from '../api/client'
-import { axisTime, pixels } from '../bench/words'
+import { axisTime, pixels } from '../words/figures'
 import classes from './MarkField.module.css'
 
 const WIDTH = 560

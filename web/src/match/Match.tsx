@@ -1,4 +1,5 @@
 import { Button, SegmentedControl, Select, Tooltip } from '@mantine/core'
+import { choices } from '../words/choices'
 import { useEffect, useState } from 'react'
 import {
   answered,
@@ -12,7 +13,9 @@ import {
   type Shot,
   type Wish,
 } from '../api/client'
-import { useKeys } from '../shell/keys'
+import { Key } from '../commands/Key'
+import { withKey } from '../commands/list'
+import { useCommands } from '../commands/useCommands'
 import { Compare } from './Compare'
 import { Explain } from './Explain'
 import { MarkField, type Hand } from './MarkField'
@@ -27,14 +30,14 @@ import { WishPanel } from './WishPanel'
 import cards from './Setups.module.css'
 import classes from './Match.module.css'
 
-const PRIORITIES: { value: Priority; label: string }[] = [
-  { value: 'balanced', label: 'Balanced' },
-  { value: 'shortest_pulse', label: 'Shortest pulse' },
-  { value: 'lowest_iso', label: 'Lowest ISO' },
-  { value: 'longest_battery', label: 'Longest battery' },
-  { value: 'least_to_carry', label: 'Least to carry' },
-  { value: 'fastest_burst', label: 'Fastest burst' },
-]
+const PRIORITIES = choices<Priority>({
+  balanced: 'Balanced',
+  shortest_pulse: 'Shortest pulse',
+  lowest_iso: 'Lowest ISO',
+  longest_battery: 'Longest battery',
+  least_to_carry: 'Least to carry',
+  fastest_burst: 'Fastest burst',
+})
 const MOST_PINNED = 4
 type Scope = 'light' | 'shot' | 'job'
 
@@ -101,7 +104,7 @@ export function Match({ shot, saving, onChange, onUndo, onClose }: Props) {
         ? pinned.filter((one) => !same(one, row))
         : [...pinned, row].slice(0, MOST_PINNED),
     )
-  const move = (by: number) => () => scope === 'light' && count > 0 && setAt((chosen + by + count) % count)
+  const move = (by: number) => () => count > 0 && setAt((chosen + by + count) % count)
   const table = () =>
     void asked('/api/match/table', {
       method: 'POST',
@@ -111,26 +114,27 @@ export function Match({ shot, saving, onChange, onUndo, onClose }: Props) {
       .then(async (response) => save(await response.blob(), 'set-ups.csv'))
       .catch((error: Error) => setTrouble(error.message))
 
-  useKeys({
-    Escape: onClose,
-    c: onClose,
-    ArrowDown: move(1),
-    ArrowUp: move(-1),
-    Enter: () => scope === 'light' && act(),
-    p: () => rows[chosen] && pin(rows[chosen]),
-    s: () => pinned.length > 1 && setComparing(true),
-    e: () => rows[chosen] && setExplained(rows[chosen].setup),
-    '1': () => setScope('light'),
-    '2': () => setScope('shot'),
-    '3': () => setScope('job'),
-    'mod+z': onUndo,
+  useCommands({
+    to_bench: onClose,
+    ...(scope === 'light' && {
+      setup_after: move(1),
+      setup_before: move(-1),
+      set_so: act,
+      pin: () => rows[chosen] && pin(rows[chosen]),
+      explain: () => rows[chosen] && setExplained(rows[chosen].setup),
+    }),
+    ...(pinned.length > 1 && { side_by_side: () => setComparing(true) }),
+    match_key: () => setScope('light'),
+    match_lights: () => setScope('shot'),
+    match_job: () => setScope('job'),
+    undo: onUndo,
   })
 
   const field = search.refusal instanceof Refusal ? search.refusal.problem.field : undefined
   return (
     <main className={classes.match}>
       <header className={classes.top}>
-        <Tooltip label="Back to the Bench · Esc">
+        <Tooltip label={withKey('to_bench')}>
           <Button size="compact-sm" radius="xl" variant="default" onClick={onClose}>
             ← Bench
           </Button>
@@ -143,11 +147,11 @@ export function Match({ shot, saving, onChange, onUndo, onClose }: Props) {
           aria-label="For"
           value={scope}
           onChange={(value) => setScope(value as Scope)}
-          data={[
-            { value: 'light', label: 'The key' },
-            { value: 'shot', label: 'All lights' },
-            { value: 'job', label: 'The whole job' },
-          ]}
+          data={choices<Scope>({
+            light: 'The key',
+            shot: 'All lights',
+            job: 'The whole job',
+          })}
         />
         <span className={classes.spacer} />
         <Select
@@ -166,7 +170,8 @@ export function Match({ shot, saving, onChange, onUndo, onClose }: Props) {
           disabled={pinned.length < 2}
           onClick={() => setComparing(true)}
         >
-          Side by side&nbsp;<kbd>S</kbd>
+          Side by side&nbsp;
+          <Key of="side_by_side" />
         </Button>
         <Button
           size="compact-sm"
@@ -186,7 +191,7 @@ export function Match({ shot, saving, onChange, onUndo, onClose }: Props) {
         >
           Print
         </Button>
-        <Tooltip label="Undo · Ctrl+Z">
+        <Tooltip label={withKey('undo')}>
           <Button size="compact-sm" radius="xl" variant="default" aria-label="Undo" onClick={onUndo}>
             ↶
           </Button>

@@ -1,4 +1,5 @@
 import { Button } from '@mantine/core'
+import { Key } from '../commands/Key'
 import type { NearestRow } from '../api/client'
 import classes from './Setups.module.css'
 
@@ -18,7 +19,8 @@ export function NearestCard({ rank, near, inHand, onHand, onGive }: Props) {
       {inHand && (
         <div className={classes.acts}>
           <Button size="compact-sm" data-act="give" onClick={onGive}>
-            Let it give&nbsp;<kbd>↵</kbd>
+            Let it give&nbsp;
+            <Key of="set_so" />
           </Button>
         </div>
       )}

@@ -1,6 +1,7 @@
 import { Button, Checkbox } from '@mantine/core'
+import { Key } from '../commands/Key'
 import type { MatchRow } from '../api/client'
-import { pixels } from '../bench/words'
+import { pixels } from '../words/figures'
 import { Bars } from './Bars'
 import classes from './Setups.module.css'
 
@@ -56,10 +57,12 @@ export function SetupCard({ rank, row, inHand, pinned, canPin, onHand, onPin, on
           {row.also.length > 0 && <p className={classes.facts}>Also behind {row.also.join(', ')}.</p>}
           <div className={classes.acts}>
             <Button size="compact-sm" data-act="apply" onClick={onApply}>
-              Set the shot so&nbsp;<kbd>↵</kbd>
+              Set the shot so&nbsp;
+              <Key of="set_so" />
             </Button>
             <Button size="compact-sm" variant="default" data-act="explain" onClick={onExplain}>
-              From joules to pixels&nbsp;<kbd>E</kbd>
+              From joules to pixels&nbsp;
+              <Key of="explain" />
             </Button>
           </div>
         </>

@@ -1,5 +1,5 @@
 import type { MatchAnswer, Shot } from '../api/client'
-import { pixels } from '../bench/words'
+import { pixels } from '../words/figures'
 import classes from './Sheet.module.css'
 
 /** The answer on paper: what was asked in a line, then a row a set-up. */

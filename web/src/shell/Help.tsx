@@ -1,5 +1,5 @@
 import { Modal, SimpleGrid, Text, Title } from '@mantine/core'
-import { KEYS } from './commands'
+import { COMMANDS, GROUPS, keyOf, ON_A_MARK, type CommandId, type Group } from '../commands/list'
 import classes from './Shell.module.css'
 
 const WORDS: [string, string][] = [
@@ -8,19 +8,27 @@ const WORDS: [string, string][] = [
   ['Dash', 'a part that draws a streak'],
 ]
 
+/** What a group has to tell: its commands by their keys, and the keys of its marks. */
+const told = (group: Group): [string, string][] => [
+  ...(Object.keys(COMMANDS) as CommandId[])
+    .filter((id) => COMMANDS[id].group === group && COMMANDS[id].key)
+    .map((id): [string, string] => [keyOf(id), COMMANDS[id].words]),
+  ...ON_A_MARK.filter((one) => one.group === group).map(({ keys, words }): [string, string] => [keys, words]),
+]
+
 /** Every key, and the product's own three words. */
 export function Help({ opened, onClose }: { opened: boolean; onClose: () => void }) {
   return (
     <Modal opened={opened} onClose={onClose} size="xl" title="Keys and words">
       <SimpleGrid cols={3}>
-        {KEYS.map(({ title, keys }) => (
-          <section key={title}>
+        {GROUPS.map((group) => (
+          <section key={group}>
             <Title order={3} size="sm">
-              {title}
+              {group}
             </Title>
             <dl className={classes.keys}>
-              {keys.map(([key, meaning]) => (
-                <div key={key}>
+              {told(group).map(([key, meaning]) => (
+                <div key={`${key} ${meaning}`}>
                   <dt>
                     <kbd>{key}</kbd>
                   </dt>

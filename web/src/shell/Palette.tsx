@@ -1,11 +1,15 @@
 import { Modal, TextInput, UnstyledButton } from '@mantine/core'
 import { useQuery } from '@tanstack/react-query'
 import { useMemo, useState } from 'react'
-import { useLocation, useNavigate } from 'react-router'
+import { useNavigate } from 'react-router'
 import { answered, client } from '../api/client'
 import { useShotNames } from '../api/names'
-import { commandsOf, type Command } from './commands'
+import { keyOf } from '../commands/list'
+import { commandsNow } from '../commands/useCommands'
 import classes from './Palette.module.css'
+
+/** Something that can be run by its name. */
+type Command = { name: string; hint: string; run: () => void }
 
 /** More than this nobody reads; another letter finds it. */
 const MOST = 12
@@ -13,7 +17,6 @@ const MOST = 12
 /** Every shot, every thing of the kit and every command, by a part of its name. */
 export function Palette({ onClose }: { onClose: () => void }) {
   const navigate = useNavigate()
-  const { pathname, search } = useLocation()
   const [wanted, setWanted] = useState('')
   const [at, setAt] = useState(0)
   const shots = useShotNames().data
@@ -28,15 +31,16 @@ export function Palette({ onClose }: { onClose: () => void }) {
         hint: 'shot',
         run: () => void navigate(`/shots/${shot.id}`),
       })),
-      ...commandsOf(pathname, search),
-      { name: 'Copies of everything', hint: 'screen', run: () => void navigate('/copies') },
+      ...commandsNow()
+        .filter(({ id }) => id !== 'find')
+        .map(({ id, told, run }) => ({ name: told.words, hint: keyOf(id) || 'screen', run })),
       ...(items ?? []).map((item) => ({
         name: item.name,
         hint: item.what,
         run: () => void navigate(`/kit/${item.what}/${item.id}`),
       })),
     ],
-    [shots, items, pathname, search, navigate],
+    [shots, items, navigate],
   )
   const words = wanted.toLowerCase().split(/\s+/).filter(Boolean)
   const found = all

@@ -3,7 +3,8 @@ import { useState } from 'react'
 import { NavLink, Outlet, useMatch, useNavigate } from 'react-router'
 import { Mark } from '../marks/Wordmark'
 import { Help } from './Help'
-import { useKeys } from './keys'
+import { useCommandKeys, useCommands } from '../commands/useCommands'
+import { withKey } from '../commands/list'
 import { Palette } from './Palette'
 import classes from './Shell.module.css'
 
@@ -16,12 +17,14 @@ export function Shell() {
   const bench = useMatch('/shots/:id')
   const daylight = colorScheme === 'light'
   const turn = () => setColorScheme(daylight ? 'dark' : 'light')
-  useKeys({
-    'mod+k': () => setPalette(true),
-    '?': () => setHelp(true),
-    t: turn,
-    h: () => void navigate('/'),
-    k: () => void navigate('/kit'),
+  useCommandKeys()
+  useCommands({
+    find: () => setPalette(true),
+    help: () => setHelp(true),
+    theme: turn,
+    all_shots: () => void navigate('/'),
+    kit: () => void navigate('/kit'),
+    copies: () => void navigate('/copies'),
   })
 
   return (
@@ -60,7 +63,7 @@ export function Shell() {
           Copies
         </NavLink>
         <Tooltip
-          label={daylight ? 'To the dark theme, Set · T' : 'To the bright theme, Daylight · T'}
+          label={withKey('theme', daylight ? 'To the dark theme, Set' : 'To the bright theme, Daylight')}
           position="right"
         >
           <UnstyledButton className={classes.link} onClick={turn} aria-label="Theme">
@@ -71,7 +74,7 @@ export function Shell() {
             {daylight ? 'Daylight' : 'Set'}
           </UnstyledButton>
         </Tooltip>
-        <Tooltip label="Keys and words · ?" position="right">
+        <Tooltip label={withKey('help', 'Keys and words')} position="right">
           <UnstyledButton className={classes.link} onClick={() => setHelp(true)} aria-label="Help">
             <b>?</b>
             Keys

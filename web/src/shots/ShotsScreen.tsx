@@ -1,11 +1,12 @@
 import { Button, Menu, Text } from '@mantine/core'
+import { Key } from '../commands/Key'
 import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { answered, client, type ShotCard } from '../api/client'
 import { IntentMark } from '../marks/IntentMark'
 import { SeverityMark } from '../marks/SeverityMark'
-import { useKeys } from '../shell/keys'
+import { useCommands } from '../commands/useCommands'
 import { Waiting } from '../shell/Waiting'
 import classes from './ShotsScreen.module.css'
 
@@ -59,7 +60,7 @@ export function ShotsScreen() {
   useEffect(() => {
     document.title = 'Shots · Dash Pebble'
   }, [])
-  useKeys({ n: () => fresh.mutate(undefined) })
+  useCommands({ new_shot: () => fresh.mutate(undefined) })
 
   if (!list.data) return <Waiting what="your shots" error={list.error} onRetry={() => void list.refetch()} />
   const cards = list.data.pages.flatMap((page) => page.shots)
@@ -70,7 +71,8 @@ export function ShotsScreen() {
       <header className={classes.head}>
         <h1>Shots</h1>
         <Button radius="xl" loading={fresh.isPending} onClick={() => fresh.mutate(undefined)}>
-          New shot&nbsp;<kbd>N</kbd>
+          New shot&nbsp;
+          <Key of="new_shot" />
         </Button>
       </header>
       {failure && (

@@ -1,17 +1,12 @@
 //! Reading documents, identities and versions out of requests.
 
-use super::forecast::{DragRequest, HoldRequest, MeteringRequest};
-use super::matching::{ApplyRequest, JobRequest, MatchRequest};
+use super::LARGEST_BODY;
 use super::problem::ApiError;
-use super::{LARGEST_BODY, LARGEST_KIT};
 use axum::body::Bytes;
 use axum::extract::rejection::BytesRejection;
 use axum::extract::{FromRequest, FromRequestParts, Path, Query, Request};
 use axum::http::request::Parts;
 use axum::http::{StatusCode, header};
-use pebble_core::daylight::Sky;
-use pebble_core::drag::StreakReading;
-use pebble_core::gear::{FlashUnit, Item, Kit};
 use pebble_core::{Plan, Shot};
 use serde::de::DeserializeOwned;
 use std::error::Error;
@@ -44,51 +39,6 @@ pub trait Sendable: DeserializeOwned {
 
 impl Sendable for Shot {
     const NAME: &'static str = "shot";
-}
-
-impl Sendable for HoldRequest {
-    const NAME: &'static str = "look to hold";
-}
-
-impl Sendable for DragRequest {
-    const NAME: &'static str = "streak to draw";
-}
-
-impl Sendable for StreakReading {
-    const NAME: &'static str = "streak as it was seen";
-}
-
-impl Sendable for MeteringRequest {
-    const NAME: &'static str = "list of tones";
-}
-
-impl Sendable for Sky {
-    const NAME: &'static str = "place and time under the sky";
-}
-
-impl Sendable for MatchRequest {
-    const NAME: &'static str = "question to the kit";
-}
-
-impl Sendable for ApplyRequest {
-    const NAME: &'static str = "set-up for a shot";
-}
-
-impl Sendable for JobRequest {
-    const NAME: &'static str = "list of shots";
-}
-
-impl Sendable for Item {
-    const NAME: &'static str = "thing of the kit";
-}
-
-impl Sendable for FlashUnit {
-    const NAME: &'static str = "flash unit";
-}
-
-impl Sendable for Kit {
-    const NAME: &'static str = "kit";
-    const LARGEST: usize = LARGEST_KIT;
 }
 
 /// Something in a request body, read and not yet checked.

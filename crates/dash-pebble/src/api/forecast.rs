@@ -1,6 +1,6 @@
 //! What will happen: forecast, findings and the notches of every control, for a shot that need not be saved.
 
-use super::body::{Checked, Sent};
+use super::body::{Checked, Sendable, Sent};
 use super::problem::{ApiError, Problem};
 use axum::Json;
 use pebble_core::cautions::{Caution, cautions};
@@ -93,6 +93,10 @@ pub struct HoldRequest {
     pub light: Option<usize>,
 }
 
+impl Sendable for HoldRequest {
+    const NAME: &'static str = "look to hold";
+}
+
 /// What holding it takes.
 #[derive(Debug, Serialize, utoipa::ToSchema)]
 pub struct HoldAnswer {
@@ -136,6 +140,14 @@ pub struct DragRequest {
     pub wish: DragWish,
 }
 
+impl Sendable for DragRequest {
+    const NAME: &'static str = "streak to draw";
+}
+
+impl Sendable for StreakReading {
+    const NAME: &'static str = "streak as it was seen";
+}
+
 /// Settings for a streak of a length and a steady light of a brightness.
 #[utoipa::path(post, path = "/api/drag", request_body = DragRequest, responses(
     (status = 200, body = DragAnswer), (status = 400, body = Problem), (status = 422, body = Problem)))]
@@ -173,6 +185,14 @@ pub struct MeteringRequest {
     pub tones: Vec<Tone>,
     /// When the next group stands there; may be empty.
     pub next: Vec<Tone>,
+}
+
+impl Sendable for MeteringRequest {
+    const NAME: &'static str = "list of tones";
+}
+
+impl Sendable for Sky {
+    const NAME: &'static str = "place and time under the sky";
 }
 
 /// What to dial in against automatic flash.

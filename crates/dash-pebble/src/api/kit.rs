@@ -1,7 +1,9 @@
 //! The kit: list, read, add, change, retire, delete, take in and give out.
 
 use super::App;
-use super::body::{Asked, Id, Seen, Sendable, Sent, entity_tag, not_arrived};
+use super::LARGEST_KIT;
+use super::body::{Asked, Id, Seen, Sendable, Sent, not_arrived};
+use super::kept::ItemAnswer;
 use super::problem::{ApiError, Problem};
 use crate::demo;
 use crate::formats::units_csv;
@@ -18,40 +20,13 @@ use pebble_core::sheet;
 use serde::{Deserialize, Serialize};
 use std::collections::HashMap;
 
-/// A thing of the kit and where it stands.
-#[derive(Debug, Serialize, utoipa::ToSchema)]
-pub struct ItemAnswer {
-    /// Identity.
-    pub id: String,
-    /// Version, also the entity tag.
-    pub version: i64,
-    /// When it last changed, UTC.
-    pub changed_at: String,
-    /// Whether it is no longer taken along.
-    pub retired: bool,
-    /// Whether there is an earlier revision.
-    pub can_undo: bool,
-    /// Whether there is a later one.
-    pub can_redo: bool,
-    /// The thing.
-    pub thing: Item,
-    /// The figures that tell it from its neighbours, in one line.
-    pub line: String,
+impl Sendable for Item {
+    const NAME: &'static str = "thing of the kit";
 }
 
-impl From<Kept> for ItemAnswer {
-    fn from(kept: Kept) -> Self {
-        let Kept { id, version, thing, moved: _, changed_at, retired, can_undo, can_redo } = kept;
-        // What is kept was checked when it was read: its line can be said.
-        let line = sheet::line(&thing).unwrap_or_default();
-        Self { id, version, changed_at, retired, can_undo, can_redo, thing, line }
-    }
-}
-
-impl IntoResponse for ItemAnswer {
-    fn into_response(self) -> Response {
-        (entity_tag(self.version), Json(self)).into_response()
-    }
+impl Sendable for Kit {
+    const NAME: &'static str = "kit";
+    const LARGEST: usize = LARGEST_KIT;
 }
 
 /// A thing in the list.

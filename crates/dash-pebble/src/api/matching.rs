@@ -2,7 +2,7 @@
 //! listens any more.
 
 use super::App;
-use super::body::Sent;
+use super::body::{Sendable, Sent};
 use super::problem::{ApiError, Problem};
 use crate::formats::match_csv;
 use crate::store::Store;
@@ -14,7 +14,7 @@ use axum::http::header;
 use axum::response::{IntoResponse, Response};
 use pebble_core::gear::{Item, Kit};
 use pebble_core::matching::{
-    self, Brief, Chain, CrewRow, Going, JobAnswer, MarkMap, MatchRow, NearestRow, Priority, Setup, Stock, Wish,
+    self, ANSWER_FORMAT, Brief, Chain, CrewRow, Going, JobAnswer, MarkMap, MatchAnswer, Priority, Setup, Stock, Wish,
 };
 use pebble_core::{Invalid, Plan, Shot};
 use serde::{Deserialize, Serialize};
@@ -23,8 +23,6 @@ use std::time::Duration;
 use tokio::sync::mpsc;
 use tokio_stream::wrappers::ReceiverStream;
 
-/// Name of the format that the command line writes.
-pub const FORMAT: &str = "dash-pebble/match";
 /// How often a long search says how far it is.
 const TELL_EVERY: Duration = Duration::from_millis(100);
 /// More shots than a job has.
@@ -41,23 +39,8 @@ pub struct MatchRequest {
     pub priority: Priority,
 }
 
-/// What the kit answers.
-#[derive(Clone, Debug, Serialize, utoipa::ToSchema)]
-pub struct MatchAnswer {
-    /// `dash-pebble/match`.
-    pub format: String,
-    /// Version of the format.
-    pub version: u32,
-    /// What counted first.
-    pub priority: Priority,
-    /// What was asked, all of it.
-    pub wish: Wish,
-    /// Set-ups, best first; folded where they differ in the modifier alone.
-    pub rows: Vec<MatchRow>,
-    /// Ways in all: settings of camera, power and distance with any unit.
-    pub ways: u64,
-    /// Where nothing works: what comes nearest, and what would have to give.
-    pub nearest: Vec<NearestRow>,
+impl Sendable for MatchRequest {
+    const NAME: &'static str = "question to the kit";
 }
 
 /// What is told while a search goes on, one line of JSON each.
@@ -111,7 +94,7 @@ pub fn answer(
         Vec::new()
     };
     Ok(Some(MatchAnswer {
-        format: FORMAT.to_owned(),
+        format: ANSWER_FORMAT.to_owned(),
         version: 1,
         priority,
         wish,
@@ -267,6 +250,10 @@ pub struct JobRequest {
     pub shots: Vec<String>,
 }
 
+impl Sendable for JobRequest {
+    const NAME: &'static str = "list of shots";
+}
+
 /// What is told while a job is worked out, one line of JSON each.
 #[derive(Clone, Debug, Serialize, utoipa::ToSchema)]
 #[serde(tag = "is", rename_all = "snake_case")]
@@ -329,6 +316,10 @@ pub struct ApplyRequest {
     pub shot: Shot,
     /// The set-up.
     pub setup: Setup,
+}
+
+impl Sendable for ApplyRequest {
+    const NAME: &'static str = "set-up for a shot";
 }
 
 async fn applied(app: &App, asked: &ApplyRequest) -> Result<Shot, ApiError> {

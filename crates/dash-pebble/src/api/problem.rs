@@ -1,7 +1,6 @@
 //! Errors on the wire: RFC 9457 problem details. Status and code of every failure stand in this one place.
 
-use super::kit::ItemAnswer;
-use super::shots::ShotAnswer;
+use super::kept::{ItemAnswer, ShotAnswer};
 use crate::formats::units_csv::WrongRow;
 use crate::store::copies::CopyError;
 use crate::store::documents::{Document, DocumentError, Kept, Use};

@@ -1,50 +1,18 @@
 //! Shots: list, read, add, change, undo, remove.
 
 use super::App;
-use super::body::{Asked, Checked, Id, Seen, Sent, entity_tag};
+use super::body::{Asked, Checked, Id, Seen, Sent};
+use super::kept::ShotAnswer;
 use super::problem::{ApiError, Problem};
 use crate::demo;
 use crate::store::shots::{self, Kept, Page, ShotError, ShotName, Step};
 use axum::Json;
 use axum::extract::State;
 use axum::http::StatusCode;
-use axum::response::{IntoResponse, Response};
 use pebble_core::fit::{Moved, fit};
 use pebble_core::guides::{Guide, guides};
 use pebble_core::{Plan, Shot, findings, outlook};
 use serde::{Deserialize, Serialize};
-
-/// A shot and where it stands.
-#[derive(Debug, Serialize, utoipa::ToSchema)]
-pub struct ShotAnswer {
-    /// Identity.
-    pub id: String,
-    /// Version, also the entity tag.
-    pub version: i64,
-    /// When it last changed, UTC.
-    pub changed_at: String,
-    /// Whether there is an earlier revision.
-    pub can_undo: bool,
-    /// Whether there is a later one.
-    pub can_redo: bool,
-    /// The shot.
-    pub shot: Shot,
-    /// Settings that had to move because the kit has changed since it was saved.
-    pub moved: Vec<Moved>,
-}
-
-impl From<Kept> for ShotAnswer {
-    fn from(kept: Kept) -> Self {
-        let Kept { id, version, thing, moved, changed_at, retired: _, can_undo, can_redo } = kept;
-        Self { id, version, changed_at, can_undo, can_redo, shot: thing, moved }
-    }
-}
-
-impl IntoResponse for ShotAnswer {
-    fn into_response(self) -> Response {
-        (entity_tag(self.version), Json(self)).into_response()
-    }
-}
 
 /// A shot in the list.
 #[derive(Debug, Serialize, utoipa::ToSchema)]

@@ -1,6 +1,6 @@
 //! What a flash unit does, computed; it need not be saved.
 
-use super::body::{Asked, Sent};
+use super::body::{Asked, Sendable, Sent};
 use super::problem::{ApiError, Problem};
 use axum::Json;
 use axum::http::header;
@@ -10,6 +10,10 @@ use pebble_core::quantity::bounds;
 use pebble_core::sheet::{self, Sheet};
 use pebble_stand_ins::Recorder;
 use serde::Deserialize;
+
+impl Sendable for FlashUnit {
+    const NAME: &'static str = "flash unit";
+}
 
 /// What the burst is asked at.
 #[derive(Clone, Copy, Debug, Deserialize, utoipa::IntoParams)]

@@ -2,8 +2,8 @@
 
 use super::App;
 use super::body::{Asked, Seen, Sendable, Sent};
+use super::kept::ShotAnswer;
 use super::problem::{ApiError, Problem};
-use super::shots::ShotAnswer;
 use crate::store::shots;
 use crate::store::versions::{self, Version};
 use axum::Json;

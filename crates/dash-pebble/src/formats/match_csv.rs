@@ -1,8 +1,7 @@
 //! Set-ups of a search as a table: one row a set-up; where nothing works, the nearest with what would have to give.
 
 use super::as_text;
-use crate::api::matching::MatchAnswer;
-use pebble_core::matching::MatchRow;
+use pebble_core::matching::{MatchAnswer, MatchRow};
 
 /// Name of the file.
 pub const FILE_NAME: &str = "set-ups.csv";

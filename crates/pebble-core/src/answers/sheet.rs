@@ -4,11 +4,11 @@
 use crate::file::gear::{FlashUnit, Item, Origin, UnitKind};
 use crate::physics::exposure::INCIDENT_C;
 use crate::physics::output::{ESTIMATE_SPAN, OUTPUT_PER_JOULE, colour};
-use crate::physics::pulse::fit::Way;
-use crate::physics::pulse::recordings::verdict;
+use crate::physics::pulse::fit::{self, Way};
+use crate::physics::pulse::recordings::{ENOUGH_POWERS, verdict};
 use crate::physics::pulse::{Basis, Control, Pulse, PulseAt, Sample};
 use crate::plan::check::At;
-use crate::plan::{Unit, leaflet};
+use crate::plan::{Supply, Unit, leaflet};
 use crate::quantity::bounds::{self, Invalid};
 use crate::quantity::scale::{duration_label, power_label};
 use crate::quantity::{Seconds, Stops};
@@ -38,6 +38,8 @@ report! {
         /// What its recordings say of it, where it has any.
         #[serde(skip_serializing_if = "Option::is_none")]
         pub recordings: Option<RecordingsVerdict>,
+        /// Whether its flashes have no end, as on the mains.
+        pub endless: bool,
         /// What one should know of it, in sentences.
         pub remarks: Vec<String>,
     }
@@ -150,6 +152,8 @@ report! {
         pub used: bool,
         /// Different powers recorded.
         pub powers: usize,
+        /// How many more it takes until its way is fitted through them.
+        pub more_powers: usize,
         /// How far the entered durations are from them: 0.2 is a fifth.
         pub against_entered: f64,
         /// How far the way of the unit, fitted through them, still is; from three powers on.
@@ -213,6 +217,7 @@ pub fn sheet(wire: &FlashUnit, frames_per_second: f64) -> Result<Sheet, Invalid>
         powers,
         shortest,
         recordings,
+        endless: unit.readiness.supply == Supply::Mains,
         remarks,
     })
 }
@@ -372,10 +377,11 @@ fn recordings(wire: &FlashUnit, entered: &Control) -> Option<RecordingsVerdict> 
     if samples.is_empty() {
         return None;
     }
-    let seen = verdict(entered, &samples, true);
+    let (seen, powers) = (verdict(entered, &samples, true), fit::powers(&samples));
     Some(RecordingsVerdict {
         used: !wire.ignore_recordings,
-        powers: crate::physics::pulse::fit::powers(&samples),
+        powers,
+        more_powers: ENOUGH_POWERS.saturating_sub(powers),
         against_entered: seen.against_entered.exp_m1(),
         misfit: seen.own.map(|own| own.misfit.exp_m1()),
         behaves_as: seen.best.as_ref().map(|(way, _)| match way {

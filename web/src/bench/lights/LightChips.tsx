@@ -1,7 +1,7 @@
 import { Tooltip, UnstyledButton } from '@mantine/core'
 import type { LightForecast, Shot } from '../../api/client'
 import { RoleMark, ROLE_WORDS } from '../../marks/RoleMark'
-import { signedStops } from '../words'
+import { signedStops } from '../../words/figures'
 import { MOST_LIGHTS } from './lights'
 import classes from './Lights.module.css'
 

@@ -10,13 +10,14 @@ import {
   Tabs,
   Text,
 } from '@mantine/core'
+import { choices } from '../../words/choices'
 import type { Flash, LightForecast, Moved, Problem, Shot } from '../../api/client'
 import { Figure } from '../../controls/Figure'
 import { MaybeFigure } from '../../controls/MaybeFigure'
 import { ROLE_WORDS } from '../../marks/RoleMark'
 import { Choice, useKit, useOtherGear } from '../KitChoice'
 import { Reaches } from '../Reaches'
-import { signedStops } from '../words'
+import { signedStops } from '../../words/figures'
 import { withLight } from './lights'
 import { Stand } from './Stand'
 
@@ -99,10 +100,10 @@ export function LightForm({ shot, index, seen, problem, refusal, onChange, onMov
                 label="It burns"
                 allowDeselect={false}
                 comboboxProps={{ withinPortal: false }}
-                data={[
-                  { value: 'full', label: 'fully' },
-                  { value: 'proportional', label: 'with the power' },
-                ]}
+                data={choices({
+                  full: 'fully',
+                  proportional: 'with the power',
+                })}
                 value={light.modelling.mode}
                 onChange={(mode) =>
                   mode &&
@@ -264,10 +265,10 @@ export function LightForm({ shot, index, seen, problem, refusal, onChange, onMov
             aria-label="Power by"
             value={light.automatic ? 'automatic' : 'manual'}
             onChange={(by) => put({ automatic: by === 'automatic' ? { bias_stops: 0 } : undefined })}
-            data={[
-              { value: 'manual', label: 'Power by hand' },
-              { value: 'automatic', label: 'Automatic, with a bias' },
-            ]}
+            data={choices({
+              manual: 'Power by hand',
+              automatic: 'Automatic, with a bias',
+            })}
           />
           {light.automatic && (
             <Text size="xs" c="dimmed">

@@ -1,4 +1,5 @@
 import { Button, Popover, Tooltip, UnstyledButton } from '@mantine/core'
+import { withKey } from '../../commands/list'
 import { lazy, Suspense, type ReactNode } from 'react'
 import type { BenchAnswer, Moved, Problem, Shot } from '../../api/client'
 import { ROLE_WORDS } from '../../marks/RoleMark'
@@ -84,7 +85,7 @@ export function LightsPanel(props: LightsProps & { children: ReactNode; ways: Re
             </Suspense>
           </Popover.Dropdown>
         </Popover>
-        <Tooltip label="This light alone in the picture · Q">
+        <Tooltip label={withKey('solo', 'This light alone in the picture')}>
           <UnstyledButton
             className={classes.switch}
             aria-pressed={solo === chosen}
@@ -94,7 +95,7 @@ export function LightsPanel(props: LightsProps & { children: ReactNode; ways: Re
             Solo
           </UnstyledButton>
         </Tooltip>
-        <Tooltip label="Off, and everything else as it is · X">
+        <Tooltip label={withKey('mute', 'Off, and everything else as it is')}>
           <UnstyledButton
             className={classes.switch}
             aria-pressed={!light.on}

@@ -26,7 +26,10 @@ pub use crew::{Crew, whole_shot};
 pub use job::{JobAnswer, JobShot, Taken, whole_job, why_not};
 pub use marks::{Mark, MarkMap, Trail, marks};
 pub use nearest::{Give, Nearest, nearest};
-pub use report::{CrewLight, CrewRow, GiveSaid, Margin, MatchRow, NearestRow, crew_rows, nearest_rows, row, rows};
+pub use report::{
+    ANSWER_FORMAT, CrewLight, CrewRow, GiveSaid, Margin, MatchAnswer, MatchRow, NearestRow, crew_rows, nearest_rows,
+    row, rows,
+};
 pub use seek::{Found, Going};
 pub use setup::{SetLight, Setup, applied};
 pub use steps::{Chain, Step, chain};

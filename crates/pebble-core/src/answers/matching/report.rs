@@ -1,5 +1,6 @@
 //! What was found, in words and figures for a list, a table and a sheet.
 
+use super::aim::Priority;
 use super::brief::{Brief, Demand, Fares, weight};
 use super::crew::Crew;
 use super::nearest::{Give, Nearest};
@@ -22,6 +23,29 @@ use crate::wire::report;
 pub const MOST_ROWS: usize = 60;
 /// More room than this is as good as none needed.
 const PLENTY: f64 = 20.0;
+
+/// Name of the format of an answer.
+pub const ANSWER_FORMAT: &str = "dash-pebble/match";
+
+report! {
+    /// What the kit answers.
+    pub struct MatchAnswer {
+        /// `dash-pebble/match`.
+        pub format: String,
+        /// Version of the format.
+        pub version: u32,
+        /// What counted first.
+        pub priority: Priority,
+        /// What was asked, all of it.
+        pub wish: Wish,
+        /// Set-ups, best first; folded where they differ in the modifier alone.
+        pub rows: Vec<MatchRow>,
+        /// Ways in all: settings of camera, power and distance with any unit.
+        pub ways: u64,
+        /// Where nothing works: what comes nearest, and what would have to give.
+        pub nearest: Vec<NearestRow>,
+    }
+}
 
 report! {
     /// How a set-up fares under one condition.

@@ -7,6 +7,8 @@ use super::{Basis, Control, DurationTable, Durations, PulseAt};
 use crate::quantity::Seconds;
 use std::sync::OnceLock;
 
+/// Different powers from which on the way of a unit is fitted through its recordings.
+pub const ENOUGH_POWERS: usize = 3;
 /// Powers that differ by less count as one.
 const SAME_POWER: f64 = 1.001;
 
@@ -143,7 +145,7 @@ impl Recordings {
 /// What samples say of the way a unit goes; `thorough` looks for the best of all ways too, which takes ten times as long.
 /// Of a unit that is only known by a table the best way is its own.
 pub fn verdict(entered: &Control, samples: &[Sample], thorough: bool) -> Verdict {
-    let enough = fit::powers(samples) >= 3;
+    let enough = fit::powers(samples) >= ENOUGH_POWERS;
     let best = (enough && thorough).then(|| fit::fit_best(samples));
     let own = entered.fitted_way().filter(|_| enough).map(|way| fit::fit(way, samples));
     Verdict {
