@@ -1,12 +1,10 @@
 import { useElementSize } from '@mantine/hooks'
 import { scaleLog } from 'd3-scale'
 import { useMemo, type KeyboardEvent, type PointerEvent } from 'react'
-import type { FlashUnit, Guide, Sheet } from '../api/client'
+import type { Guide } from '../api/client'
+import { nearest, type Lane } from './lanes'
 import { BOTTOM, HEIGHT, LEFT, StandingCurves, TOP } from './StandingCurves'
 import classes from './DurationCurves.module.css'
-
-/** A unit in the comparison; the first is the one in hand. */
-export type Lane = { unit: FlashUnit; sheet: Sheet }
 
 type Props = {
   lanes: Lane[]
@@ -96,12 +94,5 @@ export function DurationCurves({ lanes, guides, power, onPower }: Props) {
         </g>
       </svg>
     </div>
-  )
-}
-
-/** The step of a dial nearest to a power, in stops. */
-export function nearest<T extends { power: number }>(dial: T[], power: number): T {
-  return dial.reduce((best, step) =>
-    Math.abs(Math.log(step.power / power)) < Math.abs(Math.log(best.power / power)) ? step : best,
   )
 }

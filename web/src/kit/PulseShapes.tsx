@@ -2,8 +2,8 @@ import { scaleLinear } from 'd3-scale'
 import { area, line } from 'd3-shape'
 import type { AtPower } from '../api/client'
 import { axisTime } from '../words/figures'
-import type { Lane } from './DurationCurves'
-import { nearest } from './DurationCurves'
+import type { Lane } from './lanes'
+import { nearest } from './lanes'
 import classes from './PulseShapes.module.css'
 
 const WIDTH = 232

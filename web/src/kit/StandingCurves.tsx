@@ -3,7 +3,7 @@ import { line } from 'd3-shape'
 import { memo } from 'react'
 import type { Guide, Sheet } from '../api/client'
 import { axisTime } from '../words/figures'
-import type { Lane } from './DurationCurves'
+import type { Lane } from './lanes'
 import { LaneMark } from './LaneMark'
 import classes from './DurationCurves.module.css'
 

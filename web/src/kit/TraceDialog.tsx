@@ -2,7 +2,7 @@ import { Button, Group, Modal, Select, Stack, Text, TextInput } from '@mantine/c
 import { useState } from 'react'
 import type { FlashUnit, Recording, Sheet, TraceAnswer } from '../api/client'
 import { SeverityMark } from '../marks/SeverityMark'
-import { nearest } from './DurationCurves'
+import { nearest } from './lanes'
 import { TraceFigure } from './TraceFigure'
 import { figure, share, today } from './words'
 

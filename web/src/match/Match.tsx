@@ -1,45 +1,33 @@
-import { Button, SegmentedControl, Select, Tooltip } from '@mantine/core'
-import { choices } from '../words/choices'
 import { useEffect, useState } from 'react'
 import {
   answered,
   asked,
   client,
-  Refusal,
   type MarkMap,
-  type MatchRow,
   type Priority,
   type Setup,
   type Shot,
   type Wish,
 } from '../api/client'
-import { Key } from '../commands/Key'
-import { withKey } from '../commands/list'
 import { useCommands } from '../commands/useCommands'
 import { Compare } from './Compare'
+import { download } from './download'
 import { Explain } from './Explain'
 import { MarkField, type Hand } from './MarkField'
+import { MatchHead, type Scope } from './MatchHead'
+import { MatchNotice } from './MatchNotice'
 import { NearestCard } from './NearestCard'
 import { Preview } from './Preview'
+import { SearchState } from './SearchState'
 import { SetupCard } from './SetupCard'
 import { Sheet } from './Sheet'
 import { useMatch } from './useMatch'
+import { usePinned } from './usePinned'
 import { WholeJob } from './WholeJob'
 import { WholeShot } from './WholeShot'
 import { WishPanel } from './WishPanel'
 import cards from './Setups.module.css'
 import classes from './Match.module.css'
-
-const PRIORITIES = choices<Priority>({
-  balanced: 'Balanced',
-  shortest_pulse: 'Shortest pulse',
-  lowest_iso: 'Lowest ISO',
-  longest_battery: 'Longest battery',
-  least_to_carry: 'Least to carry',
-  fastest_burst: 'Fastest burst',
-})
-const MOST_PINNED = 4
-type Scope = 'light' | 'shot' | 'job'
 
 type Props = {
   shot: Shot
@@ -55,7 +43,7 @@ export function Match({ shot, saving, onChange, onUndo, onClose }: Props) {
   const [scope, setScope] = useState<Scope>('light')
   const [at, setAt] = useState(0)
   const [mark, setMark] = useState<Hand>()
-  const [pinned, setPinned] = useState<MatchRow[]>([])
+  const { pinned, has, pin, full } = usePinned()
   const [comparing, setComparing] = useState(false)
   const [explained, setExplained] = useState<Setup>()
   const [trouble, setTrouble] = useState<string>()
@@ -98,12 +86,6 @@ export function Match({ shot, saving, onChange, onUndo, onClose }: Props) {
     if (row) apply(row.setup, row.title)
     else if (near) wish(near.wish)
   }
-  const pin = (row: MatchRow) =>
-    setPinned((pinned) =>
-      pinned.some((one) => same(one, row))
-        ? pinned.filter((one) => !same(one, row))
-        : [...pinned, row].slice(0, MOST_PINNED),
-    )
   const move = (by: number) => () => count > 0 && setAt((chosen + by + count) % count)
   const table = () =>
     void asked('/api/match/table', {
@@ -111,7 +93,7 @@ export function Match({ shot, saving, onChange, onUndo, onClose }: Props) {
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify({ shot, priority }),
     })
-      .then(async (response) => save(await response.blob(), 'set-ups.csv'))
+      .then(async (response) => download(await response.blob(), 'set-ups.csv'))
       .catch((error: Error) => setTrouble(error.message))
 
   useCommands({
@@ -130,97 +112,29 @@ export function Match({ shot, saving, onChange, onUndo, onClose }: Props) {
     undo: onUndo,
   })
 
-  const field = search.refusal instanceof Refusal ? search.refusal.problem.field : undefined
   return (
     <main className={classes.match}>
-      <header className={classes.top}>
-        <Tooltip label={withKey('to_bench')}>
-          <Button size="compact-sm" radius="xl" variant="default" onClick={onClose}>
-            ← Bench
-          </Button>
-        </Tooltip>
-        <h1 className={classes.title}>
-          Match <small>{shot.title}</small>
-        </h1>
-        <SegmentedControl
-          size="xs"
-          aria-label="For"
-          value={scope}
-          onChange={(value) => setScope(value as Scope)}
-          data={choices<Scope>({
-            light: 'The key',
-            shot: 'All lights',
-            job: 'The whole job',
-          })}
-        />
-        <span className={classes.spacer} />
-        <Select
-          size="xs"
-          aria-label="First of all"
-          data={PRIORITIES}
-          value={priority}
-          allowDeselect={false}
-          onChange={(value) => value && setPriority(value as Priority)}
-          w={150}
-        />
-        <Button
-          size="compact-sm"
-          radius="xl"
-          variant="default"
-          disabled={pinned.length < 2}
-          onClick={() => setComparing(true)}
-        >
-          Side by side&nbsp;
-          <Key of="side_by_side" />
-        </Button>
-        <Button
-          size="compact-sm"
-          radius="xl"
-          variant="default"
-          disabled={count === 0 || scope !== 'light'}
-          onClick={table}
-        >
-          CSV
-        </Button>
-        <Button
-          size="compact-sm"
-          radius="xl"
-          variant="default"
-          disabled={count === 0 || scope !== 'light'}
-          onClick={() => window.print()}
-        >
-          Print
-        </Button>
-        <Tooltip label={withKey('undo')}>
-          <Button size="compact-sm" radius="xl" variant="default" aria-label="Undo" onClick={onUndo}>
-            ↶
-          </Button>
-        </Tooltip>
-        <span className={classes.saving} data-saving={saving} role="status">
-          {saving}
-        </span>
-      </header>
-      {(done ?? trouble) && (
-        <p className={classes.notice} role="status" data-notice={trouble ? 'trouble' : 'done'}>
-          {trouble ?? done}{' '}
-          {!trouble && (
-            <Button size="compact-xs" variant="default" onClick={onClose}>
-              See it on the Bench
-            </Button>
-          )}
-          <Button
-            size="compact-xs"
-            variant="subtle"
-            aria-label="Close this notice"
-            onClick={() => {
-              setDone(undefined)
-              setTrouble(undefined)
-            }}
-          >
-            ✕
-          </Button>
-        </p>
-      )}
+      <MatchHead
+        shot={shot}
+        saving={saving}
+        scope={scope}
+        onScope={setScope}
+        priority={priority}
+        onPriority={setPriority}
+        onCompare={pinned.length < 2 ? undefined : () => setComparing(true)}
+        onTable={count === 0 || scope !== 'light' ? undefined : table}
+        onUndo={onUndo}
+        onClose={onClose}
+      />
+      <MatchNotice
+        done={done}
+        trouble={trouble}
+        onBench={onClose}
+        onClose={() => {
+          setDone(undefined)
+          setTrouble(undefined)
+        }}
+      />
       {scope === 'shot' && (
         <WholeShot shot={shot} priority={priority} onApply={(setup) => apply(setup, 'all lights')} />
       )}
@@ -243,32 +157,7 @@ export function Match({ shot, saving, onChange, onUndo, onClose }: Props) {
             )}
           </section>
           <section className={classes.right} aria-label="Set-ups" aria-busy={search.going}>
-            <p className={classes.count} role="status" data-testid="count">
-              {search.refusal ? (
-                <span data-field={field} className={classes.refused}>
-                  {search.refusal.message}
-                </span>
-              ) : search.going ? (
-                <>
-                  {search.progress?.nearest ? 'Looking for what would have to give' : 'Searching'}
-                  {search.progress &&
-                    search.progress.of > 0 &&
-                    ` · ${search.progress.done} of ${search.progress.of} units`}
-                  …{' '}
-                  <Button size="compact-xs" variant="default" onClick={search.stop}>
-                    Stop
-                  </Button>
-                </>
-              ) : search.stopped || !answer ? (
-                'Stopped. Change something to search again.'
-              ) : rows.length > 0 ? (
-                `${rows.length} set-up${rows.length === 1 ? '' : 's'}, ${answer.ways.toLocaleString('en-GB')} ways to set them`
-              ) : nearest.length > 0 ? (
-                'Nothing does all of this. Nearest first, with what would have to give:'
-              ) : (
-                'Nothing does this, and nothing comes within six stops of it.'
-              )}
-            </p>
+            <SearchState search={search} />
             <ul className={cards.list} data-stale={search.going || undefined}>
               {rows.map((row, index) => (
                 <SetupCard
@@ -276,8 +165,8 @@ export function Match({ shot, saving, onChange, onUndo, onClose }: Props) {
                   rank={index + 1}
                   row={row}
                   inHand={index === chosen}
-                  pinned={pinned.some((one) => same(one, row))}
-                  canPin={pinned.length < MOST_PINNED}
+                  pinned={has(row)}
+                  canPin={!full}
                   onHand={() => setAt(index)}
                   onPin={() => pin(row)}
                   onApply={() => apply(row.setup, row.title)}
@@ -312,8 +201,6 @@ export function Match({ shot, saving, onChange, onUndo, onClose }: Props) {
   )
 }
 
-const same = (a: MatchRow, b: MatchRow) => JSON.stringify(a.setup) === JSON.stringify(b.setup)
-
 /** The mark in hand, where the map still has it; the one of the set-up in hand otherwise. */
 function within(map: MarkMap, hand: Hand | undefined, setup: Setup | undefined): Hand {
   if (hand && map.trails[hand.unit]?.marks[hand.mark]) return hand
@@ -324,12 +211,4 @@ function within(map: MarkMap, hand: Hand | undefined, setup: Setup | undefined):
   )
   const mark = map.trails[unit]!.marks.findIndex((mark) => mark.power === light?.power)
   return { unit, mark: mark >= 0 ? mark : map.trails[unit]!.marks.length - 1 }
-}
-
-function save(blob: Blob, name: string) {
-  const link = document.createElement('a')
-  link.href = URL.createObjectURL(blob)
-  link.download = name
-  link.click()
-  URL.revokeObjectURL(link.href)
 }

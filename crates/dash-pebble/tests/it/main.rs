@@ -18,6 +18,7 @@ mod load;
 mod matching;
 mod matching_screen;
 mod older_files;
+mod rooms;
 mod safe;
 mod sample_traces;
 mod spoiled_files;
