@@ -17,6 +17,11 @@ macro_rules! word {
         #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
         #[serde(rename_all = "snake_case")]
         pub enum $name { $($(#[$vmeta])* $variant),* }
+
+        impl $name {
+            /// All of them, in their order.
+            pub const ALL: &'static [Self] = &[$(Self::$variant),*];
+        }
     };
 }
 

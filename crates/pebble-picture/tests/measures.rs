@@ -538,3 +538,25 @@ fn a_drawing_that_nobody_waits_for_is_put_down_at_once() {
         assert!(longest < Duration::from_millis(150), "{name}: {longest:?}");
     }
 }
+
+#[test]
+fn every_scene_draws_every_kind_of_part() {
+    use pebble_core::shot::Scene;
+    let still = |scene: Scene, drawn_as: DrawnAs, reflectance: f64| {
+        let mut shot = card();
+        shot.scene = scene;
+        // Wide enough for everything that stands in it.
+        (shot.camera.focal_mm, shot.subject.distance_m) = (shot.camera.lens.focal_min_mm, 9.0);
+        (shot.parts[0].drawn_as, shot.parts[0].speed_m_s, shot.parts[0].reflectance) = (drawn_as, 0.0, reflectance);
+        let plan = Plan::try_from(&shot).expect("the shot is a plan");
+        let request = Request { width: 240, layers: Layers::Flash, crop: Crop::WHOLE };
+        let picture = render(&plan, &outlook(&plan), &request);
+        picture.rgba.iter().map(|code| u64::from(*code)).sum::<u64>()
+    };
+    for scene in Scene::ALL {
+        for drawn_as in DrawnAs::ALL {
+            let (dark, pale) = (still(*scene, *drawn_as, 0.05), still(*scene, *drawn_as, 0.9));
+            assert!(pale > dark, "{drawn_as:?} is not seen in {scene:?}");
+        }
+    }
+}

@@ -203,7 +203,7 @@ fn lights(plan: &Plan, seen: &Outlook, each: &mut impl FnMut(Condition)) {
 /// Of rows: what the worst lacks, or how much faster the shutter could be.
 pub fn rows(light: &LightOutlook) -> f64 {
     let lacks = light.rows.touched > 0.0;
-    if lacks { light.rows.worst.as_stops().max(NO_LIGHT).min(-f64::EPSILON) } else { 0.0 }
+    if lacks { light.rows.worst.as_stops().clamp(NO_LIGHT, -f64::EPSILON) } else { 0.0 }
 }
 
 /// Whether a frame lacks flash in no more rows than before.

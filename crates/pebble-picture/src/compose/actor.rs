@@ -1,0 +1,140 @@
+//! A figure on the stage, rastered and smeared by every light, and laid over what is behind it.
+
+use super::LightRow;
+use super::layers::{Layer, Places};
+use super::movement::Motion;
+use super::slices::Drawing;
+use super::stage::{Group, Stage};
+use super::window::Window;
+use crate::exposure::RowExposure;
+use crate::smear::{Pixel, Sprite, Sprites};
+
+/// A row with more of its flash than this is drawn as finely as a whole one.
+const HARDLY_CUT: f32 = 0.8;
+
+/// A figure on the stage, rastered and smeared, with all that a row needs.
+pub(super) struct Actor {
+    pub(super) motion: Motion,
+    /// In steady light.
+    pub(super) sprite: Sprite,
+    pub(super) ambient: Layer,
+    /// By each group of flashes.
+    pub(super) flashes: Vec<Flashed>,
+}
+
+/// A figure as a group of flashes draws it.
+pub(super) struct Flashed {
+    pub(super) sprite: Sprite,
+    pub(super) layer: Layer,
+    pub(super) pulse: Drawing,
+}
+
+impl Flashed {
+    pub(super) fn of(
+        stage: &Stage,
+        group: &Group,
+        motion: &Motion,
+        mut sprite: Sprite,
+        steady: (&[f32], (f32, f32)),
+    ) -> Self {
+        let as_it_is = |seen: Pixel| seen;
+        let pulse = Drawing::of(stage, group, motion);
+        let layer = match &pulse {
+            Drawing::Glow => Layer::of(stage.window, &sprite, (steady.0, &[1.0]), steady.1, Some(as_it_is)),
+            Drawing::Slices(slices) => {
+                let whole = slices.smear(&group.exposure.whole_slices());
+                let any_whole = group.rows.iter().any(|row| row.whole);
+                Layer::of(
+                    stage.window,
+                    &sprite,
+                    (whole.offsets(), whole.weights()),
+                    (0.0, 0.0),
+                    any_whole.then_some(as_it_is),
+                )
+            }
+        };
+        // Only a row that gets a pulse of its own looks at the sums again.
+        if group.rows.iter().all(|row| row.whole) {
+            sprite.forget();
+        }
+        Self { sprite, layer, pulse }
+    }
+}
+
+impl Actor {
+    /// `peak` is the greatest dwell of the body as it is drawn.
+    pub(super) fn new(stage: &Stage, motion: Motion, sprites: Sprites, peak: Option<f32>) -> Self {
+        let window = stage.window;
+        let length = motion.steady(stage.rows);
+        // The drawn body may be wider or narrower along the movement than the part is said to be: it is held to the
+        // part's own dwell.
+        let scale = motion.dwell.map_or(1.0, |dwell| {
+            let drawn = peak.unwrap_or(0.0);
+            if drawn > 0.0 { dwell / drawn } else { 0.0 }
+        });
+        let held = |seen: Pixel| {
+            let cover = (seen[0] * scale).min(1.0);
+            let gain = if seen[0] > 0.0 { cover / seen[0] } else { 0.0 };
+            [cover, seen[1] * gain, seen[2] * gain, seen[3] * gain]
+        };
+        let starts = stage.rows.iter().map(|row| motion.path(row).0);
+        let shifts = starts.fold((f32::INFINITY, f32::NEG_INFINITY), |(low, high), at| (low.min(at), high.max(at)));
+        let steady = [0.0, length];
+        let Sprites { flash, ambient: mut sprite } = sprites;
+        let flashed = stage.groups.iter().zip(flash);
+        let flashes =
+            flashed.map(|(group, sprite)| Flashed::of(stage, group, &motion, sprite, (&steady, shifts))).collect();
+        let ambient = Layer::of(window, &sprite, (&steady, &[1.0]), shifts, Some(held));
+        sprite.forget();
+        Self { flashes, ambient, motion, sprite }
+    }
+
+    pub(super) fn smeared_samples(&self) -> usize {
+        self.ambient.smeared.count() + self.flashes.iter().map(|flashed| flashed.layer.smeared.count()).sum::<usize>()
+    }
+
+    pub(super) fn expose_ambient(&self, window: &Window, row: usize, record: &RowExposure, light: &mut LightRow) {
+        let layer = &self.ambient;
+        if !layer.rows.contains(&row) {
+            return;
+        }
+        let shift = self.motion.path(record).0;
+        let places = Places::along(window, row, &self.sprite);
+        layer.visit(&places, shift, |column, seen| {
+            let (pixel, keep) = (&mut light.ambient[column], 1.0 - seen[0]);
+            *pixel = std::array::from_fn(|lane| pixel[lane] * keep + seen[lane]);
+        });
+    }
+
+    pub(super) fn expose_flash(
+        &self,
+        group: usize,
+        window: &Window,
+        row: usize,
+        record: &RowExposure,
+        light: &mut [Pixel],
+    ) {
+        let flashed = &self.flashes[group];
+        let (layer, pulse) = (&flashed.layer, &flashed.pulse);
+        if !layer.rows.contains(&row) || record.flash <= 0.0 {
+            return;
+        }
+        let shift = if matches!(pulse, Drawing::Glow) { self.motion.path(record).0 } else { 0.0 };
+        // A row at the edge of the sync window gets a pulse of its own.
+        let cut = match pulse {
+            Drawing::Slices(slices) if !record.whole && record.flash > HARDLY_CUT => Some(slices.smear(&record.slices)),
+            Drawing::Slices(slices) if !record.whole => Some(slices.cut(&record.slices)),
+            _ => None,
+        };
+        let lay = |column: usize, seen: Pixel| {
+            let keep = 1.0 - (seen[0] / record.flash).min(1.0);
+            let pixel = &mut light[column];
+            *pixel = std::array::from_fn(|lane| pixel[lane] * keep + seen[lane]);
+        };
+        let places = Places::along(window, row, &flashed.sprite);
+        match cut {
+            None => layer.visit(&places, shift, lay),
+            Some(cut) => layer.visit_cut(&places, &flashed.sprite, &cut, lay),
+        }
+    }
+}

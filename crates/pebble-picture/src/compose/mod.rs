@@ -1,0 +1,210 @@
+//! Backdrop, figures and tone: one frame.
+
+mod actor;
+mod layers;
+mod movement;
+mod slices;
+mod stage;
+mod window;
+
+pub(crate) use window::Window;
+
+use crate::backdrop::Backdrop;
+use crate::exposure::{Exposure, RowExposure, instant};
+use crate::scenes::{self, Scene};
+use crate::smear::Pixel;
+use crate::tone::{Curve, curve, encoded};
+use crate::{Layers, Picture, Request};
+use actor::Actor;
+use pebble_core::exposure::{Level, MID_GREY};
+use pebble_core::{Outlook, Plan};
+use stage::{Group, Stage};
+use std::sync::atomic::{AtomicBool, AtomicUsize, Ordering};
+
+/// Pixels of the largest picture that is drawn in one piece.
+const LARGEST_WHOLE: usize = 620_000;
+/// Pixels of a strip, to begin with.
+const STRIP: usize = 300_000;
+/// Samples of all figures of one strip, of 16 bytes each, sums and smears together.
+const MOST_AT_ONCE: usize = 1_000_000;
+/// A strip is not cut finer than this.
+const LEAST_ROWS: usize = 32;
+/// More hands than this only wait for memory.
+const MOST_HANDS: usize = 4;
+
+/// One row of the two layers, linear: an idle lane, then red to blue, as in a [`Pixel`], so that four numbers are handled
+/// as one.
+pub(crate) struct LightRow {
+    pub ambient: Vec<Pixel>,
+    /// The group of flashes at work.
+    pub flash: Vec<Pixel>,
+    /// All groups that are done.
+    sum: Vec<Pixel>,
+}
+
+/// Draws one frame, row by row: every figure is rastered once, then each row is painted, exposed and developed while it
+/// is in the cache.
+pub fn render(plan: &Plan, outlook: &Outlook, request: &Request) -> Picture {
+    let picture = render_while(plan, outlook, request, &AtomicBool::new(true));
+    picture.expect("a drawing that nobody puts down is finished")
+}
+
+/// The same, as long as it is wanted; `None` when it was put down.
+///
+/// A large picture is drawn in strips, so that what is rastered for it fits into [`MOST_AT_ONCE`].
+pub fn render_while(plan: &Plan, outlook: &Outlook, request: &Request, wanted: &AtomicBool) -> Option<Picture> {
+    let scene = scenes::of(plan.scene);
+    let window = Window::of(plan, outlook, request);
+    let (mut rgba, row_bytes) = (vec![0; window.width * window.height * 4], window.width * 4);
+    let whole = window.width * window.height <= LARGEST_WHOLE;
+    // A figure's dwell is a figure of all of it, which no strip sees.
+    let peaks = if whole { None } else { Some(Strip::of(plan, outlook, scene, window.coarse(), None, wanted).peaks()) };
+    let mut done = 0;
+    let mut height = if whole { window.height } else { (STRIP / window.width).max(LEAST_ROWS) };
+    while done < window.height {
+        if !wanted.load(Ordering::Relaxed) {
+            return None;
+        }
+        let rows = done..(done + height).min(window.height);
+        let strip = Strip::of(plan, outlook, scene, window.strip(&rows), peaks.as_deref(), wanted);
+        let most = if whole || rows.len() <= LEAST_ROWS { usize::MAX } else { MOST_AT_ONCE };
+        if strip.expose(request.layers, most, &mut rgba[rows.start * row_bytes..rows.end * row_bytes]) {
+            done = rows.end;
+        } else {
+            height = (rows.len() / 2).max(LEAST_ROWS);
+        }
+    }
+    let whole = wanted.load(Ordering::Relaxed);
+    whole.then_some(Picture { width: window.width as u32, height: window.height as u32, rgba })
+}
+
+/// Some rows of a picture, drawn at once.
+struct Strip<'a> {
+    plan: &'a Plan,
+    outlook: &'a Outlook,
+    scene: &'a Scene,
+    window: Window,
+    groups: Vec<Group>,
+    steady: Vec<RowExposure>,
+    /// Greatest dwell of each figure, where it was found out before.
+    peaks: Option<&'a [Option<f32>]>,
+    wanted: &'a AtomicBool,
+}
+
+impl<'a> Strip<'a> {
+    fn of(
+        plan: &'a Plan,
+        outlook: &'a Outlook,
+        scene: &'a Scene,
+        window: Window,
+        peaks: Option<&'a [Option<f32>]>,
+        wanted: &'a AtomicBool,
+    ) -> Self {
+        let groups = Group::all(plan, outlook, &window, scene);
+        let steady = window.rows(&Exposure::new(plan, outlook, None, instant(outlook)));
+        Self { plan, outlook, scene, window, groups, steady, peaks, wanted }
+    }
+
+    fn stage(&self, most: usize) -> Stage<'_> {
+        Stage {
+            plan: self.plan,
+            outlook: self.outlook,
+            scene: self.scene,
+            window: &self.window,
+            groups: &self.groups,
+            rows: &self.steady,
+            peaks: self.peaks,
+            wanted: self.wanted,
+            rastered: AtomicUsize::new(0),
+            most,
+        }
+    }
+
+    /// Greatest dwell of each figure of the cast.
+    fn peaks(&self) -> Vec<Option<f32>> {
+        self.stage(usize::MAX).on_stage(Stage::peak)
+    }
+
+    /// Draws its rows; `false` when their figures take more than `most` samples.
+    fn expose(&self, layers: Layers, most: usize, rgba: &mut [u8]) -> bool {
+        let (window, stage) = (&self.window, self.stage(most));
+        let actors: Vec<Actor> = stage.on_stage(Stage::actor).into_iter().flatten().collect();
+        if stage.rastered.load(Ordering::Relaxed) > most {
+            return false;
+        }
+        let members: Vec<&[usize]> = self.groups.iter().map(|group| group.lights.as_slice()).collect();
+        let backdrop = Backdrop::of(self.plan, self.outlook, self.scene, &members);
+        // Bands of rows are independent of each other; each hand takes one.
+        let hands = hands();
+        let band = window.height.div_ceil(hands);
+        std::thread::scope(|scope| {
+            for (index, out) in rgba.chunks_mut(band * window.width * 4).enumerate() {
+                let (stage, backdrop, actors) = (&stage, &backdrop, &actors);
+                let mut work = move || expose_band(stage, backdrop, actors, index * band, layers, out);
+                if index + 1 == hands {
+                    work();
+                } else {
+                    scope.spawn(work);
+                }
+            }
+        });
+        true
+    }
+}
+
+/// Threads that work on one frame.
+fn hands() -> usize {
+    std::thread::available_parallelism().map_or(1, |count| count.get().min(MOST_HANDS))
+}
+
+/// Paints, exposes and develops the rows of one band.
+fn expose_band(stage: &Stage, backdrop: &Backdrop, actors: &[Actor], first: usize, layers: Layers, out: &mut [u8]) {
+    let (window, curve) = (stage.window, curve());
+    let mut painter = backdrop.painter(window);
+    let blank = || vec![[0.0; 4]; window.width];
+    let mut light = LightRow { ambient: blank(), flash: blank(), sum: blank() };
+    for (row, out) in (first..).zip(out.chunks_exact_mut(window.width * 4)) {
+        if !stage.wanted.load(Ordering::Relaxed) {
+            return;
+        }
+        let record = &stage.rows[row];
+        painter.paint(row, &mut light.ambient);
+        for actor in actors {
+            actor.expose_ambient(window, row, record, &mut light);
+        }
+        light.sum.fill([0.0; 4]);
+        for (index, group) in stage.groups.iter().enumerate() {
+            let record = &group.rows[row];
+            painter.light(index, record.flash, &mut light.flash);
+            for actor in actors {
+                actor.expose_flash(index, window, row, record, &mut light.flash);
+            }
+            for (sum, flash) in light.sum.iter_mut().zip(&light.flash) {
+                *sum = std::array::from_fn(|lane| sum[lane] + flash[lane]);
+            }
+        }
+        develop(curve, &light, layers, out);
+    }
+}
+
+pub(crate) fn linear(level: Level) -> f32 {
+    (MID_GREY * level.value()) as f32
+}
+
+/// A tint of luminance 1 at a level.
+pub(crate) fn coloured(tint: [f64; 3], value: f32) -> [f32; 3] {
+    tint.map(|channel| channel as f32 * value)
+}
+
+fn develop(curve: &Curve, light: &LightRow, layers: Layers, out: &mut [u8]) {
+    let (ambient, flash) = match layers {
+        Layers::Both => (1.0, 1.0),
+        Layers::Flash => (0.0, 1.0),
+        Layers::Ambient => (1.0, 0.0),
+    };
+    for ((steady, burst), out) in light.ambient.iter().zip(&light.sum).zip(out.chunks_exact_mut(4)) {
+        let sum: Pixel = std::array::from_fn(|lane| ambient * steady[lane] + flash * burst[lane]);
+        let [_, red, green, blue] = encoded(curve, sum);
+        out.copy_from_slice(&[red, green, blue, 255]);
+    }
+}

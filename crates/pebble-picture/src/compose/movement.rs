@@ -1,0 +1,71 @@
+//! How a figure moves across the scene while the shutter is open.
+
+use super::stage::Group;
+use crate::body::Point;
+use crate::exposure::RowExposure;
+use crate::scenes::Figure;
+use pebble_core::outlook::PartOutlook;
+use pebble_core::plan::Part;
+use pebble_core::{Outlook, Plan};
+
+/// How a figure moves across the scene.
+pub(super) struct Motion {
+    pub(super) direction: Point,
+    /// Metres a second at the subject's distance, along `direction`.
+    pub(super) speed: f32,
+    /// Longest smear, for round paths.
+    pub(super) longest: f32,
+    /// Share of the exposure that the path's middle is covered, by the forecast.
+    pub(super) dwell: Option<f32>,
+}
+
+impl Motion {
+    pub(super) fn of(plan: &Plan, outlook: &Outlook, figure: &Figure, moving: Option<(&Part, &PartOutlook)>) -> Self {
+        // Exactly along an axis where the degrees say so: then no sample falls between two pixels.
+        let clean = |value: f64| if value.abs() < 1e-9 { 0.0 } else { value as f32 };
+        let Some((part, seen)) = moving else {
+            // What stands still in the world goes against the aim of a camera that follows something.
+            let angle = plan.movement.direction.as_radians();
+            let speed = -(outlook.camera.pan + outlook.camera.shake).as_metres_per_second() / outlook.magnification;
+            let direction = [clean(angle.cos()), clean(angle.sin())];
+            return Self { direction, speed: speed as f32, longest: f32::INFINITY, dwell: None };
+        };
+        let angle = part.direction.as_radians();
+        let speed = seen.image_speed.as_metres_per_second() / outlook.magnification;
+        Self {
+            direction: [clean(angle.cos()), clean(angle.sin())],
+            speed: if figure.reverse { -speed as f32 } else { speed as f32 },
+            longest: part.path.map_or(f32::INFINITY, |path| path.as_metres() as f32),
+            dwell: seen.draws.then_some(seen.ghost.dwell as f32),
+        }
+    }
+
+    /// From where to where the figure moves while a row is open.
+    #[inline]
+    pub(super) fn path(&self, row: &RowExposure) -> (f32, f32) {
+        let (from, to) = (self.speed * row.open_s, self.speed * row.close_s);
+        if (to - from).abs() <= self.longest { (from, to) } else { (from, from + self.longest.copysign(to - from)) }
+    }
+
+    /// How far it moves while the first row is open.
+    pub(super) fn steady(&self, rows: &[RowExposure]) -> f32 {
+        rows.first().map_or(0.0, |row| {
+            let (from, to) = self.path(row);
+            to - from
+        })
+    }
+
+    /// From where to where it moves over all rows.
+    pub(super) fn span(&self, rows: &[RowExposure]) -> (f32, f32) {
+        let ends = rows.first().into_iter().chain(rows.last()).map(|row| self.path(row));
+        ends.fold((f32::INFINITY, f32::NEG_INFINITY), |(low, high), (a, b)| (low.min(a).min(b), high.max(a).max(b)))
+    }
+
+    /// Farthest offset from its place under any light.
+    pub(super) fn room(&self, rows: &[RowExposure], groups: &[Group]) -> f32 {
+        let (low, high) = self.span(rows);
+        let bounds = groups.iter().flat_map(|group| group.exposure.slice_bounds_s);
+        let pulse = bounds.map(|t| (t * self.speed).abs()).fold(0.0, f32::max);
+        low.abs().max(high.abs()).max(pulse)
+    }
+}
