@@ -27,24 +27,27 @@ pub(super) fn find(Case { plan, seen }: Case, found: &mut Vec<Flaw>) {
     }
 }
 
-pub(super) fn words(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
+pub(super) fn estimated_output(Case { plan, .. }: Case, flaw: &Flaw) -> Words {
+    let light = flaw.light.unwrap_or(plan.key);
+    let name = &plan.lights[light].spoken;
+    Words {
+        title: format!("Output of {name} is an estimate"),
+        cause: if plan.lights[light].unit.entry.is_estimate() {
+            format!(
+                "Known by its joules only: {} to {} stops. Meter one flash and enter it.",
+                signed(ESTIMATE_SPAN.0),
+                signed(ESTIMATE_SPAN.1)
+            )
+        } else {
+            "Its figure was entered as a guess. Meter one flash and enter it.".to_owned()
+        },
+    }
+}
+
+pub(super) fn doubtful_duration(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
     let light = flaw.light.unwrap_or(plan.key);
     let name = &plan.lights[light].spoken;
     let seen = &seen.lights[light];
-    if flaw.kind == Kind::EstimatedOutput {
-        return Words {
-            title: format!("Output of {name} is an estimate"),
-            cause: if plan.lights[light].unit.entry.is_estimate() {
-                format!(
-                    "Known by its joules only: {} to {} stops. Meter one flash and enter it.",
-                    signed(ESTIMATE_SPAN.0),
-                    signed(ESTIMATE_SPAN.1)
-                )
-            } else {
-                "Its figure was entered as a guess. Meter one flash and enter it.".to_owned()
-            },
-        };
-    }
     let power = power_label(-Stops::from_ratio(seen.power));
     let cause = if seen.pulse.misfit {
         "Its t0.1 is more than 3.35 times its t0.5, which no discharge of this kind does; one of the two is wrong."

@@ -1,7 +1,7 @@
 //! Exposure: a key or a steady light away from its target, parts beyond white.
 
 use super::remedy::{Candidates, at_power, iso_with_power, power_near, shutter_by};
-use super::{Case, Condition, Flaw, Kind, Matter, Severity, Words, signed, stops};
+use super::{Case, Condition, Flaw, Kind, Severity, Words, signed, stops};
 use crate::answers::conditions::NO_LIGHT;
 use crate::answers::strips;
 use crate::physics::exposure::CLIP_LEVEL;
@@ -18,61 +18,58 @@ fn ambient_miss(Case { plan, seen }: Case) -> Option<f64> {
     plan.ambient_target.map(|target| (seen.ambient.placement - target).as_stops().max(NO_LIGHT))
 }
 
-pub(super) fn flaw(condition: &Condition) -> Option<Flaw> {
+/// Of a placement away from its target.
+pub(super) fn off_flaw(kind: Kind, condition: &Condition) -> Flaw {
     let miss = condition.measure.abs();
     let severity = if miss > DIFFERENT_PICTURE { Severity::Trouble } else { Severity::Watch };
-    Some(match condition.matter {
-        Matter::Key => Flaw::of_shot(Kind::KeyOff, severity, miss),
-        Matter::Ambient => Flaw::of_shot(Kind::AmbientOff, severity, miss),
-        _ => Flaw::of_part(Kind::Clips, condition.part?, Severity::Watch, miss),
-    })
+    Flaw::of_shot(kind, severity, miss)
 }
 
-pub(super) fn words(case @ Case { plan, seen }: Case, flaw: &Flaw) -> Words {
-    match flaw.kind {
-        Kind::Clips => {
-            let index = flaw.part.unwrap_or_default();
-            let part = &plan.parts[index];
-            let over = (seen.parts[index].ghost.through.value() / CLIP_LEVEL).log2();
-            Words {
-                title: format!("{}: {} beyond white", part.name, stops(over)),
-                cause: format!(
-                    "A tone of {:.0} % under flash {} and ambient {}.",
-                    part.reflectance * 100.0,
-                    spoken(seen.flash.placement + part.flash_offset),
-                    spoken(seen.ambient.placement + part.ambient_offset)
-                ),
-            }
-        }
-        Kind::AmbientOff => {
-            let miss = ambient_miss(case).unwrap_or_default();
-            Words {
-                title: format!("Ambient is {} {} its target", stops(miss), if miss > 0.0 { "above" } else { "below" }),
-                cause: format!(
-                    "{:.0} lx in {} at this exposure.",
-                    (seen.ambient.exposure / seen.run.time).as_lux(),
-                    plan.settings.shutter.label(plan.body.grid)
-                ),
-            }
-        }
-        _ => {
-            let miss = key_miss(case);
-            let key = seen.key();
-            let glow = key
-                .high_speed
-                .map(|loss| format!(" High-speed sync takes {}.", stops(loss.as_stops())))
-                .unwrap_or_default();
-            Words {
-                title: format!("Key is {} {} its target", stops(miss), if miss > 0.0 { "above" } else { "below" }),
-                cause: format!(
-                    "{:.0} lx·s at {:.1} m; {:.0} lx·s put it at {}.{glow}",
-                    key.lit.exposure.as_lux_seconds(),
-                    plan.settings.key().distance.as_metres(),
-                    wanted_exposure(case).as_lux_seconds(),
-                    signed(plan.key_target.as_stops())
-                ),
-            }
-        }
+pub(super) fn clip_flaw(condition: &Condition) -> Option<Flaw> {
+    Some(Flaw::of_part(Kind::Clips, condition.part?, Severity::Watch, condition.measure))
+}
+
+pub(super) fn clips(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
+    let index = flaw.part.unwrap_or_default();
+    let part = &plan.parts[index];
+    let over = (seen.parts[index].ghost.through.value() / CLIP_LEVEL).log2();
+    Words {
+        title: format!("{}: {} beyond white", part.name, stops(over)),
+        cause: format!(
+            "A tone of {:.0} % under flash {} and ambient {}.",
+            part.reflectance * 100.0,
+            spoken(seen.flash.placement + part.flash_offset),
+            spoken(seen.ambient.placement + part.ambient_offset)
+        ),
+    }
+}
+
+pub(super) fn ambient_off(case @ Case { plan, seen }: Case) -> Words {
+    let miss = ambient_miss(case).unwrap_or_default();
+    Words {
+        title: format!("Ambient is {} {} its target", stops(miss), if miss > 0.0 { "above" } else { "below" }),
+        cause: format!(
+            "{:.0} lx in {} at this exposure.",
+            (seen.ambient.exposure / seen.run.time).as_lux(),
+            plan.settings.shutter.label(plan.body.grid)
+        ),
+    }
+}
+
+pub(super) fn key_off(case @ Case { plan, seen }: Case) -> Words {
+    let miss = key_miss(case);
+    let key = seen.key();
+    let glow =
+        key.high_speed.map(|loss| format!(" High-speed sync takes {}.", stops(loss.as_stops()))).unwrap_or_default();
+    Words {
+        title: format!("Key is {} {} its target", stops(miss), if miss > 0.0 { "above" } else { "below" }),
+        cause: format!(
+            "{:.0} lx·s at {:.1} m; {:.0} lx·s put it at {}.{glow}",
+            key.lit.exposure.as_lux_seconds(),
+            plan.settings.key().distance.as_metres(),
+            wanted_exposure(case).as_lux_seconds(),
+            signed(plan.key_target.as_stops())
+        ),
     }
 }
 

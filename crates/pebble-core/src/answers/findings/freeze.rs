@@ -48,25 +48,32 @@ fn slowest(case: Case, of_part: &PartOutlook) -> usize {
     of_part.slowest.unwrap_or(case.plan.key)
 }
 
-pub(super) fn words(case @ Case { plan, seen }: Case, flaw: &Flaw) -> Words {
+/// What is judged of a part: its limit in pixels, and the light that draws its blur.
+fn judged_by(case @ Case { plan, seen }: Case, flaw: &Flaw) -> (usize, f64, usize) {
     let index = flaw.part.unwrap_or_default();
-    let (part, of_part) = (&plan.parts[index], &seen.parts[index]);
-    let allowed = plan.pixels(part.intent.blur_limit(case.seen.allowed).unwrap_or(seen.allowed));
-    let index = slowest(case, of_part);
-    let (light, of_light) = (&plan.lights[index], &seen.lights[index]);
-    if flaw.kind == Kind::SchoolFlatters {
-        let durations = &of_light.pulse.durations;
-        let blur = plan.pixels(of_part.image_speed * durations.t01);
-        return Words {
-            title: format!("{}: t0.5 flatters, {} by t0.1", part.name, px(blur)),
-            cause: format!(
-                "The limit is {}. Pictures behave like t0.1, {} here; t0.5 is {}.",
-                px(allowed),
-                duration_label(durations.t01),
-                duration_label(durations.t05)
-            ),
-        };
+    let allowed = plan.pixels(plan.parts[index].intent.blur_limit(seen.allowed).unwrap_or(seen.allowed));
+    (index, allowed, slowest(case, &seen.parts[index]))
+}
+
+pub(super) fn school_flatters(case @ Case { plan, seen }: Case, flaw: &Flaw) -> Words {
+    let (part, allowed, light) = judged_by(case, flaw);
+    let durations = &seen.lights[light].pulse.durations;
+    let blur = plan.pixels(seen.parts[part].image_speed * durations.t01);
+    Words {
+        title: format!("{}: t0.5 flatters, {} by t0.1", plan.parts[part].name, px(blur)),
+        cause: format!(
+            "The limit is {}. Pictures behave like t0.1, {} here; t0.5 is {}.",
+            px(allowed),
+            duration_label(durations.t01),
+            duration_label(durations.t05)
+        ),
     }
+}
+
+pub(super) fn blurred(case @ Case { plan, seen }: Case, flaw: &Flaw) -> Words {
+    let (index, allowed, light) = judged_by(case, flaw);
+    let (part, of_part) = (&plan.parts[index], &seen.parts[index]);
+    let (light, of_light) = (&plan.lights[light], &seen.lights[light]);
     let lasts = match of_light.high_speed {
         Some(_) => format!("In high-speed sync the shutter freezes, {}", plan.settings.shutter.label(plan.body.grid)),
         None => format!(

@@ -2,79 +2,95 @@
 //! by way of a bad surface.
 
 use super::remedy::{Candidates, at_power, power_near};
-use super::{Case, Condition, Flaw, Kind, Matter, Severity, TROUBLE, Words, px, signed, stops};
+use super::{Case, Condition, Flaw, Kind, Severity, TROUBLE, Words, px, signed, stops};
 use crate::answers::conditions::DARK_SURFACE;
 use crate::plan::Settings;
 use crate::quantity::Stops;
 
-pub(super) fn flaw(condition: &Condition) -> Option<Flaw> {
-    let of = |kind, severity, hurt| Some(Flaw::of_light(kind, condition.light?, severity, hurt));
-    match condition.matter {
-        Matter::Fires => of(Kind::Silent, Severity::Trouble, 8.0),
-        Matter::Rim => of(Kind::RimOutshines, Severity::Watch, condition.measure),
-        Matter::Automatic => {
-            let short = condition.measure.abs();
-            of(Kind::AutomaticShort, if short > 1.0 { Severity::Trouble } else { Severity::Watch }, short)
-        }
-        Matter::Surface => of(Kind::BadSurface, Severity::Watch, 0.8),
-        Matter::Hand => Some(Flaw::of_shot(Kind::Shaken, Severity::Watch, -condition.margin)),
-        _ => {
-            let severity = if condition.margin < TROUBLE { Severity::Trouble } else { Severity::Watch };
-            Some(Flaw::of_part(Kind::ImagesApart, condition.part?, severity, 1.0 - condition.margin))
-        }
-    }
+pub(super) fn silent_flaw(condition: &Condition) -> Option<Flaw> {
+    Some(Flaw::of_light(Kind::Silent, condition.light?, Severity::Trouble, 8.0))
 }
 
-pub(super) fn words(case @ Case { plan, seen }: Case, flaw: &Flaw) -> Words {
+pub(super) fn rim_flaw(condition: &Condition) -> Option<Flaw> {
+    Some(Flaw::of_light(Kind::RimOutshines, condition.light?, Severity::Watch, condition.measure))
+}
+
+pub(super) fn automatic_flaw(condition: &Condition) -> Option<Flaw> {
+    let short = condition.measure.abs();
+    let severity = if short > 1.0 { Severity::Trouble } else { Severity::Watch };
+    Some(Flaw::of_light(Kind::AutomaticShort, condition.light?, severity, short))
+}
+
+pub(super) fn surface_flaw(condition: &Condition) -> Option<Flaw> {
+    Some(Flaw::of_light(Kind::BadSurface, condition.light?, Severity::Watch, 0.8))
+}
+
+pub(super) fn apart_flaw(condition: &Condition) -> Option<Flaw> {
+    let severity = if condition.margin < TROUBLE { Severity::Trouble } else { Severity::Watch };
+    Some(Flaw::of_part(Kind::ImagesApart, condition.part?, severity, 1.0 - condition.margin))
+}
+
+pub(super) fn shaken_flaw(condition: &Condition) -> Flaw {
+    Flaw::of_shot(Kind::Shaken, Severity::Watch, -condition.margin)
+}
+
+pub(super) fn silent(Case { plan, .. }: Case, flaw: &Flaw) -> Words {
     let index = flaw.light.unwrap_or(plan.key);
-    let (light, of_light, dial) = (&plan.lights[index], &seen.lights[index], &plan.settings.lights[index]);
-    match flaw.kind {
-        Kind::Silent => Words {
-            title: format!("{} will not fire", light.spoken),
-            cause: match light.channels {
-                Some(channels) if dial.channel > channels => {
-                    format!("It is set to channel {}; its trigger has {channels}.", dial.channel)
-                }
-                _ => format!(
-                    "It listens on channel {}; the trigger on the camera sends on {}.",
-                    dial.channel, plan.channel
-                ),
-            },
-        },
-        Kind::RimOutshines => Words {
-            title: format!(
-                "{} looks {} over the key",
-                light.label,
-                stops((of_light.seen() - seen.key().lit.placement).as_stops())
-            ),
-            cause: format!(
-                "It is read at {}; grazing light looks brighter by about {}.",
-                signed(of_light.lit.placement.as_stops()),
-                stops(of_light.grazing.as_stops())
-            ),
-        },
-        Kind::AutomaticShort => {
-            let short = of_light.automatic_short.as_stops();
-            let (side, end) = if short > 0.0 { ("dark", "full") } else { ("bright", "lowest") };
-            Words {
-                title: format!("{}: the automatic leaves it {} too {side}", light.label, stops(short)),
-                cause: format!("{} is at its {end} power and has no more to turn.", light.name),
+    let (light, dial) = (&plan.lights[index], &plan.settings.lights[index]);
+    Words {
+        title: format!("{} will not fire", light.spoken),
+        cause: match light.channels {
+            Some(channels) if dial.channel > channels => {
+                format!("It is set to channel {}; its trigger has {channels}.", dial.channel)
             }
-        }
-        Kind::BadSurface => bad_surface(case, index),
-        Kind::Shaken => Words {
-            title: format!("The hand draws {}", px(plan.pixels(seen.camera.shake * seen.run.time))),
-            cause: format!(
-                "Unsteady by {:.1}° a second while {} is open; what the flash draws stays sharp.",
-                plan.movement.shake.to_degrees(),
-                plan.settings.shutter.label(plan.body.grid)
-            ),
+            _ => {
+                format!("It listens on channel {}; the trigger on the camera sends on {}.", dial.channel, plan.channel)
+            }
         },
-        _ => apart(case, flaw.part.unwrap_or_default()),
     }
 }
 
-fn bad_surface(Case { plan, .. }: Case, index: usize) -> Words {
+pub(super) fn rim_outshines(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
+    let index = flaw.light.unwrap_or(plan.key);
+    let (light, of_light) = (&plan.lights[index], &seen.lights[index]);
+    Words {
+        title: format!(
+            "{} looks {} over the key",
+            light.label,
+            stops((of_light.seen() - seen.key().lit.placement).as_stops())
+        ),
+        cause: format!(
+            "It is read at {}; grazing light looks brighter by about {}.",
+            signed(of_light.lit.placement.as_stops()),
+            stops(of_light.grazing.as_stops())
+        ),
+    }
+}
+
+pub(super) fn automatic_short(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
+    let index = flaw.light.unwrap_or(plan.key);
+    let (light, of_light) = (&plan.lights[index], &seen.lights[index]);
+    let short = of_light.automatic_short.as_stops();
+    let (side, end) = if short > 0.0 { ("dark", "full") } else { ("bright", "lowest") };
+    Words {
+        title: format!("{}: the automatic leaves it {} too {side}", light.label, stops(short)),
+        cause: format!("{} is at its {end} power and has no more to turn.", light.name),
+    }
+}
+
+pub(super) fn shaken(Case { plan, seen }: Case) -> Words {
+    Words {
+        title: format!("The hand draws {}", px(plan.pixels(seen.camera.shake * seen.run.time))),
+        cause: format!(
+            "Unsteady by {:.1}° a second while {} is open; what the flash draws stays sharp.",
+            plan.movement.shake.to_degrees(),
+            plan.settings.shutter.label(plan.body.grid)
+        ),
+    }
+}
+
+pub(super) fn bad_surface(Case { plan, .. }: Case, flaw: &Flaw) -> Words {
+    let index = flaw.light.unwrap_or(plan.key);
     let light = &plan.lights[index];
     let loss = light.bounce_loss(plan.settings.lights[index].distance).unwrap_or(Stops::ZERO);
     let why = light.bounce.map_or("", |surface| {
@@ -95,7 +111,8 @@ fn bad_surface(Case { plan, .. }: Case, index: usize) -> Words {
     }
 }
 
-fn apart(Case { plan, seen }: Case, part: usize) -> Words {
+pub(super) fn apart(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
+    let part = flaw.part.unwrap_or_default();
     let of_part = &seen.parts[part];
     let reaching = || seen.firing().filter(|(light, _)| plan.lights[*light].reaches(part));
     let by_time = |a: &(usize, &crate::outlook::LightOutlook), b: &(usize, &crate::outlook::LightOutlook)| {

@@ -202,31 +202,47 @@ fn flaws(case: Case) -> Vec<Flaw> {
 /// What a condition that is not met means for the picture.
 fn flaw(condition: &Condition) -> Option<Flaw> {
     match condition.matter {
-        Matter::Rows | Matter::Rear => sync::flaw(condition),
+        Matter::Rows => sync::rows_flaw(condition),
+        Matter::Rear => sync::rear_flaw(condition),
         Matter::Still => freeze::flaw(condition),
-        Matter::Shows | Matter::Streak | Matter::NoTrail => steady::flaw(condition),
-        Matter::Key | Matter::Ambient | Matter::White => exposure::flaw(condition),
+        Matter::Shows => steady::dim_flaw(condition),
+        Matter::Streak => steady::length_flaw(condition),
+        Matter::NoTrail => steady::ghost_flaw(condition),
+        Matter::Key => Some(exposure::off_flaw(Kind::KeyOff, condition)),
+        Matter::Ambient => Some(exposure::off_flaw(Kind::AmbientOff, condition)),
+        Matter::White => exposure::clip_flaw(condition),
         Matter::Depth => Some(depth::flaw(condition)),
-        Matter::Fires | Matter::Rim | Matter::Automatic | Matter::Surface | Matter::Together | Matter::Hand => {
-            lights::flaw(condition)
-        }
+        Matter::Fires => lights::silent_flaw(condition),
+        Matter::Rim => lights::rim_flaw(condition),
+        Matter::Automatic => lights::automatic_flaw(condition),
+        Matter::Surface => lights::surface_flaw(condition),
+        Matter::Together => lights::apart_flaw(condition),
+        Matter::Hand => Some(lights::shaken_flaw(condition)),
     }
 }
 
 fn words(case: Case, flaw: &Flaw) -> Words {
     match flaw.kind {
-        Kind::RowsCut | Kind::RearActsAsFront | Kind::TravelAssumed => sync::words(case, flaw),
-        Kind::PartBlurred | Kind::SchoolFlatters => freeze::words(case, flaw),
-        Kind::Ghost | Kind::DashLength | Kind::DashDim => steady::words(case, flaw),
-        Kind::KeyOff | Kind::AmbientOff | Kind::Clips => exposure::words(case, flaw),
+        Kind::RowsCut => sync::rows_cut(case, flaw),
+        Kind::RearActsAsFront => sync::rear_acts_as_front(case, flaw),
+        Kind::TravelAssumed => sync::travel_assumed(case),
+        Kind::PartBlurred => freeze::blurred(case, flaw),
+        Kind::SchoolFlatters => freeze::school_flatters(case, flaw),
+        Kind::Ghost => steady::ghost(case, flaw),
+        Kind::DashLength => steady::dash_length(case, flaw),
+        Kind::DashDim => steady::dash_dim(case, flaw),
+        Kind::KeyOff => exposure::key_off(case),
+        Kind::AmbientOff => exposure::ambient_off(case),
+        Kind::Clips => exposure::clips(case, flaw),
         Kind::DepthShort => depth::words(case),
-        Kind::EstimatedOutput | Kind::DoubtfulDuration => doubt::words(case, flaw),
-        Kind::Silent
-        | Kind::ImagesApart
-        | Kind::RimOutshines
-        | Kind::AutomaticShort
-        | Kind::BadSurface
-        | Kind::Shaken => lights::words(case, flaw),
+        Kind::EstimatedOutput => doubt::estimated_output(case, flaw),
+        Kind::DoubtfulDuration => doubt::doubtful_duration(case, flaw),
+        Kind::Silent => lights::silent(case, flaw),
+        Kind::ImagesApart => lights::apart(case, flaw),
+        Kind::RimOutshines => lights::rim_outshines(case, flaw),
+        Kind::AutomaticShort => lights::automatic_short(case, flaw),
+        Kind::BadSurface => lights::bad_surface(case, flaw),
+        Kind::Shaken => lights::shaken(case),
     }
 }
 

@@ -1,7 +1,7 @@
 //! What the steady light draws: ghosts where nothing may streak, streaks that are too short, too long or too dim.
 
 use super::remedy::{Candidates, aperture_with_power, clicks_of, filter_with_power, iso_with_power, shutter_by};
-use super::{Case, Condition, Flaw, Kind, Matter, Severity, Words, percent, px, signed, stops};
+use super::{Case, Condition, Flaw, Kind, Severity, Words, percent, px, signed, stops};
 use crate::answers::drag::{drag, time_of_streak};
 use crate::answers::strips;
 use crate::file::shot::Intent;
@@ -13,58 +13,68 @@ use crate::quantity::scale::ShutterTime;
 /// Clicks tried per idea: four stops in thirds.
 const MOST_CLICKS: i32 = 12;
 
-pub(super) fn flaw(condition: &Condition) -> Option<Flaw> {
-    let of = |kind, severity, hurt| Some(Flaw::of_part(kind, condition.part?, severity, hurt));
-    match condition.matter {
-        Matter::Shows => of(Kind::DashDim, Severity::Trouble, 2.0),
-        Matter::Streak => {
-            let miss = condition.measure.log2();
-            of(Kind::DashLength, if miss > 1.0 { Severity::Trouble } else { Severity::Watch }, miss)
-        }
-        _ => {
-            let strong = Visibility::of(condition.measure) == Visibility::Strong;
-            let severity = if strong { Severity::Trouble } else { Severity::Watch };
-            of(Kind::Ghost, severity, condition.measure / 5.0)
-        }
+pub(super) fn dim_flaw(condition: &Condition) -> Option<Flaw> {
+    Some(Flaw::of_part(Kind::DashDim, condition.part?, Severity::Trouble, 2.0))
+}
+
+pub(super) fn length_flaw(condition: &Condition) -> Option<Flaw> {
+    let miss = condition.measure.log2();
+    let severity = if miss > 1.0 { Severity::Trouble } else { Severity::Watch };
+    Some(Flaw::of_part(Kind::DashLength, condition.part?, severity, miss))
+}
+
+pub(super) fn ghost_flaw(condition: &Condition) -> Option<Flaw> {
+    let strong = Visibility::of(condition.measure) == Visibility::Strong;
+    let severity = if strong { Severity::Trouble } else { Severity::Watch };
+    Some(Flaw::of_part(Kind::Ghost, condition.part?, severity, condition.measure / 5.0))
+}
+
+pub(super) fn dash_dim(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
+    let index = flaw.part.unwrap_or_default();
+    let (part, of_part) = (&plan.parts[index], &seen.parts[index]);
+    let delta = format!("ΔL* {:.1}", of_part.ghost.delta_lightness.abs());
+    let shutter = plan.settings.shutter.label(plan.body.grid);
+    Words {
+        title: format!("{}: hardly a streak, {delta}", part.name),
+        cause: format!(
+            "Each place on the path sees it for {} of {shutter}, with ambient at {}.",
+            percent(of_part.ghost.dwell),
+            placement(seen.ambient.placement)
+        ),
     }
 }
 
-pub(super) fn words(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
+pub(super) fn dash_length(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
+    let index = flaw.part.unwrap_or_default();
+    let (part, of_part) = (&plan.parts[index], &seen.parts[index]);
+    let shutter = plan.settings.shutter.label(plan.body.grid);
+    let moves = px(plan.pixels(of_part.travel));
+    Words {
+        title: format!(
+            "{}: streak {} of the frame, {} wanted",
+            part.name,
+            percent(of_part.streak_share),
+            percent(part.streak_share.unwrap_or_default())
+        ),
+        cause: format!("At {:.1} m/s, {shutter} draws {moves}.", part.speed.as_metres_per_second()),
+    }
+}
+
+pub(super) fn ghost(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
     let index = flaw.part.unwrap_or_default();
     let (part, of_part) = (&plan.parts[index], &seen.parts[index]);
     let delta = format!("ΔL* {:.1}", of_part.ghost.delta_lightness.abs());
     let shutter = plan.settings.shutter.label(plan.body.grid);
     let moves = px(plan.pixels(of_part.travel));
-    match flaw.kind {
-        Kind::DashDim => Words {
-            title: format!("{}: hardly a streak, {delta}", part.name),
-            cause: format!(
-                "Each place on the path sees it for {} of {shutter}, with ambient at {}.",
-                percent(of_part.ghost.dwell),
-                placement(seen.ambient.placement)
-            ),
-        },
-        Kind::DashLength => Words {
-            title: format!(
-                "{}: streak {} of the frame, {} wanted",
-                part.name,
-                percent(of_part.streak_share),
-                percent(part.streak_share.unwrap_or_default())
-            ),
-            cause: format!("At {:.1} m/s, {shutter} draws {moves}.", part.speed.as_metres_per_second()),
-        },
-        _ => {
-            let lead = (seen.flash.placement - seen.ambient.placement).as_stops();
-            let lead = if lead.is_finite() {
-                format!("Flash leads ambient by {}", stops(lead))
-            } else {
-                "Steady light is alone".to_owned()
-            };
-            Words {
-                title: format!("{}: {} trail, {delta}", part.name, of_part.ghost.visibility().word()),
-                cause: format!("{lead}; {shutter} draws {moves}."),
-            }
-        }
+    let lead = (seen.flash.placement - seen.ambient.placement).as_stops();
+    let lead = if lead.is_finite() {
+        format!("Flash leads ambient by {}", stops(lead))
+    } else {
+        "Steady light is alone".to_owned()
+    };
+    Words {
+        title: format!("{}: {} trail, {delta}", part.name, of_part.ghost.visibility().word()),
+        cause: format!("{lead}; {shutter} draws {moves}."),
     }
 }
 

@@ -1,7 +1,7 @@
 //! Flash and shutter: dark edges, rear sync that is none, assumed travel.
 
 use super::remedy::{Candidates, power_by_iso, power_near, shutter_by};
-use super::{Case, Condition, Flaw, Kind, Matter, Severity, Words, percent, signed};
+use super::{Case, Condition, Flaw, Kind, Severity, Words, percent, signed};
 use crate::answers::strips;
 use crate::file::gear::FirstRow;
 use crate::outlook::{LightOutlook, timing};
@@ -15,16 +15,14 @@ use crate::quantity::scale::power_label;
 /// Rows that lose less than this are hard to see in a picture.
 const HARD_TO_SEE: f64 = -0.3;
 
-pub(super) fn flaw(condition: &Condition) -> Option<Flaw> {
-    let light = condition.light?;
-    match condition.matter {
-        Matter::Rows => {
-            let loss = condition.margin;
-            let severity = if loss < HARD_TO_SEE { Severity::Trouble } else { Severity::Watch };
-            Some(Flaw::of_light(Kind::RowsCut, light, severity, 10.0 * condition.measure - loss))
-        }
-        _ => Some(Flaw::of_light(Kind::RearActsAsFront, light, Severity::Watch, 1.0)),
-    }
+pub(super) fn rows_flaw(condition: &Condition) -> Option<Flaw> {
+    let loss = condition.margin;
+    let severity = if loss < HARD_TO_SEE { Severity::Trouble } else { Severity::Watch };
+    Some(Flaw::of_light(Kind::RowsCut, condition.light?, severity, 10.0 * condition.measure - loss))
+}
+
+pub(super) fn rear_flaw(condition: &Condition) -> Option<Flaw> {
+    Some(Flaw::of_light(Kind::RearActsAsFront, condition.light?, Severity::Watch, 1.0))
 }
 
 /// What nobody has measured and decides something.
@@ -39,29 +37,36 @@ pub(super) fn doubts(Case { plan, seen }: Case, found: &mut Vec<Flaw>) {
     }
 }
 
-pub(super) fn words(case @ Case { plan, seen }: Case, flaw: &Flaw) -> Words {
+pub(super) fn rear_acts_as_front(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
     let grid = plan.body.grid;
     let shutter = plan.settings.shutter.label(grid);
     let light = flaw.light_in(seen);
-    match flaw.kind {
-        Kind::RearActsAsFront => Words {
-            title: format!("{}Rear sync acts as front at {shutter}", flaw.whose(plan)),
-            cause: format!(
-                "The pulse needs {:.1} ms before the second curtain; {shutter} leaves no room after the first has passed.",
-                (light.length + plan.body.guard).as_millis()
-            ),
-        },
-        Kind::TravelAssumed => Words {
-            title: "Curtain travel is assumed".to_owned(),
-            cause: format!(
-                "{:.1} ms, from the rated sync speed. The edge is near: prove it with a frame of an even wall.",
-                plan.body.travel.as_millis()
-            ),
-        },
-        _ => Words {
-            title: format!("{}{}", flaw.whose(plan), edge_title(plan, light)),
-            cause: edge_cause(case, flaw.light.unwrap_or(plan.key), &shutter),
-        },
+    Words {
+        title: format!("{}Rear sync acts as front at {shutter}", flaw.whose(plan)),
+        cause: format!(
+            "The pulse needs {:.1} ms before the second curtain; {shutter} leaves no room after the first has passed.",
+            (light.length + plan.body.guard).as_millis()
+        ),
+    }
+}
+
+pub(super) fn travel_assumed(Case { plan, .. }: Case) -> Words {
+    Words {
+        title: "Curtain travel is assumed".to_owned(),
+        cause: format!(
+            "{:.1} ms, from the rated sync speed. The edge is near: prove it with a frame of an even wall.",
+            plan.body.travel.as_millis()
+        ),
+    }
+}
+
+pub(super) fn rows_cut(case @ Case { plan, seen }: Case, flaw: &Flaw) -> Words {
+    let grid = plan.body.grid;
+    let shutter = plan.settings.shutter.label(grid);
+    let light = flaw.light_in(seen);
+    Words {
+        title: format!("{}{}", flaw.whose(plan), edge_title(plan, light)),
+        cause: edge_cause(case, flaw.light.unwrap_or(plan.key), &shutter),
     }
 }
 
