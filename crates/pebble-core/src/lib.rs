@@ -3,13 +3,15 @@
 //! A [`shot::Shot`] goes in at one end; a [`forecast::Forecast`] of plain data comes out at the other, and
 //! [`findings::judge`] says what of it will hurt the picture and what to turn.
 //!
-//! The rooms stand in the order light travels: [`quantity`] → [`exposure`] → [`output`] → [`pulse`] → [`shutter`] →
-//! [`motion`] → [`ghost`] → [`forecast`] → [`findings`]. What light is made with stands in [`gear`].
+//! The rooms stand in the order of what they may know: [`quantity`] (units, scales, limits) ← [`physics`] (laws) ←
+//! [`file`] (what is written down) ← [`plan`] (a file, checked) ← [`outlook`](mod@outlook) (one shot put together) ←
+//! [`answers`] (forecast, findings, hold, matching and the rest). A test keeps the arrows from running back.
 //!
 //! # What this crate does not do
 //!
-//! No files, no clock, no network, no randomness, no rendering, no interface. The same shot gives the same forecast on
-//! every machine. Words appear in two places only: error messages and findings.
+//! No files, no clock, no network, no randomness, no rendering, no interface. The same shot gives the same answers on
+//! every machine. Sentences are made in two places: errors name field, value and range, and [`answers`] say what they
+//! found; every other word is a label of a quantity.
 //!
 //! # Signs and scales
 //!

@@ -16,6 +16,8 @@ use std::cmp::Ordering;
 
 /// Rows of a duration table, recordings of a unit.
 const MAX_ROWS: usize = 200;
+/// Pulses of a train: more are a glow.
+const MAX_PULSES: u32 = 16;
 /// Points of a recorded curve.
 const MAX_CURVE: usize = 400;
 /// Fraction of its peak at which a pulse of a train is over.
@@ -226,7 +228,9 @@ fn control(at: &At, wire: &gear::Control, lowest: Stops) -> Result<pulse::Contro
         }
         gear::Control::Train { decay_ms, rise_ms, period_ms, pulses } => {
             let (decay, period) = (time("decay_ms", *decay_ms)?, time("period_ms", *period_ms)?);
-            bounds::TRAIN.check(&at.of("pulses"), f64::from(*pulses))?;
+            if !(2..=MAX_PULSES).contains(pulses) {
+                return Err(at.not_allowed("pulses", &pulses.to_string(), "a train of 2 to 16 pulses"));
+            }
             let rise = shorter("rise_ms", *rise_ms, pulse::DEFAULT_RISE, decay)?;
             let each = pulse::Quenched { rise, decay, fall: pulse::DEFAULT_FALL.min(decay * 0.5) };
             // Pulses that run into each other are one.

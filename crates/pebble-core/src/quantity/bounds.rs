@@ -233,8 +233,6 @@ limits! {
     DRAIN = "heat drain", "W", 0.0, 100_000.0;
     /// Heads on one unit.
     HEADS = "number of heads", "", 1.0, 2.0;
-    /// Pulses of a train.
-    TRAIN = "number of pulses", "", 2.0, 16.0;
     /// Change of all pulse times.
     STRETCH = "change of times", "", 0.2, 5.0;
     /// One step of a power dial.
