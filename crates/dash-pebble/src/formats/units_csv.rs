@@ -256,7 +256,7 @@ impl Reading {
     fn unit(&mut self, group: &Group, kit: &HashMap<String, FlashUnit>) -> Option<FlashUnit> {
         let first = group.lines.first()?.number;
         let there = kit.get(&group.id);
-        let mut unit = there.cloned().unwrap_or_else(|| new_unit(&group.id));
+        let mut unit = there.cloned().unwrap_or_else(|| FlashUnit::unknown(&group.id));
         if let Some((_, name)) = self.of_unit(group, "name") {
             unit.name = super::from_text(name).to_owned();
         }
@@ -345,39 +345,6 @@ fn place_of(field: &str, group: &Group) -> (u64, String) {
 
 fn same_guide_number(unit: &FlashUnit, metres: f64) -> bool {
     output(unit).is_ok_and(|forms| (forms.guide_number_m / metres - 1.0).abs() < 1e-9)
-}
-
-fn new_unit(id: &str) -> FlashUnit {
-    FlashUnit {
-        id: id.to_owned(),
-        name: id.to_owned(),
-        kind: UnitKind::default(),
-        output: Output::GuideNumber { metres: 1.0 },
-        output_from: Source::published(),
-        leaflet_output: None,
-        control: Control::Table { rows: Vec::new(), discharge: None },
-        durations_from: Source::published(),
-        recordings: Vec::new(),
-        ignore_recordings: false,
-        step_stops: 1.0,
-        lowest_stops: 0.0,
-        lag_ms: 0.0,
-        high_speed_sync: false,
-        high_speed_efficiency: None,
-        heads: None,
-        two_heads_time: None,
-        energy_j: None,
-        recycle_s: None,
-        min_interval_ms: None,
-        when_early: None,
-        heat: None,
-        low_battery: None,
-        battery: None,
-        colour_k: None,
-        lowest_power_mired: None,
-        mass_kg: None,
-        owned: None,
-    }
 }
 
 /// A name as an identity: its letters and digits, small, with dashes between.

@@ -306,6 +306,40 @@ word! {
 }
 
 impl FlashUnit {
+    /// A unit of which nothing is known but what it is called: what a reader of files fills in.
+    pub fn unknown(id: &str) -> Self {
+        Self {
+            id: id.to_owned(),
+            name: id.to_owned(),
+            kind: UnitKind::default(),
+            output: Output::GuideNumber { metres: 1.0 },
+            output_from: Source::published(),
+            leaflet_output: None,
+            control: Control::Table { rows: Vec::new(), discharge: None },
+            durations_from: Source::published(),
+            recordings: Vec::new(),
+            ignore_recordings: false,
+            step_stops: 1.0,
+            lowest_stops: 0.0,
+            lag_ms: 0.0,
+            high_speed_sync: false,
+            high_speed_efficiency: None,
+            heads: None,
+            two_heads_time: None,
+            energy_j: None,
+            recycle_s: None,
+            min_interval_ms: None,
+            when_early: None,
+            heat: None,
+            low_battery: None,
+            battery: None,
+            colour_k: None,
+            lowest_power_mired: None,
+            mass_kg: None,
+            owned: None,
+        }
+    }
+
     /// The unit as a shot carries it: all that a forecast needs, without the pictures of its recordings and without how
     /// many there are of it.
     pub fn to_carry(&self) -> Self {
