@@ -12,8 +12,8 @@ build: web/dist/index.html.gz
 test: ## install what tests need where it is missing, and run everything
 	scripts/test
 
-torture: ## disks that fill and fail, two hundred kills, files taken away, broken pages (part of `make test`)
-	cargo test --package dash-pebble --test it -- safe:: --nocapture
+torture: ## disks that fill and fail, two hundred kills, files taken away, broken pages (`make test` has 48 kills)
+	KILLS=200 cargo test --package dash-pebble --test it -- safe:: --nocapture
 
 fuzz: ## a million spoiled inputs (twenty thousand are part of `make test`)
 	FUZZ_INPUTS=1000000 cargo test --release --package dash-pebble --test it -- fuzz:: --nocapture

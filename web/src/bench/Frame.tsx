@@ -42,10 +42,14 @@ export const Frame = memo(function Frame({
   }, [wanted, view.width, look])
 
   useEffect(() => {
+    let last: ImageData | undefined
     const draw = () => {
       const element = canvas.current
       const shown = comparing ? (frames.before ?? frames.current) : frames.current
       if (!element || !shown) return
+      element.setAttribute('aria-busy', String(frames.awaited))
+      if (shown === last) return
+      last = shown
       if (element.width !== shown.width || element.height !== shown.height) {
         element.width = shown.width
         element.height = shown.height

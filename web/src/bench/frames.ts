@@ -6,10 +6,25 @@ export class Frames {
   current: ImageData | undefined
   /** The frame before the last change. */
   before: ImageData | undefined
+  /** Whether a newer one is on its way. */
+  awaited = true
   private readonly watchers = new Set<() => void>()
 
-  show(frame: ImageData): void {
+  /** Another one was asked for. */
+  await(): void {
+    this.awaited = true
+    for (const watcher of this.watchers) watcher()
+  }
+
+  /** None will come: what was asked for cannot be. */
+  stay(): void {
+    this.awaited = false
+    for (const watcher of this.watchers) watcher()
+  }
+
+  show(frame: ImageData, awaited: boolean): void {
     this.current = frame
+    this.awaited = awaited
     for (const watcher of this.watchers) watcher()
   }
 

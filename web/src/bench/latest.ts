@@ -8,6 +8,11 @@ export class Latest<Input> {
 
   constructor(private readonly task: (input: Input) => Promise<void>) {}
 
+  /** Whether something came while the task was running. */
+  get isStale(): boolean {
+    return this.waiting !== undefined
+  }
+
   run(input: Input): void {
     this.waiting = { input }
     if (!this.running) void this.drain()

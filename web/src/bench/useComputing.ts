@@ -21,7 +21,7 @@ export function useComputing(now: Now, say: (saving: Saving | ((before: Saving) 
             picture(soloed(shot, view.solo), view.width, view.layers, view.crop),
           ])
           now.current.refused = false
-          frames.show(frame)
+          frames.show(frame, compute.isStale)
           // The picture first; figures and sentences follow in the next breath.
           startTransition(() => {
             setAnswer(answer)
@@ -31,6 +31,7 @@ export function useComputing(now: Now, say: (saving: Saving | ((before: Saving) 
         } catch (error) {
           if (error instanceof Refusal) {
             now.current.refused = true
+            if (!compute.isStale) frames.stay()
             setRefusal(error.problem)
             say('refused')
           } else {
@@ -42,10 +43,10 @@ export function useComputing(now: Now, say: (saving: Saving | ((before: Saving) 
     [frames, now, say],
   )
 
-  const recompute = useCallback(
-    () => compute.run({ shot: now.current.shot, view: now.current.view }),
-    [compute, now],
-  )
+  const recompute = useCallback(() => {
+    frames.await()
+    compute.run({ shot: now.current.shot, view: now.current.view })
+  }, [compute, frames, now])
 
   const look = useCallback(
     (to: Partial<View>) => {

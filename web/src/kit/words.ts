@@ -1,15 +1,18 @@
 import type { FlashUnit, Kind, Sheet, Source } from '../api/client'
 
-export const KINDS: { kind: Kind; plural: string; one: string }[] = [
-  { kind: 'unit', plural: 'Units', one: 'unit' },
-  { kind: 'camera', plural: 'Cameras', one: 'camera' },
-  { kind: 'lens', plural: 'Lenses', one: 'lens' },
-  { kind: 'modifier', plural: 'Modifiers', one: 'modifier' },
-  { kind: 'filter', plural: 'Gels, filters', one: 'filter' },
-  { kind: 'trigger', plural: 'Triggers', one: 'trigger' },
-  { kind: 'battery', plural: 'Batteries', one: 'battery' },
-  { kind: 'lamp', plural: 'Lamps', one: 'lamp' },
-]
+const WORDS: Record<Kind, { plural: string; one: string }> = {
+  unit: { plural: 'Units', one: 'unit' },
+  camera: { plural: 'Cameras', one: 'camera' },
+  lens: { plural: 'Lenses', one: 'lens' },
+  modifier: { plural: 'Modifiers', one: 'modifier' },
+  filter: { plural: 'Gels, filters', one: 'filter' },
+  trigger: { plural: 'Triggers', one: 'trigger' },
+  battery: { plural: 'Batteries', one: 'battery' },
+  lamp: { plural: 'Lamps', one: 'lamp' },
+}
+
+/** The kinds of things, in the order of their tabs. */
+export const KINDS = (Object.keys(WORDS) as Kind[]).map((kind) => ({ kind, ...WORDS[kind] }))
 
 export const UNIT_KINDS: Record<NonNullable<FlashUnit['kind']>, string> = {
   camera_top: 'camera-top',

@@ -149,6 +149,10 @@ fn told<E: Serialize + 'static>(
                 () = ear.closed() => return seen.stop(),
                 _ = tick.tick() => {
                     let (done, of) = seen.progress();
+                    // What is asked is told first; until then there is nothing to be far in.
+                    if of == 0 {
+                        continue;
+                    }
                     let told = line(&progress(done, of));
                     if ear.send(Ok(told)).await.is_err() {
                         return seen.stop();

@@ -4,7 +4,7 @@ pub mod body;
 mod contract;
 pub mod copies;
 pub mod forecast;
-mod guard;
+pub mod guard;
 pub mod kept;
 mod kit;
 pub mod matching;

@@ -6,9 +6,12 @@ use crate::common::bench::{choose, open_shot, open_tab, saved};
 use crate::common::browser::Browser;
 use thirtyfour::prelude::*;
 
-const FRAME_SUM: &str = "(() => { const c = document.querySelector('#frame'); const d = c.getContext('2d').getImageData(0, 0, c.width, c.height).data; let s = 0; for (let i = 0; i < d.length; i += 4) s += d[i] + d[i + 1] + d[i + 2]; return s })()";
+/// No newer picture is on its way.
+const SETTLED: &str = "document.querySelector('#frame').ariaBusy === 'false'";
+const FRAME_SUM: &str = "(() => { const c = document.querySelector('#frame'); if (c.ariaBusy !== 'false') throw c; const d = c.getContext('2d').getImageData(0, 0, c.width, c.height).data; let s = 0; for (let i = 0; i < d.length; i += 4) s += d[i] + d[i + 1] + d[i + 2]; return s })()";
 
 async fn sum(browser: &Browser) -> f64 {
+    browser.until(SETTLED).await;
     let total = browser.run(&format!("return {FRAME_SUM}"), vec![]).await;
     total.as_f64().unwrap_or_else(|| panic!("a sum, not {total}"))
 }

@@ -345,3 +345,45 @@ async fn limits_of_the_document_are_those_that_are_kept() {
     println!("{tried} figures beyond their limits");
     assert!(tried > 400, "{tried}");
 }
+
+/// Names of all properties anywhere in a schema.
+fn properties(schema: &Value, found: &mut std::collections::BTreeSet<String>) {
+    match schema {
+        Value::Object(parts) => {
+            if let Some(Value::Object(named)) = parts.get("properties") {
+                found.extend(named.keys().cloned());
+            }
+            parts.values().for_each(|part| properties(part, found));
+        }
+        Value::Array(parts) => parts.iter().for_each(|part| properties(part, found)),
+        _ => {}
+    }
+}
+
+#[test]
+fn every_figure_that_can_be_entered_is_a_field_of_the_contract() {
+    let document: Value = serde_json::from_str(include_str!("../../../../docs/openapi.json")).expect("JSON");
+    let mut known = std::collections::BTreeSet::new();
+    properties(&document["components"]["schemas"], &mut known);
+    let mut seen = 0;
+    for entry in [include_str!("../../../../web/src/kit/fields.ts"), include_str!("../../../../web/src/kit/control.ts")]
+    {
+        for quoted in entry.split('\'').skip(1).step_by(2).filter(|text| !text.contains(['\n', ' ', '.'])) {
+            let fields = match quoted.strip_prefix('/') {
+                Some(pointer) => pointer.split('/').collect::<Vec<_>>(),
+                None => continue,
+            };
+            for field in fields {
+                assert!(known.contains(field), "{quoted}: nothing has a {field}");
+                seen += 1;
+            }
+        }
+        for named in entry.split("at('").skip(1).filter_map(|rest| rest.split('\'').next()) {
+            for field in named.split('/') {
+                assert!(known.contains(field), "{named}: nothing has a {field}");
+                seen += 1;
+            }
+        }
+    }
+    assert!(seen > 50, "the figures were found: {seen}");
+}

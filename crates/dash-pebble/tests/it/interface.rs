@@ -6,8 +6,21 @@ use crate::common::browser::Browser;
 use thirtyfour::prelude::*;
 
 /// A sum over the frame's pixels: enough to tell one picture from another.
-const FRAME_SUM: &str = "(() => { const c = document.querySelector('#frame'); const d = c.getContext('2d').getImageData(0, 0, c.width, c.height).data; \
+const FRAME_SUM: &str = "(() => { const c = document.querySelector('#frame'); if (c.ariaBusy !== 'false') throw c; const d = c.getContext('2d').getImageData(0, 0, c.width, c.height).data; \
      let s = 0; for (let k = 0; k < d.length; k += 4) s += d[k] + 2 * d[k + 1] + 3 * d[k + 2]; return s })()";
+
+/// The sum, once no newer picture is on its way.
+async fn sum(browser: &Browser) -> f64 {
+    browser.until("document.querySelector('#frame').ariaBusy === 'false'").await;
+    browser.run(&format!("return {FRAME_SUM}"), vec![]).await.as_f64().expect("a sum")
+}
+
+/// Keys and words of the commands that the help tells of the Bench.
+const TOLD_HERE: &str = "return [...document.querySelectorAll('[role=dialog] section')] \
+     .filter((group) => ['Controls', 'Looking', 'Anywhere'].includes(group.querySelector('h3').innerText)) \
+     .flatMap((group) => [...group.querySelectorAll('dl > div')]) \
+     .map((row) => [row.querySelector('dt').innerText, row.querySelector('dd').innerText]) \
+     .filter(([key]) => !/ |Space|Esc/.test(key) && key !== 'Ctrl+K')";
 
 async fn value_of(browser: &Browser, strip: &str) -> String {
     let script = "return document.querySelector(arguments[0]).getAttribute('aria-valuetext')";
@@ -40,7 +53,7 @@ async fn a_picture_is_planned_seen_changed_and_found_again() {
     browser.keys(Key::Escape + "").await;
 
     // Controls by key, wheel and drag; the frame answers each time.
-    let before = browser.run(&format!("return {FRAME_SUM}"), vec![]).await.as_f64().unwrap();
+    let before = sum(&browser).await;
     browser.until("!document.querySelector('[role=dialog]')").await;
     browser.keys("a").await;
     browser.until("document.activeElement.id === 'strip-aperture'").await;
@@ -172,7 +185,7 @@ async fn the_frame_is_looked_at_in_each_light_up_close_and_on_the_axis_of_time()
     let server = Server::demo();
     let browser = Browser::open().await;
     open_shot(&browser, &server, "Lantern slalom").await;
-    let sum = || async { browser.run(&format!("return {FRAME_SUM}"), vec![]).await.as_f64().unwrap() };
+    let sum = || sum(&browser);
     let both = sum().await;
     browser.keys("2").await;
     browser.until(&format!("{FRAME_SUM} < {both}")).await;
@@ -211,7 +224,22 @@ async fn the_frame_is_looked_at_in_each_light_up_close_and_on_the_axis_of_time()
     browser.until(&format!("{ground} !== {dark}")).await;
     browser.keys("?").await;
     browser.until("document.querySelector('[role=dialog]')?.innerText.includes('Keys and words')").await;
+    // Whatever the help tells of this screen can be run by its name as well, under the same key.
+    let told = browser.run(TOLD_HERE, vec![]).await;
     browser.keys(Key::Escape + "").await;
+    browser.until("!document.querySelector('[role=dialog]')").await;
+    browser.keys((Key::Control + "k").to_string()).await;
+    let told = told.as_array().expect("keys and words");
+    assert!(told.len() > 25, "{told:?}");
+    for (key, words) in told.iter().map(|row| (row[0].as_str().unwrap(), row[1].as_str().unwrap())) {
+        browser.fill("[role=dialog] input", words).await;
+        let found = format!(
+            "[...document.querySelectorAll('[role=option]')].some((one) => one.innerText.includes({words:?}) && one.querySelector('kbd').innerText === {key:?})"
+        );
+        browser.until(&found).await;
+    }
+    browser.keys(Key::Escape + "").await;
+    browser.until("!document.querySelector('[role=dialog]')").await;
     let outside = "return performance.getEntriesByType('resource').map((entry) => entry.name).filter((name) => !name.startsWith(location.origin) && !name.startsWith('data:'))";
     assert_eq!(browser.run(outside, vec![]).await, serde_json::json!([]), "nothing is fetched from elsewhere");
 }
@@ -279,7 +307,7 @@ async fn everything_is_reached_by_keys_alone() {
     browser.until(&format!("document.querySelector('[data-finding] button')?.innerText !== {label:?}")).await;
     saved(&browser).await;
     // Before and after: the frame before the last change, and back.
-    let now = browser.run(&format!("return {FRAME_SUM}"), vec![]).await;
+    let now = sum(&browser).await;
     browser.run("document.activeElement.blur()", vec![]).await;
     browser.keys("b").await;
     browser.until("document.querySelector('[aria-label=Frame]').innerText.includes('Before the last change')").await;

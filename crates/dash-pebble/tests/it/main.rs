@@ -10,6 +10,7 @@ mod copies_screen;
 mod demo_kit;
 mod full_disk;
 mod fuzz;
+mod guard;
 mod history;
 mod interface;
 mod kit;

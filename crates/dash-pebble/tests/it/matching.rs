@@ -239,11 +239,11 @@ async fn a_long_search_goes_on_beside_the_rest_and_ends_when_nobody_listens() {
     let api = Api::demo();
     let mut kit = example("kit");
     let first = kit["units"][0].clone();
-    let many = (0..10_000).map(|number| {
+    let many = (0..3000).map(|number| {
         let mut unit = first.clone();
         unit["id"] = format!("brix-{number}").into();
         // None the same: nothing can be folded.
-        unit["output"]["metres"] = (40.0 + f64::from(number) / 200.0).into();
+        unit["output"]["metres"] = (40.0 + f64::from(number) / 60.0).into();
         unit
     });
     kit["units"] = many.collect();

@@ -8,6 +8,6 @@ pub mod motion;
 pub mod output;
 pub mod power;
 pub mod pulse;
-mod root;
+pub mod root;
 pub mod shutter;
 pub mod sky;

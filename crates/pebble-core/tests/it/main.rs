@@ -16,6 +16,7 @@ mod matching;
 mod matching_lights;
 mod matching_rules;
 mod properties;
+mod quantities;
 mod remedies;
 mod rooms;
 mod second_route;

@@ -76,7 +76,7 @@ fn the_search_is_the_whole_grid() {
 }
 
 proptest! {
-    #![proptest_config(ProptestConfig { cases: 8, ..ProptestConfig::default() })]
+    #![proptest_config(ProptestConfig { cases: 5, ..ProptestConfig::default() })]
 
     fn the_search_finds_what_going_through_the_grid_finds(
         which in prop::sample::subsequence((0..11_usize).collect::<Vec<_>>(), 2),

@@ -45,6 +45,8 @@ impl Browser {
             "--disable-component-update",
             "--disable-sync",
             "--disable-dev-shm-usage",
+            // Nothing is waited for but the program.
+            "--force-prefers-reduced-motion",
             "--hide-scrollbars",
             "--window-size=1280,800",
             folder.as_str(),
