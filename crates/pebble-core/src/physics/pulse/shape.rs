@@ -220,7 +220,7 @@ impl Pulse {
     /// The curve as it is drawn, from ignition to a little past the last fall through 10 %, so that it is seen to end: times
     /// and intensities against the peak.
     pub fn drawn(&self) -> impl Iterator<Item = (Seconds, f64)> + use<> {
-        let (pulse, end) = (*self, self.interval_above(DRAWN_TO).1);
+        let (pulse, end, peak) = (*self, self.interval_above(DRAWN_TO).1, self.height(self.peak_s()));
         let points = if pulse.peaks() > 1 { DRAWN_OF_A_TRAIN } else { DRAWN_POINTS };
         (0..points).map(move |k| {
             let t = end * k as f64 / (points - 1) as f64;
@@ -229,7 +229,7 @@ impl Pulse {
                 && pulse.cut.is_some_and(|cut| {
                     cut.fall_s <= 0.0 && t.as_secs() >= (cut.at_s + pulse.spread_s()) * (1.0 - 1e-9)
                 });
-            (t, if at_a_clean_cut { 0.0 } else { pulse.relative_intensity(t) })
+            (t, if at_a_clean_cut { 0.0 } else { pulse.height(t.as_secs()) / peak })
         })
     }
 
