@@ -1,4 +1,4 @@
-import { Modal, SimpleGrid, Text, Title } from '@mantine/core'
+import { Modal, Text, Title } from '@mantine/core'
 import { COMMANDS, GROUPS, keyOf, ON_A_MARK, type CommandId, type Group } from '../commands/list'
 import classes from './Shell.module.css'
 
@@ -19,8 +19,8 @@ const told = (group: Group): [string, string][] => [
 /** Every key, and the product's own three words. */
 export function Help({ opened, onClose }: { opened: boolean; onClose: () => void }) {
   return (
-    <Modal opened={opened} onClose={onClose} size="xl" title="Keys and words">
-      <SimpleGrid cols={3}>
+    <Modal opened={opened} onClose={onClose} size={1080} title="Keys and words">
+      <div className={classes.groups}>
         {GROUPS.map((group) => (
           <section key={group}>
             <Title order={3} size="sm">
@@ -38,7 +38,7 @@ export function Help({ opened, onClose }: { opened: boolean; onClose: () => void
             </dl>
           </section>
         ))}
-      </SimpleGrid>
+      </div>
       <dl className={classes.words}>
         {WORDS.map(([word, meaning]) => (
           <div key={word}>
