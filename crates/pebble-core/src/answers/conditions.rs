@@ -12,7 +12,8 @@ use crate::physics::ghost::{NOTICED_FROM, SEEN_FROM};
 use crate::plan::{Part, Plan, STREAK_FACTOR};
 use crate::quantity::{Metres, Stops};
 
-/// A third of a stop is a click; a placement that is off by less is where it was wanted.
+/// A third of a stop is a click, with a hair for the roundings of labels; a placement that is off by less is where it was
+/// wanted.
 pub const CLICK: f64 = 0.34;
 /// What is beyond white by less is white.
 pub const WHITE_WITHIN: f64 = 0.1;

@@ -478,6 +478,20 @@ fn cautions_come_where_the_plan_calls_for_them() {
     }
 }
 
+#[test]
+fn a_unit_strobes_as_fast_as_it_may_fire_and_no_faster() {
+    let strobes = |recycle_s: f64, min_interval_ms: Option<f64>| {
+        let mut shot = shot();
+        shot.around = vec![Around::Spectators];
+        let unit = &mut shot.lights[0].unit;
+        (unit.energy_j, unit.recycle_s, unit.min_interval_ms) = (Some(400.0), Some(recycle_s), min_interval_ms);
+        cautions(&shot, &plan(&shot)).iter().any(|one| one.id == "strobing")
+    };
+    assert!(strobes(1.0, None), "a twentieth of the store is filled in a twentieth of a second");
+    assert!(!strobes(8.0, None), "too slow a store");
+    assert!(!strobes(1.0, Some(500.0)), "quick enough, but not let before half a second has passed");
+}
+
 proptest! {
     #![proptest_config(ProptestConfig { cases: 64, ..ProptestConfig::default() })]
 

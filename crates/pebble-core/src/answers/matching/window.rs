@@ -1,13 +1,11 @@
 //! What follows from how a shot is lit, where its wish is silent.
 
+use crate::answers::conditions::CLICK;
 use crate::answers::strips;
 use crate::file::shot::Intent;
 use crate::outlook::Outlook;
 use crate::plan::Plan;
 use crate::quantity::{Metres, Stops};
-
-/// How far steady light may be from where it is wanted: a click, and a hair for the roundings of labels.
-pub(super) const CLICK: f64 = 0.34;
 
 /// On its target where there is one; where it is to draw a streak, as bright as it is; elsewhere not brighter than it is.
 pub(super) fn usual_ambient(plan: &Plan, seen: &Outlook) -> (Stops, Stops) {
