@@ -13,7 +13,7 @@ test: ## install what tests need where it is missing, and run everything
 	scripts/test
 
 torture: ## disks that fill and fail, two hundred kills, files taken away, broken pages (`make test` has 48 kills)
-	KILLS=200 cargo test --package dash-pebble --test it -- safe:: --nocapture
+	KILLS=200 cargo test --workspace --test it -- safe:: --nocapture
 
 fuzz: ## a million spoiled inputs (twenty thousand are part of `make test`)
 	FUZZ_INPUTS=1000000 cargo test --release --package dash-pebble --test it -- fuzz:: --nocapture
@@ -22,7 +22,7 @@ bench: build ## speeds and sizes, printed
 	scripts/bench
 
 shots: web/dist/index.html.gz ## refresh docs/screenshots
-	cargo test --quiet --package dash-pebble --test it -- --ignored --exact interface::screenshots
+	cargo test --quiet --workspace --test it -- --ignored --exact interface::screenshots
 
 contract: ## refresh docs/openapi.json and the TypeScript types made from it
 	cargo run --quiet --package dash-pebble -- openapi > docs/openapi.json
