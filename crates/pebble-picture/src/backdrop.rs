@@ -1,8 +1,9 @@
 //! What is behind the subject: painted a row at a time, streaked by a camera that moves, lit by each group of flashes.
 
-use crate::compose::{Window, coloured, linear};
+use crate::compose::window::Window;
 use crate::scenes::{Paint, Row, Scene};
 use crate::smear::Pixel;
+use crate::tone::{coloured, linear};
 use pebble_core::exposure::Level;
 use pebble_core::{Outlook, Plan};
 

@@ -1,5 +1,6 @@
 //! One tone curve for everything: linear light, clipped at white, encoded as sRGB (IEC 61966-2-1).
 
+use pebble_core::exposure::{Level, MID_GREY};
 use std::sync::LazyLock;
 
 /// Steps of the table. The curve is steepest near black; at this size neighbours there differ by less than one code.
@@ -30,6 +31,16 @@ pub(crate) fn encoded(curve: &Curve, linear: [f32; 4]) -> [u8; 4] {
         (clipped * STEPS as f32 + 8_388_608.0).to_bits()
     });
     steps.map(|step| curve[step as usize & (2 * STEPS - 1)])
+}
+
+/// A level in linear light: the metered tone is middle grey.
+pub(crate) fn linear(level: Level) -> f32 {
+    (MID_GREY * level.value()) as f32
+}
+
+/// A tint of luminance 1 at a level.
+pub(crate) fn coloured(tint: [f64; 3], value: f32) -> [f32; 3] {
+    tint.map(|channel| channel as f32 * value)
 }
 
 #[cfg(test)]

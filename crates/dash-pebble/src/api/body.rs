@@ -129,8 +129,3 @@ impl<S: Send + Sync> FromRequestParts<S> for Seen {
         tag.and_then(|tag| tag.trim().trim_matches('"').parse().ok()).map(Self).ok_or(ApiError::VersionMissing)
     }
 }
-
-/// A version as the tag of an answer.
-pub fn entity_tag(version: i64) -> [(header::HeaderName, String); 1] {
-    [(header::ETAG, format!("\"{version}\""))]
-}

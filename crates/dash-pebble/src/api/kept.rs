@@ -1,8 +1,8 @@
 //! Documents as they are answered: with their version, and what can be done to it.
 
-use super::body::entity_tag;
 use crate::store::documents::Kept;
 use axum::Json;
+use axum::http::header;
 use axum::response::{IntoResponse, Response};
 use pebble_core::fit::Moved;
 use pebble_core::gear::Item;
@@ -75,4 +75,9 @@ impl IntoResponse for ItemAnswer {
     fn into_response(self) -> Response {
         (entity_tag(self.version), Json(self)).into_response()
     }
+}
+
+/// A version as the tag of an answer.
+fn entity_tag(version: i64) -> [(header::HeaderName, String); 1] {
+    [(header::ETAG, format!("\"{version}\""))]
 }

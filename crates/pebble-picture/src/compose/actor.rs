@@ -1,13 +1,14 @@
 //! A figure on the stage, rastered and smeared by every light, and laid over what is behind it.
 
-use super::LightRow;
-use super::layers::{Layer, Places};
+use super::layers::{Layer, LightRow, Places};
 use super::movement::Motion;
 use super::slices::Drawing;
 use super::stage::{Group, Stage};
 use super::window::Window;
 use crate::exposure::RowExposure;
+use crate::scenes::Figure;
 use crate::smear::{Pixel, Sprite, Sprites};
+use std::sync::atomic::Ordering;
 
 /// A row with more of its flash than this is drawn as finely as a whole one.
 const HARDLY_CUT: f32 = 0.8;
@@ -38,7 +39,7 @@ impl Flashed {
         steady: (&[f32], (f32, f32)),
     ) -> Self {
         let as_it_is = |seen: Pixel| seen;
-        let pulse = Drawing::of(stage, group, motion);
+        let pulse = Drawing::of(&group.exposure, motion, stage.window.pixels_per_metre);
         let layer = match &pulse {
             Drawing::Glow => Layer::of(stage.window, &sprite, (steady.0, &[1.0]), steady.1, Some(as_it_is)),
             Drawing::Slices(slices) => {
@@ -62,6 +63,22 @@ impl Flashed {
 }
 
 impl Actor {
+    /// Sets a figure up; nothing when none of it shows.
+    pub(super) fn of(stage: &Stage, index: usize, figure: &Figure, part: Option<usize>) -> Option<Self> {
+        let motion = stage.motion(figure, part);
+        let flashes = stage.flashes(figure, part);
+        let sprites = stage.rastered(figure, part, &motion, (&flashes, stage.groups.len()))?;
+        let peak = match (motion.dwell, stage.peaks) {
+            (None, _) => None,
+            (Some(_), Some(peaks)) => peaks.get(index).copied().flatten(),
+            (Some(_), None) => Some(sprites.ambient.peak_dwell(motion.steady(stage.rows).abs())),
+        };
+        stage.rastered.fetch_add(sprites.samples(), Ordering::Relaxed);
+        let actor = Self::new(stage, motion, sprites, peak);
+        stage.rastered.fetch_add(actor.smeared_samples(), Ordering::Relaxed);
+        Some(actor)
+    }
+
     /// `peak` is the greatest dwell of the body as it is drawn.
     pub(super) fn new(stage: &Stage, motion: Motion, sprites: Sprites, peak: Option<f32>) -> Self {
         let window = stage.window;

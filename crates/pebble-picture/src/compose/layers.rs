@@ -5,6 +5,16 @@ use super::window::Window;
 use crate::smear::{Pixel, Smeared, Sprite};
 use std::ops::Range;
 
+/// One row of the two layers, linear: an idle lane, then red to blue, as in a [`Pixel`], so that four numbers are handled
+/// as one.
+pub(crate) struct LightRow {
+    pub ambient: Vec<Pixel>,
+    /// The group of flashes at work.
+    pub flash: Vec<Pixel>,
+    /// All groups that are done.
+    pub sum: Vec<Pixel>,
+}
+
 /// A smeared sprite and the pixels that it may touch.
 pub(super) struct Layer {
     pub(super) smeared: Smeared,

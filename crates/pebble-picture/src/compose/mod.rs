@@ -5,9 +5,7 @@ mod layers;
 mod movement;
 mod slices;
 mod stage;
-mod window;
-
-pub(crate) use window::Window;
+pub(crate) mod window;
 
 use crate::backdrop::Backdrop;
 use crate::exposure::{Exposure, RowExposure, instant};
@@ -16,10 +14,11 @@ use crate::smear::Pixel;
 use crate::tone::{Curve, curve, encoded};
 use crate::{Layers, Picture, Request};
 use actor::Actor;
-use pebble_core::exposure::{Level, MID_GREY};
+use layers::LightRow;
 use pebble_core::{Outlook, Plan};
-use stage::{Group, Stage};
+use stage::{Group, Stage, hands};
 use std::sync::atomic::{AtomicBool, AtomicUsize, Ordering};
+use window::Window;
 
 /// Pixels of the largest picture that is drawn in one piece.
 const LARGEST_WHOLE: usize = 620_000;
@@ -29,18 +28,6 @@ const STRIP: usize = 300_000;
 const MOST_AT_ONCE: usize = 1_000_000;
 /// A strip is not cut finer than this.
 const LEAST_ROWS: usize = 32;
-/// More hands than this only wait for memory.
-const MOST_HANDS: usize = 4;
-
-/// One row of the two layers, linear: an idle lane, then red to blue, as in a [`Pixel`], so that four numbers are handled
-/// as one.
-pub(crate) struct LightRow {
-    pub ambient: Vec<Pixel>,
-    /// The group of flashes at work.
-    pub flash: Vec<Pixel>,
-    /// All groups that are done.
-    sum: Vec<Pixel>,
-}
 
 /// Draws one frame, row by row: every figure is rastered once, then each row is painted, exposed and developed while it
 /// is in the cache.
@@ -128,7 +115,7 @@ impl<'a> Strip<'a> {
     /// Draws its rows; `false` when their figures take more than `most` samples.
     fn expose(&self, layers: Layers, most: usize, rgba: &mut [u8]) -> bool {
         let (window, stage) = (&self.window, self.stage(most));
-        let actors: Vec<Actor> = stage.on_stage(Stage::actor).into_iter().flatten().collect();
+        let actors: Vec<Actor> = stage.on_stage(Actor::of).into_iter().flatten().collect();
         if stage.rastered.load(Ordering::Relaxed) > most {
             return false;
         }
@@ -150,11 +137,6 @@ impl<'a> Strip<'a> {
         });
         true
     }
-}
-
-/// Threads that work on one frame.
-fn hands() -> usize {
-    std::thread::available_parallelism().map_or(1, |count| count.get().min(MOST_HANDS))
 }
 
 /// Paints, exposes and develops the rows of one band.
@@ -185,15 +167,6 @@ fn expose_band(stage: &Stage, backdrop: &Backdrop, actors: &[Actor], first: usiz
         }
         develop(curve, &light, layers, out);
     }
-}
-
-pub(crate) fn linear(level: Level) -> f32 {
-    (MID_GREY * level.value()) as f32
-}
-
-/// A tint of luminance 1 at a level.
-pub(crate) fn coloured(tint: [f64; 3], value: f32) -> [f32; 3] {
-    tint.map(|channel| channel as f32 * value)
 }
 
 fn develop(curve: &Curve, light: &LightRow, layers: Layers, out: &mut [u8]) {

@@ -1,8 +1,7 @@
 //! How a figure moves across the scene while the shutter is open.
 
-use super::stage::Group;
 use crate::body::Point;
-use crate::exposure::RowExposure;
+use crate::exposure::{Exposure, RowExposure};
 use crate::scenes::Figure;
 use pebble_core::outlook::PartOutlook;
 use pebble_core::plan::Part;
@@ -62,9 +61,9 @@ impl Motion {
     }
 
     /// Farthest offset from its place under any light.
-    pub(super) fn room(&self, rows: &[RowExposure], groups: &[Group]) -> f32 {
+    pub(super) fn room<'a>(&self, rows: &[RowExposure], flashes: impl Iterator<Item = &'a Exposure>) -> f32 {
         let (low, high) = self.span(rows);
-        let bounds = groups.iter().flat_map(|group| group.exposure.slice_bounds_s);
+        let bounds = flashes.flat_map(|flash| flash.slice_bounds_s);
         let pulse = bounds.map(|t| (t * self.speed).abs()).fold(0.0, f32::max);
         low.abs().max(high.abs()).max(pulse)
     }

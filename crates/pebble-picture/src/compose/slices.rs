@@ -3,8 +3,7 @@
 //! A pulse need not have one peak: its light is looked up for each slice, however it came to be.
 
 use super::movement::Motion;
-use super::stage::{Group, Stage};
-use crate::exposure::SLICES;
+use crate::exposure::{Exposure, SLICES};
 
 /// How the flash draws a figure.
 pub(super) enum Drawing {
@@ -23,16 +22,16 @@ pub(super) struct Slices {
 }
 
 impl Drawing {
-    pub(super) fn of(stage: &Stage, group: &Group, motion: &Motion) -> Self {
-        if group.exposure.glows() {
+    pub(super) fn of(flash: &Exposure, motion: &Motion, pixels_per_metre: f32) -> Self {
+        if flash.glows() {
             return Self::Glow;
         }
-        let offsets = group.exposure.slice_bounds_s.map(|t| t * motion.speed);
-        let smear = (offsets[SLICES] - offsets[0]).abs() * stage.window.pixels_per_metre;
+        let offsets = flash.slice_bounds_s.map(|t| t * motion.speed);
+        let smear = (offsets[SLICES] - offsets[0]).abs() * pixels_per_metre;
         if smear <= 0.5 {
             // Where it stands: a flash that fires later finds the figure elsewhere.
             let middle = 0.5 * (offsets[SLICES] + offsets[0]);
-            let aside = if middle.abs() * stage.window.pixels_per_metre <= 0.5 { 0.0 } else { middle };
+            let aside = if middle.abs() * pixels_per_metre <= 0.5 { 0.0 } else { middle };
             return Self::Slices(Slices { merged: SLICES, offsets: [aside; SLICES + 1] });
         }
         // A slice finer than a pixel is not told from its neighbour.

@@ -1,13 +1,12 @@
 //! Everything that figures are set up from: the lights that draw alike, the cast, and the hands that work on it.
 
-use super::actor::Actor;
 use super::movement::Motion;
 use super::window::Window;
-use super::{coloured, hands, linear};
 use crate::body::{Body, Direction, Outline, Tint};
 use crate::exposure::{Exposure, RowExposure, instant};
 use crate::scenes::{Figure, Scene};
 use crate::smear::{FlashOn, Raster, Sprites};
+use crate::tone::{coloured, linear};
 use pebble_core::physics::exposure::Level;
 use pebble_core::plan::Part;
 use pebble_core::quantity::Stops;
@@ -18,6 +17,14 @@ use std::sync::atomic::{AtomicBool, AtomicUsize, Ordering};
 
 /// Height of a card that stands for a part with no body of its own in the scene.
 const CARD_HALF_HEIGHT: f32 = 0.15;
+
+/// More hands than this only wait for memory.
+const MOST_HANDS: usize = 4;
+
+/// Threads that work on one frame.
+pub(super) fn hands() -> usize {
+    std::thread::available_parallelism().map_or(1, |count| count.get().min(MOST_HANDS))
+}
 
 /// Flashes that draw alike: same pulse at the same moment, or all of them too short and too close to be told apart.
 pub(super) struct Group {
@@ -133,7 +140,7 @@ impl Stage<'_> {
             None => still(outlook.ambient.placement),
         };
         let [left, bottom, right, top] = self.window.bounds();
-        let room = motion.room(self.rows, self.groups);
+        let room = motion.room(self.rows, self.groups.iter().map(|group| &group.exposure));
         let (aside, above) = (room * motion.direction[0].abs(), room * motion.direction[1].abs());
         let raster = Raster {
             bodies: &figure.bodies,
@@ -156,21 +163,6 @@ impl Stage<'_> {
         motion.dwell?;
         let sprites = self.rastered(figure, part, &motion, (&[], 0))?;
         Some(sprites.ambient.peak_dwell(motion.steady(self.rows).abs()))
-    }
-
-    pub(super) fn actor(&self, index: usize, figure: &Figure, part: Option<usize>) -> Option<Actor> {
-        let motion = self.motion(figure, part);
-        let flashes = self.flashes(figure, part);
-        let sprites = self.rastered(figure, part, &motion, (&flashes, self.groups.len()))?;
-        let peak = match (motion.dwell, self.peaks) {
-            (None, _) => None,
-            (Some(_), Some(peaks)) => peaks.get(index).copied().flatten(),
-            (Some(_), None) => Some(sprites.ambient.peak_dwell(motion.steady(self.rows).abs())),
-        };
-        self.rastered.fetch_add(sprites.samples(), Ordering::Relaxed);
-        let actor = Actor::new(self, motion, sprites, peak);
-        self.rastered.fetch_add(actor.smeared_samples(), Ordering::Relaxed);
-        Some(actor)
     }
 
     /// The flashes on a figure, each with its own level, colour and direction.
