@@ -8,7 +8,22 @@ use thirtyfour::prelude::*;
 
 /// Longer than anything takes here; a condition that has not come by then does not come.
 const PATIENCE: Duration = Duration::from_secs(20);
-const LOOK_EVERY: Duration = Duration::from_millis(15);
+/// Answers whether `holds` comes true within a second.
+const LOOK: &str = "
+    const done = arguments[arguments.length - 1];
+    if (holds()) return done(true);
+    const ends = performance.now() + 1000;
+    const look = () => {
+        const answer = holds();
+        if (!answer && performance.now() < ends) return;
+        clearInterval(clock);
+        changes.disconnect();
+        done(answer);
+    };
+    const clock = setInterval(look, 50);
+    const changes = new MutationObserver(look);
+    changes.observe(document, { subtree: true, childList: true, attributes: true, characterData: true });
+";
 
 pub struct Browser {
     pub driver: WebDriver,
@@ -18,8 +33,11 @@ pub struct Browser {
 
 impl Browser {
     pub async fn open() -> Self {
+        let profile = TempDir::new().expect("a temporary folder");
         let mut chromedriver = Command::new("chromedriver")
             .args(["--port=0", "--allowed-ips="])
+            // The driver makes the profile, and makes it here.
+            .env("TMPDIR", profile.path())
             .stdout(Stdio::piped())
             .stderr(Stdio::null())
             .spawn()
@@ -32,9 +50,9 @@ impl Browser {
             .expect("chromedriver says its port");
         // Somebody has to read what it goes on to say, or it blocks.
         std::thread::spawn(move || lines.for_each(drop));
-        let profile = TempDir::new().expect("a temporary folder");
         let mut caps = DesiredCapabilities::chrome();
-        let folder = format!("--user-data-dir={}", profile.path().display());
+        // The one without windows; the other draws its own tabs and address bar even where nobody can see them.
+        caps.set_binary("/usr/bin/chromium-headless-shell").expect("a path");
         for flag in [
             "--headless",
             "--no-sandbox",
@@ -49,7 +67,6 @@ impl Browser {
             "--force-prefers-reduced-motion",
             "--hide-scrollbars",
             "--window-size=1280,800",
-            folder.as_str(),
         ] {
             caps.add_arg(flag).expect("a flag");
         }
@@ -64,21 +81,23 @@ impl Browser {
         answer.json().clone()
     }
 
-    /// Waits until an expression is true.
+    /// Waits until an expression is true. The page itself looks, whenever something on it changes and now and then: asking
+    /// from outside all the time would keep it from its work.
     #[track_caller]
     pub fn until<'a>(&'a self, what: &'a str) -> impl Future<Output = ()> + 'a {
         let caller = std::panic::Location::caller();
         async move {
             let started = Instant::now();
             // What is not there yet is not yet true.
-            let script = format!("try {{ return !!({what}) }} catch {{ return false }}");
-            while self.run(&script, vec![]).await != true {
+            let script =
+                format!("const holds = () => {{ try {{ return !!({what}) }} catch {{ return false }} }};{LOOK}");
+            // A page that is left while it looks does not answer; the next one is asked.
+            while !self.driver.execute_async(&script, vec![]).await.is_ok_and(|answer| *answer.json() == true) {
                 assert!(
                     started.elapsed() < PATIENCE,
                     "{caller}: it never came that {what}\n{}",
                     self.text("body").await
                 );
-                tokio::time::sleep(LOOK_EVERY).await;
             }
         }
     }
