@@ -28,8 +28,8 @@ mod wire;
 
 // What most callers need stands at the door.
 pub use answers::{
-    cautions, compare, conditions, daylight, drag, findings, fit, forecast, groups, guides, hold, matching, metering,
-    sheet, strips, trace,
+    balance, cautions, compare, conditions, daylight, drag, findings, fit, forecast, groups, guides, hold, matching,
+    metering, sheet, strips, trace,
 };
 pub use file::{gear, shot};
 pub use physics::{depth, exposure, ghost, motion, output, power, pulse, shutter};

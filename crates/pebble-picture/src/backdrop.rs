@@ -32,7 +32,7 @@ impl<'a> Backdrop<'a> {
         let farther = (distance + plan.background_behind.as_metres()) / distance;
         let flash = |lights: &&[usize]| {
             lights.iter().fold([0.0; 3], |sum: [f32; 3], light| {
-                let level = surface(outlook.lights[*light].on_background.placement);
+                let level = surface(outlook.lights[*light].background_in_a_whole_row());
                 let one = coloured(outlook.flash_tint(plan, *light), level);
                 std::array::from_fn(|channel| sum[channel] + one[channel])
             })

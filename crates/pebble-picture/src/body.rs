@@ -52,6 +52,8 @@ pub(crate) struct Direction {
     towards: [f32; 3],
     /// From behind: scales its brightest edge to 1.
     edge: Option<f32>,
+    /// What flat things take of it.
+    on_flat: f32,
 }
 
 impl Direction {
@@ -60,13 +62,20 @@ impl Direction {
         let towards =
             [bearing.sin() * height.cos(), height.sin(), bearing.cos() * height.cos()].map(|part| part as f32);
         let across = length([towards[0], towards[1]]);
-        Self { towards, edge: (towards[2] < 0.0).then(|| 1.0 / across.max(0.05)) }
+        Self { towards, edge: (towards[2] < 0.0).then(|| 1.0 / across.max(0.05)), on_flat: 1.0 }
+    }
+
+    /// The same where flat things are turned to where their part is lit most: right, to the camera, up.
+    pub fn on_lit_side(self, facing: [f64; 3]) -> Self {
+        let [right, up, camera] = self.towards.map(f64::from);
+        let cos = right * facing[0] + camera * facing[1] + up * facing[2];
+        Self { on_flat: cos.max(0.0) as f32, ..self }
     }
 
     /// How brightly it lights a surface; one that faces it fully, and the brightest edge of a rim, get all of it.
     #[inline]
     pub fn shade(&self, normal: Normal) -> f32 {
-        let Normal::Of([x, y, z]) = normal else { return if self.edge.is_some() { 0.0 } else { 1.0 } };
+        let Normal::Of([x, y, z]) = normal else { return if self.edge.is_some() { 0.0 } else { self.on_flat } };
         let facing = x * self.towards[0] + y * self.towards[1] + z * self.towards[2];
         match self.edge {
             Some(scale) => (facing * scale).clamp(0.0, 1.0),

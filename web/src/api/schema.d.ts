@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/balance": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What has to be turned so that one light is as bright as another, or so many stops under it. */
+        post: operations["balanced"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench": {
         parameters: {
             query?: never;
@@ -1087,6 +1104,37 @@ export interface components {
              */
             spill_stops: number;
         };
+        /** @description What has to be turned for it. */
+        BalanceAnswer: {
+            /** @description On the light that is turned; nothing where it stands there already. */
+            changes: components["schemas"]["Followed"][];
+            /**
+             * Format: double
+             * @description How far it is from there then.
+             */
+            off_stops: number;
+            /** @description The same as one says it. */
+            said: string;
+        };
+        /** @description A shot, and which of its lights shall be as bright as which. */
+        BalanceRequest: {
+            /** @description The shot. */
+            shot: components["schemas"]["Shot"];
+            /** @description What is wanted. */
+            wish: components["schemas"]["BalanceWish"];
+        };
+        /** @description Which light shall be as bright as which. */
+        BalanceWish: {
+            /** @description The light it is held against. */
+            against: number;
+            /** @description The light that is turned, by its place in the list. */
+            light: number;
+            /**
+             * Format: double
+             * @description Stops over it; negative is under.
+             */
+            stops: number;
+        };
         /** @description A battery. */
         Battery: {
             /**
@@ -1299,6 +1347,11 @@ export interface components {
              * @description How far the background moves while a row is open, by panning and shake.
              */
             background_travel_px: number;
+            /**
+             * Format: double
+             * @description What an unsteady hand is taken to do until somebody knows better, in degrees a second.
+             */
+            hand_held_deg_s: number;
             /**
              * Format: double
              * @description Blur of everything by shake while a row is open.
@@ -1557,6 +1610,11 @@ export interface components {
              * @description Nearest sharp.
              */
             near_m: number;
+            /**
+             * Format: double
+             * @description From the one to the other; `null` for no end.
+             */
+            total_m?: number | null;
         };
         /** @description One thing that differs. */
         Difference: {
@@ -1695,6 +1753,11 @@ export interface components {
          * @enum {string}
          */
         DrawnAs: "face" | "body" | "feet" | "ropes" | "lantern" | "bicycle" | "blade" | "silks" | "medal" | "scarf" | "hand" | "card";
+        /**
+         * @description Which light makes the picture of a part, as far as its blur goes.
+         * @enum {string}
+         */
+        DrawnBy: "flash" | "steady" | "nothing";
         /** @description When the light has dropped by so much. */
         Drop: {
             at?: components["schemas"]["SkyAt"] | null;
@@ -1804,6 +1867,8 @@ export interface components {
             severity: components["schemas"]["Severity"];
             /** @description The number. */
             title: string;
+            /** @description Why nothing is offered, where nothing is. */
+            unanswered?: string | null;
         };
         /** @description When a flash fires. */
         Firing: {
@@ -1888,10 +1953,20 @@ export interface components {
              * @description Power fraction, 1 is full.
              */
             power: number;
+            /**
+             * Format: double
+             * @description Where it shall fall against the light that leads: the key, or daylight.
+             */
+            ratio_stops?: number | null;
             /** @description What it is there for. */
             role?: components["schemas"]["Role"];
             /** @description Front, rear or high-speed sync. */
             sync: components["schemas"]["SyncMode"];
+            /**
+             * Format: double
+             * @description Where it shall fall by itself, in the frame.
+             */
+            target_stops?: number | null;
             /** @description The trigger. */
             trigger: components["schemas"]["Trigger"];
             /** @description The unit. */
@@ -1916,7 +1991,7 @@ export interface components {
             distance_m: number;
             /**
              * Format: double
-             * @description Exposure of a row that gets all of it.
+             * @description Exposure on the set, where it is read.
              */
             exposure_lxs: number;
             /**
@@ -1941,9 +2016,21 @@ export interface components {
             high_speed_stops?: number | null;
             /**
              * Format: double
+             * @description In the frame: what the sensor gets.
+             */
+            in_frame_stops?: number | null;
+            /** @description As a flash meter at the subject says it, turned to this light alone. */
+            meter?: string | null;
+            /**
+             * Format: double
              * @description Change by the modifier.
              */
             modifier_stops: number;
+            /**
+             * Format: double
+             * @description On the set, against the metered tone: what a meter reads, with no shutter in it.
+             */
+            on_set_stops?: number | null;
             /** @description Whether the output is a guess. */
             output_estimated: boolean;
             /**
@@ -1963,16 +2050,21 @@ export interface components {
             output_lxs_m2: number;
             /**
              * Format: double
-             * @description Against the metered tone.
-             */
-            placement_stops?: number | null;
-            /**
-             * Format: double
              * @description Power fraction it fires with.
              */
             power: number;
             /** @description As written. */
             power_label: string;
+            /**
+             * Format: double
+             * @description How much of it the sensor gets.
+             */
+            share: number;
+            /**
+             * Format: double
+             * @description Where it is wanted, in the frame.
+             */
+            wanted_stops?: number | null;
         };
         /** @description A flash unit. */
         FlashUnit: {
@@ -2087,6 +2179,8 @@ export interface components {
             ambient_background: components["schemas"]["PlacedLight"];
             /** @description Steady light on the subject. */
             ambient_subject: components["schemas"]["PlacedLight"];
+            /** @description How the background reads. */
+            background: components["schemas"]["ToneForecast"];
             /** @description What the camera's own movement draws. */
             camera: components["schemas"]["CameraForecast"];
             /** @description The colours against the white balance. */
@@ -2095,7 +2189,7 @@ export interface components {
             depth: components["schemas"]["Depth"];
             /** @description The working exposure. */
             exposure: components["schemas"]["Exposure"];
-            /** @description All flashes that count where the subject is metered. */
+            /** @description Flash on the subject's lit side, in the frame. */
             flash: components["schemas"]["PlacedLight"];
             /**
              * Format: double
@@ -2118,11 +2212,8 @@ export interface components {
             parts: components["schemas"]["PartForecast"][];
             /** @description Flash on the background. */
             spill: components["schemas"]["PlacedLight"];
-            /**
-             * Format: double
-             * @description Steady light and flash together on the subject.
-             */
-            total_stops?: number | null;
+            /** @description What all lights make of the subject. */
+            subject: components["schemas"]["SubjectForecast"];
         };
         /** @description Something that could not be held. */
         Gave: {
@@ -2157,7 +2248,14 @@ export interface components {
         GroupAnswer: {
             /** @description The widest aperture that holds all of them, as written; `null` when none on the lens does. */
             aperture?: string | null;
-            /** @description What has to be turned, on the camera and on each light; the flash stays where it falls. */
+            /**
+             * Format: double
+             * @description How far the camera steps back for it; nothing when it stays.
+             */
+            back_m?: number | null;
+            /** @description What then becomes of each light and of the steady light, a sentence each. */
+            becomes: string[];
+            /** @description What has to be turned, on the camera and on each light; flash and steady light stay where they fall. */
             changes: components["schemas"]["Followed"][];
             /**
              * Format: double
@@ -2239,7 +2337,7 @@ export interface components {
          * @description Something that is locked.
          * @enum {string}
          */
-        Held: "key" | "ambient" | "background" | "depth" | "blur" | "aperture" | "shutter" | "iso" | "filter" | "power" | "flash_distance";
+        Held: "key" | "ratios" | "ambient" | "background" | "depth" | "blur" | "aperture" | "shutter" | "iso" | "filter" | "power" | "flash_distance";
         /** @description What holding it takes. */
         HoldAnswer: {
             /** @description Controls that follow, to be put into the shot. */
@@ -2589,6 +2687,11 @@ export interface components {
              */
             luminance_cd_m2: number;
         };
+        /**
+         * @description Which light makes the picture.
+         * @enum {string}
+         */
+        Lead: "flash" | "daylight";
         /** @description A lens. */
         Lens: {
             /**
@@ -2660,6 +2763,8 @@ export interface components {
             silent?: string | null;
             /** @description The same with the unit. */
             spoken: string;
+            /** @description What its unit gives. */
+            supply: components["schemas"]["SupplyForecast"];
         };
         /**
          * @description What a unit does on a low battery.
@@ -3226,9 +3331,16 @@ export interface components {
             beside_stops?: number | null;
             /**
              * Format: double
-             * @description L* of beside minus L* of plain.
+             * @description Blur in the picture: of the layer that makes it.
+             */
+            blur_px: number;
+            /**
+             * Format: double
+             * @description What is seen of the trail: L* of beside minus L* of plain, less for a path hardly longer than the allowed blur.
              */
             delta_lightness: number;
+            /** @description Which layer that is. */
+            drawn_by: components["schemas"]["DrawnBy"];
             /** @description Whether the path is longer than the allowed blur, so that it counts as a trail. */
             draws: boolean;
             /**
@@ -3243,9 +3355,9 @@ export interface components {
             edge_stops?: number | null;
             /**
              * Format: double
-             * @description Blur of the flash layer.
+             * @description Blur of the flash layer; `null` where no flash draws it.
              */
-            flash_blur_px: number;
+            flash_blur_px?: number | null;
             /**
              * Format: double
              * @description Part in flash.
@@ -3271,6 +3383,11 @@ export interface components {
              * @description The same in pixels.
              */
             image_speed_px_s: number;
+            /**
+             * Format: double
+             * @description How long it stays in focus while it comes nearer or goes; nothing where it does neither.
+             */
+            in_focus_s?: number | null;
             /** @description What it shall look like. */
             intent: components["schemas"]["Intent"];
             /**
@@ -3291,6 +3408,11 @@ export interface components {
             slowest?: string | null;
             /** @description The intent is met: in a word for the chip. */
             state: components["schemas"]["PartState"];
+            /**
+             * Format: double
+             * @description Share of the steady light in its picture.
+             */
+            steady_share: number;
             /**
              * Format: double
              * @description Streak, a round path counted once.
@@ -3389,9 +3511,9 @@ export interface components {
             freeze_label: string;
             /**
              * Format: double
-             * @description Freezing time of the flash layer; the shutter time in high-speed sync.
+             * @description Freezing time of what it draws: as the rows see it, the shutter time in high-speed sync; `null` where no row does.
              */
-            freeze_s: number;
+            freeze_s?: number | null;
             /**
              * Format: double
              * @description Ignition to 99 % of the light.
@@ -3495,6 +3617,11 @@ export interface components {
             /** @description On the subject. */
             subject: components["schemas"]["Reading"];
         };
+        /**
+         * @description How the subject is read, and so what the exposure stands on.
+         * @enum {string}
+         */
+        Reads: "lit_side" | "dome";
         /** @description A recorded pulse in a few points. */
         RecordedCurve: {
             /** @description Levels against the peak. */
@@ -3646,11 +3773,18 @@ export interface components {
             kind: components["schemas"]["RungKind"];
             /** @description What it is. */
             label: string;
+            /** @description What it looks like there, in a word. */
+            note?: string | null;
             /**
              * Format: double
              * @description Where it stands; `null` is no light.
              */
             stops?: number | null;
+            /**
+             * Format: double
+             * @description What a dragged target is counted from, where it is a ratio.
+             */
+            target_from_stops?: number | null;
             /** @description JSON pointer into the shot of the target that dragging this rung sets. */
             target_pointer?: string | null;
             /**
@@ -3663,7 +3797,7 @@ export interface components {
          * @description What kind of light a rung stands for.
          * @enum {string}
          */
-        RungKind: "flash" | "ambient" | "movement";
+        RungKind: "subject" | "flash" | "ambient" | "movement";
         /**
          * @description Drawn scenes.
          * @enum {string}
@@ -3782,6 +3916,7 @@ export interface components {
             around?: components["schemas"]["Around"][];
             /** @description What is behind the subject. */
             background: components["schemas"]["Background"];
+            burst?: components["schemas"]["ShotBurst"] | null;
             /** @description Camera, lens and their settings. */
             camera: components["schemas"]["Camera"];
             /**
@@ -3823,10 +3958,10 @@ export interface components {
             usage: components["schemas"]["Usage"];
             /**
              * Format: int32
-             * @description Version of the format, 2.
+             * @description Version of the format, 3.
              * @constant
              */
-            version: 2;
+            version: 3;
             wish?: components["schemas"]["Wish"] | null;
         };
         /** @description A shot and where it stands. */
@@ -3848,6 +3983,24 @@ export interface components {
              * @description Version, also the entity tag.
              */
             version: number;
+        };
+        /** @description Frames in a row. */
+        ShotBurst: {
+            /**
+             * Format: double
+             * @description How long the action lasts that they shall cover.
+             */
+            action_s?: number | null;
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            frames: number;
+            /**
+             * Format: double
+             * @description Frames a second.
+             */
+            per_second: number;
         };
         /** @description A shot in the list. */
         ShotCard: {
@@ -4042,6 +4195,11 @@ export interface components {
         Subject: {
             /**
              * Format: double
+             * @description The most that shall be sharp, from the nearest to the farthest.
+             */
+            depth_at_most_m?: number | null;
+            /**
+             * Format: double
              * @description How deep the group or the movement is, centred on that distance.
              */
             depth_m: number;
@@ -4050,6 +4208,79 @@ export interface components {
              * @description Camera to subject.
              */
             distance_m: number;
+        };
+        /** @description What all lights make of the subject, in the frame; `null` is no light. */
+        SubjectForecast: {
+            /**
+             * Format: double
+             * @description With the dome turned to the camera, rims and lights in the set among the rest.
+             */
+            dome_stops?: number | null;
+            /** @description Which light leads. */
+            lead: components["schemas"]["Lead"];
+            /**
+             * Format: double
+             * @description The cheek on the camera's left.
+             */
+            left_cheek_stops?: number | null;
+            /** @description The brighter cheek over the darker, as `2.8:1`; nothing where neither is lit. */
+            lighting_ratio?: string | null;
+            /**
+             * Format: double
+             * @description On the surface that keys and fills light most.
+             */
+            lit_side_stops?: number | null;
+            /**
+             * Format: double
+             * @description Where it is read.
+             */
+            read_stops?: number | null;
+            /** @description How it is read. */
+            reads: components["schemas"]["Reads"];
+            /**
+             * Format: double
+             * @description The cheek on the camera's right.
+             */
+            right_cheek_stops?: number | null;
+            /**
+             * Format: double
+             * @description Share of the steady light in it.
+             */
+            steady_share: number;
+            /**
+             * Format: double
+             * @description Where it is wanted.
+             */
+            wanted_stops: number;
+            /** @description The aperture at which it would be as wanted, as a meter says it. */
+            working_aperture?: string | null;
+        };
+        /** @description What a unit gives: at once, in a row, on a charge. */
+        SupplyForecast: {
+            /** @description Loss of each frame of the burst; `null` is a frame without it. */
+            frames_stops: (number | null)[];
+            /**
+             * Format: int64
+             * @description Flashes on one charge at this power, where known; `null` is no end.
+             */
+            on_a_charge?: number | null;
+            /**
+             * Format: double
+             * @description Until the next whole flash, where known.
+             */
+            ready_s?: number | null;
+            /** @description The same in a line. */
+            said: string;
+            /**
+             * Format: int64
+             * @description Flashes from cold until it is hot, where known; `null` is never.
+             */
+            until_hot?: number | null;
+            /**
+             * Format: int64
+             * @description Whole flashes in a row at the rate of the burst, where known; `null` is no end.
+             */
+            whole_frames?: number | null;
         };
         /**
          * @description How the flash is tied to the shutter.
@@ -4100,9 +4331,18 @@ export interface components {
             ambient_stops?: number | null;
             /**
              * Format: double
-             * @description Flash on the subject.
+             * @description Steady light on the background, where it matters.
              */
-            key_stops: number;
+            background_stops?: number | null;
+            /** @description Which light leads. */
+            lead?: components["schemas"]["Lead"];
+            /** @description How the subject is read. */
+            reads?: components["schemas"]["Reads"];
+            /**
+             * Format: double
+             * @description Exposure of the subject: of all light together where flash leads, of the steady light where daylight does.
+             */
+            subject_stops: number;
         };
         /** @description A tone of the scene. */
         Tone: {
@@ -4123,6 +4363,21 @@ export interface components {
              * @description Share of the frame.
              */
             share: number;
+        };
+        /** @description A tone in the frame. */
+        ToneForecast: {
+            /**
+             * Format: double
+             * @description How large a point of it is drawn, in thousandths of the frame's width.
+             */
+            blur_per_mille: number;
+            /**
+             * Format: double
+             * @description Its level on the ladder, by its own reflectance; `null` is no light.
+             */
+            level_stops?: number | null;
+            /** @description In a word. */
+            word: string;
         };
         /** @description A recording, read. */
         TraceAnswer: {
@@ -4246,7 +4501,7 @@ export interface components {
          * @description What the picture is for, and so how much blur is too much.
          * @enum {string}
          */
-        Usage: "pixel" | "large_print" | "print" | "screen";
+        Usage: "pixel" | "large_print" | "print" | "screen" | "web";
         /** @description Something that carries a thing of the kit. */
         Use: {
             /** @description Its identity. */
@@ -4472,6 +4727,81 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    balanced: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BalanceRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BalanceAnswer"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     bench: {
         parameters: {
             query?: never;

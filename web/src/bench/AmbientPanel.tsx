@@ -1,21 +1,11 @@
-import {
-  Button,
-  Group,
-  Popover,
-  SegmentedControl,
-  Stack,
-  Switch,
-  Text,
-  TextInput,
-  Tooltip,
-} from '@mantine/core'
+import { Button, Group, Popover, SegmentedControl, Stack, Text, TextInput, Tooltip } from '@mantine/core'
 import { choices } from '../words/choices'
 import { Key } from '../commands/Key'
 import { useCommands } from '../commands/useCommands'
 import type { Forecast, Problem, Reading, Shot } from '../api/client'
 import { Figure } from '../controls/Figure'
 import { Daylight } from './Daylight'
-import { Lamps, More } from './More'
+import { Lamps, More, Targets } from './More'
 import { signedStops } from '../words/figures'
 import classes from './Controls.module.css'
 
@@ -93,7 +83,7 @@ export function AmbientPanel({ shot, forecast, refusal, onChange, onShot }: Prop
         </div>
       ))}
       <div className={classes.reading}>
-        <span className={classes.readingLabel}>Flash leads by</span>
+        <span className={classes.readingLabel}>Flash against ambient</span>
         <b className={`${classes.placed} mono`}>
           {forecast?.flash_over_ambient_stops == null
             ? '–'
@@ -101,12 +91,21 @@ export function AmbientPanel({ shot, forecast, refusal, onChange, onShot }: Prop
         </b>
       </div>
       <div className={classes.more}>
+        <More word={wantedWord(shot)} choose="targets" width={420}>
+          <Targets shot={shot} seen={forecast?.subject} refusal={refusal} onChange={onShot} />
+        </More>
         <More word={lampsWord(shot, forecast)} choose="lamps" width={620}>
           <Lamps shot={shot} forecast={forecast} refusal={refusal} onChange={onShot} />
         </More>
       </div>
     </section>
   )
+}
+
+/** What the exposure stands on, in a few words. */
+function wantedWord({ targets }: Shot): string {
+  const whole = signedStops(targets.subject_stops)
+  return targets.lead === 'daylight' ? `Daylight leads, ${whole}` : `Wanted ${whole}`
 }
 
 /** How many lamps burn, and the colour of the trails they draw. */
@@ -259,30 +258,9 @@ function ReadingForm({ place, shot, light, problem, onChange, onShot }: FormProp
           />
         </Group>
       ) : (
-        <Group gap="xs" align="end" wrap="nowrap">
-          <Switch
-            label="Target"
-            checked={shot.targets.ambient_stops != null}
-            onChange={(event) => {
-              const { key_stops } = shot.targets
-              const wanted = Math.round((light?.placement_stops ?? -2) * 10) / 10
-              onShot({
-                ...shot,
-                targets: event.currentTarget.checked ? { key_stops, ambient_stops: wanted } : { key_stops },
-              })
-            }}
-          />
-          {shot.targets.ambient_stops != null && (
-            <Figure
-              aria-label="Target in stops"
-              suffix=" stops"
-              step={0.5}
-              value={shot.targets.ambient_stops}
-              error={problem?.field === 'targets.ambient_stops' ? problem.detail : undefined}
-              onChange={(ambient_stops) => onShot({ ...shot, targets: { ...shot.targets, ambient_stops } })}
-            />
-          )}
-        </Group>
+        <Text size="xs" c="dimmed">
+          Where it shall fall is set under Wanted, or by dragging its rung on the ladder.
+        </Text>
       )}
     </Stack>
   )

@@ -83,7 +83,7 @@ function Bench({ initial, match: Match }: Props & { initial: ShotAnswer }) {
 
   const apply = useCallback((remedy: Remedy) => change((shot) => applied(shot, remedy.changes)), [change])
   const aim = useCallback(
-    (pointer: string, stops: number) => change((shot) => withValue(shot, pointer, stops)),
+    (pointer: string, stops: number | undefined) => change((shot) => withValue(shot, pointer, stops)),
     [change],
   )
   const divide = useCallback((parts: Shot['parts']) => change((shot) => withParts(shot, parts)), [change])
@@ -221,11 +221,12 @@ function Bench({ initial, match: Match }: Props & { initial: ShotAnswer }) {
           view={view}
           look={look}
           exposure={answer?.forecast.exposure}
+          depth={answer?.forecast.depth}
           alone={solo === undefined ? undefined : answer?.forecast.lights[solo]?.label}
           comparing={comparing}
           pixelsWide={shot.camera.body.pixels_wide}
         />
-        <Ladder ladder={answer?.forecast.ladder} onTarget={aim} />
+        <Ladder ladder={answer?.forecast.ladder} subject={answer?.forecast.subject} onTarget={aim} />
         <Findings findings={answer?.findings} onApply={apply}>
           <Cautions shot={shot} cautions={answer?.cautions} onChange={change} />
         </Findings>

@@ -1,4 +1,4 @@
-import { SimpleGrid, Stack, Text } from '@mantine/core'
+import { SimpleGrid, Stack, Switch, Text } from '@mantine/core'
 import type { Forecast, Movement, Problem, Shot } from '../api/client'
 import { Figure } from '../controls/Figure'
 import { percent, pixels } from '../words/figures'
@@ -70,6 +70,16 @@ export function CameraMoves({ shot, forecast, refusal, onChange }: Props) {
           onChange={(zoom_share) => put({ zoom_share })}
         />
       </SimpleGrid>
+      {seen && (
+        <Switch
+          size="xs"
+          label={`Held by hand: ${seen.hand_held_deg_s.toFixed(1)}° a second by the rule of one over the focal length, until you know your own`}
+          checked={movement.shake_deg_s > 0}
+          onChange={(event) =>
+            put({ shake_deg_s: event.currentTarget.checked ? +seen.hand_held_deg_s.toFixed(2) : 0 })
+          }
+        />
+      )}
       <Text size="xs" c="dimmed">
         Speeds of parts count against the aim: what the camera follows stands still.
         {seen && seen.background_travel_px > 0 && (

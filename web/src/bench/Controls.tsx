@@ -4,7 +4,7 @@ import { COMMANDS, keyOf, type CommandId } from '../commands/list'
 import { NotchedStrip } from '../controls/NotchedStrip'
 import { UnstyledButton } from '@mantine/core'
 import { AmbientPanel } from './AmbientPanel'
-import { CameraMoves, More, Tones } from './More'
+import { Burst, CameraMoves, More, Tones } from './More'
 import { HoldChips, toggled } from './HoldChips'
 import { CameraChoice } from './KitChoice'
 import { LightsPanel } from './lights/LightsPanel'
@@ -51,6 +51,10 @@ function movementWord({ camera }: Shot): string {
     : []
   return [`WB ${white_balance_k ?? 5500} K`, ...moves.filter(Boolean)].join(' · ')
 }
+
+/** The burst in a few words. */
+const burstWord = ({ burst }: Shot): string =>
+  burst ? `${burst.frames} at ${burst.per_second} a second` : 'Burst'
 
 /** Where the shot stands on a strip: at once while a key is held, else where the program says. */
 function indexOn(strip: Strip, shot: Shot): number {
@@ -123,6 +127,9 @@ export function Controls(props: Props) {
           </More>
           <More word="Tones" choose="tones" width={560}>
             <Tones shot={shot} onChange={onChange} />
+          </More>
+          <More word={burstWord(shot)} choose="burst" width={400}>
+            <Burst shot={shot} forecast={answer?.forecast} refusal={refusal} onChange={onChange} />
           </More>
           <UnstyledButton className={classes.moreButton} data-choose="groups" onClick={onGroups}>
             Groups <Key of="groups" />

@@ -27,6 +27,9 @@ export const Findings = memo(function Findings({ findings, onApply, children }: 
               {finding.title}
             </h3>
             <p className={classes.cause}>{finding.cause}</p>
+            {finding.unanswered && finding.severity !== 'fine' && (
+              <p className={classes.unanswered}>{finding.unanswered}</p>
+            )}
             {finding.remedies.map((remedy) => (
               <UnstyledButton key={remedy.label} className={classes.remedy} onClick={() => onApply(remedy)}>
                 {remedy.label}

@@ -10,6 +10,7 @@ import classes from './Frame.module.css'
 
 type Props = Pick<BenchState, 'frames' | 'view' | 'look'> & {
   exposure: Forecast['exposure'] | undefined
+  depth: Forecast['depth'] | undefined
   pixelsWide: number
   /** The light that is alone in the picture, by its label. */
   alone: string | undefined
@@ -19,12 +20,21 @@ type Props = Pick<BenchState, 'frames' | 'view' | 'look'> & {
 /** Share of the frame's width that shows one camera pixel on one of the picture's, on a frame of this many pixels. */
 const atPixels = (pixelsWide: number, width: number): number => Math.min(1, width / pixelsWide)
 
+/** How deep it is sharp. */
+const sharp = ({ total_m }: Forecast['depth']): string =>
+  total_m == null
+    ? 'sharp to infinity'
+    : total_m < 10
+      ? `${Math.round(total_m * 100)} cm sharp`
+      : `${Math.round(total_m)} m sharp`
+
 /** The picture that has not been taken yet. */
 export const Frame = memo(function Frame({
   frames,
   view,
   look,
   exposure,
+  depth,
   alone,
   pixelsWide,
   comparing,
@@ -146,6 +156,7 @@ export const Frame = memo(function Frame({
             <span className={classes.exposure} data-testid="exposure">
               {exposure.shutter_label} · f/{exposure.aperture_label} · ISO {exposure.iso_label}
               {exposure.filter_stops > 0 && ` · −${exposure.filter_stops} stops`}
+              {depth && ` · ${sharp(depth)}`}
               {loupe && ' · 1:1'}
             </span>
           )

@@ -43,11 +43,19 @@ export function Groups({ shot, onChange, onTake, onClose }: Props) {
           <Table verticalSpacing={4} fz="sm">
             <Table.Thead>
               <Table.Tr>
-                {['People', 'Rows', 'Row to row', 'Curve', 'Deep', 'Wide', 'Sharp from … to', 'Turn', ''].map(
-                  (name) => (
-                    <Table.Th key={name}>{name}</Table.Th>
-                  ),
-                )}
+                {[
+                  'People',
+                  'Rows',
+                  'Row to row',
+                  'Curve',
+                  'Deep',
+                  'Wide',
+                  'Sharp from … to',
+                  'Turn, and what becomes of the light',
+                  '',
+                ].map((name) => (
+                  <Table.Th key={name}>{name}</Table.Th>
+                ))}
               </Table.Tr>
             </Table.Thead>
             <Table.Tbody>
@@ -81,12 +89,26 @@ export function Groups({ shot, onChange, onTake, onClose }: Props) {
                     </Table.Td>
                     <Table.Td className="mono">
                       {seen && `${seen.width_m.toFixed(1)} m`}
-                      {seen && !seen.fits && <small> fits from {seen.fits_from_m.toFixed(1)} m</small>}
+                      {seen && !seen.fits && (
+                        <small>
+                          {' '}
+                          {seen.back_m == null
+                            ? `fits from ${seen.fits_from_m.toFixed(1)} m`
+                            : `camera ${seen.back_m.toFixed(1)} m back`}
+                        </small>
+                      )}
                     </Table.Td>
                     <Table.Td className="mono" style={{ whiteSpace: 'nowrap' }}>
                       {seen?.sharp}
                     </Table.Td>
-                    <Table.Td>{seen && (seen.not ?? (seen.said || 'nothing to turn'))}</Table.Td>
+                    <Table.Td>
+                      {seen && (seen.not ?? (seen.said || 'nothing to turn'))}
+                      {seen?.becomes.map((line) => (
+                        <Text key={line} size="xs" c="dimmed" data-becomes>
+                          {line}
+                        </Text>
+                      ))}
+                    </Table.Td>
                     <Table.Td style={{ whiteSpace: 'nowrap' }}>
                       <Button
                         size="compact-xs"
@@ -129,8 +151,8 @@ export function Groups({ shot, onChange, onTake, onClose }: Props) {
         </Button>
         <Text size="xs" c="dimmed">
           Row to row by the shoulders, 0.55 m a person; a head and feet take 0.3 m. A lens is sharp in a
-          plane: a row that curves towards the camera needs its curve in depth. The flash stays where it
-          falls; what power does not have, ISO gives.
+          plane: a row that curves towards the camera needs its curve in depth. Flash and steady light stay
+          where they fall as far as power, shutter and ISO go; who does not fit is seen from farther back.
         </Text>
       </div>
     </Modal>

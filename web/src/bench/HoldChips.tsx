@@ -5,7 +5,8 @@ import { signedStops } from '../words/figures'
 import classes from './HoldChips.module.css'
 
 const LOOKS: { held: Held; word: string; why: string }[] = [
-  { held: 'key', word: 'Key', why: 'The flash stays where it falls on the subject' },
+  { held: 'key', word: 'Key', why: 'The key stays where it falls on the subject; other lights are free' },
+  { held: 'ratios', word: 'Ratios', why: 'The other lights stay where they are against the key' },
   { held: 'ambient', word: 'Ambient', why: 'The steady light stays where it falls on the subject' },
   { held: 'background', word: 'Back', why: 'The steady light stays where it falls on the background' },
   { held: 'depth', word: 'Depth', why: 'What is sharp stays sharp' },

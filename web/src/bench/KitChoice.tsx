@@ -3,6 +3,7 @@ import { choices } from '../words/choices'
 import { useQuery } from '@tanstack/react-query'
 import { answered, client, type Moved, type Problem, type Shot } from '../api/client'
 import { Figure } from '../controls/Figure'
+import { MaybeFigure } from '../controls/MaybeFigure'
 
 type Props = {
   shot: Shot
@@ -100,10 +101,11 @@ export function CameraChoice(props: Props) {
             allowDeselect={false}
             comboboxProps={{ withinPortal: false }}
             data={choices<NonNullable<Shot['usage']>>({
-              pixel: 'single pixels',
-              large_print: 'a large print',
+              web: 'the web or a phone',
               print: 'a print',
-              screen: 'a screen',
+              screen: 'a screen that it fills',
+              large_print: 'a large print',
+              pixel: 'looked at pixel by pixel',
             })}
             value={shot.usage}
             onChange={(usage) => usage && onChange({ ...shot, usage: usage as Shot['usage'] })}
@@ -137,6 +139,17 @@ export function CameraChoice(props: Props) {
             value={shot.subject.depth_m}
             error={refusal?.field === 'subject.depth_m' ? refusal.detail : undefined}
             onChange={(depth_m) => onChange({ ...shot, subject: { ...shot.subject, depth_m } })}
+          />
+          <MaybeFigure
+            label="And at most"
+            suffix=" m"
+            step={0.1}
+            placeholder="as much as it likes"
+            value={shot.subject.depth_at_most_m}
+            error={refusal?.field === 'subject.depth_at_most_m' ? refusal.detail : undefined}
+            onChange={(depth_at_most_m) =>
+              onChange({ ...shot, subject: { ...shot.subject, depth_at_most_m } })
+            }
           />
         </Stack>
       </Popover.Dropdown>

@@ -14,7 +14,11 @@ const ROW = 25
 /** A target is set in tenths of a stop, as meters show them. */
 const TENTH = 0.1
 
-type Props = { ladder: Forecast['ladder'] | undefined; onTarget: (pointer: string, stops: number) => void }
+type Props = {
+  ladder: Forecast['ladder'] | undefined
+  subject: Forecast['subject'] | undefined
+  onTarget: (pointer: string, stops: number | undefined) => void
+}
 
 /** Places labels at their rungs, pushed apart so that none covers another, top to bottom and back from the end. */
 function spread(wanted: number[], row: number): number[] {
@@ -29,7 +33,7 @@ function spread(wanted: number[], row: number): number[] {
 }
 
 /** Everything in the picture on one scale of stops. A rung with a target is dragged to set it. */
-export const Ladder = memo(function Ladder({ ladder, onTarget }: Props) {
+export const Ladder = memo(function Ladder({ ladder, subject, onTarget }: Props) {
   const svg = useRef<SVGSVGElement>(null)
   if (!ladder) return <section className={classes.ladder} aria-label="Ladder" aria-busy="true" />
   const y = scaleLinear([ladder.top_stops, ladder.bottom_stops], [TOP, BOTTOM]).clamp(true)
@@ -37,30 +41,40 @@ export const Ladder = memo(function Ladder({ ladder, onTarget }: Props) {
   const dark = ladder.rungs.filter((rung) => rung.stops === null)
   // Many rungs stand closer.
   const row = Math.min(ROW, (BOTTOM - TOP) / rungs.length)
+  const pill = Math.min(22, row - 1)
   const labels = spread(
     rungs.map((rung) => y(rung.stops!)),
     row,
   )
   const ticks = y.ticks(12)
 
+  // A ratio is counted from the light that leads, which the rung says.
+  const aim = (rung: Rung, stops: number) =>
+    onTarget(rung.target_pointer!, Math.round((stops - (rung.target_from_stops ?? 0)) * 10) / 10)
   const dragged = (rung: Rung) => (event: PointerEvent<SVGGElement>) => {
     if (!rung.target_pointer || !svg.current || !(event.buttons & 1)) return
     const box = svg.current.getBoundingClientRect()
     const stops = y.invert(((event.clientY - box.top) / box.height) * HEIGHT)
-    onTarget(rung.target_pointer, Math.round(stops / TENTH) / 10)
+    aim(rung, stops)
   }
   const keyed = (rung: Rung) => (event: KeyboardEvent) => {
     const by = { ArrowUp: TENTH, ArrowDown: -TENTH, PageUp: 1, PageDown: -1 }[event.key]
+    if (rung.target_pointer && event.key === 'Delete' && rung.id !== 'subject') {
+      onTarget(rung.target_pointer, undefined)
+    }
     if (!rung.target_pointer || by === undefined) return
     event.preventDefault()
-    const from = rung.target_stops ?? rung.stops ?? 0
-    onTarget(rung.target_pointer, Math.round((from + by) * 10) / 10)
+    aim(rung, (rung.target_stops ?? rung.stops ?? 0) + by)
   }
 
   return (
     <section className={classes.ladder} aria-label="Ladder">
       <h2 className={classes.title}>
-        Ladder <small>stops</small>
+        Ladder{' '}
+        <small>
+          {subject?.working_aperture ? `reads ${subject.working_aperture}` : 'stops'}
+          {subject?.lighting_ratio && ` · cheeks ${subject.lighting_ratio}`}
+        </small>
       </h2>
       <svg ref={svg} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className={classes.scale}>
         <rect x={AXIS - 6} y={TOP} width="12" height={BOTTOM - TOP} rx="6" className={classes.rail} />
@@ -136,14 +150,14 @@ export const Ladder = memo(function Ladder({ ladder, onTarget }: Props) {
             />
             <rect
               x={LABELS}
-              y={labels[index]! - 11}
+              y={labels[index]! - pill / 2}
               width={WIDTH - LABELS - 1}
-              height="22"
-              rx="11"
+              height={pill}
+              rx={pill / 2}
               className={classes.pill}
             />
             <text x={LABELS + 10} y={labels[index]} dy="0.35em" className={classes.name}>
-              {rung.label}
+              {rung.note ? `${rung.label}, ${rung.note}` : rung.label}
             </text>
             <text x={WIDTH - 10} y={labels[index]} dy="0.35em" textAnchor="end" className={classes.value}>
               {rung.delta_lightness != null

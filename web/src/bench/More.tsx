@@ -5,6 +5,8 @@ import classes from './Controls.module.css'
 // Fetched when they are first opened.
 export const CameraMoves = lazy(() => import('./CameraMoves').then((all) => ({ default: all.CameraMoves })))
 export const Tones = lazy(() => import('./Tones').then((all) => ({ default: all.Tones })))
+export const Burst = lazy(() => import('./Burst').then((all) => ({ default: all.Burst })))
+export const Targets = lazy(() => import('./Targets').then((all) => ({ default: all.Targets })))
 export const Lamps = lazy(() => import('./Lamps').then((all) => ({ default: all.Lamps })))
 
 type Props = { word: ReactNode; choose: string; width?: number; children: ReactNode }

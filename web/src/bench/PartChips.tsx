@@ -44,7 +44,7 @@ export const PartChips = memo(function PartChips({ parts, camera, seen, refusal,
       {parts.map((part, index) => {
         const result = seen?.[index]?.intent === part.intent ? seen[index] : undefined
         const number =
-          result && (part.intent === 'dash' ? percent(result.streak_share) : pixels(result.flash_blur_px))
+          result && (part.intent === 'dash' ? percent(result.streak_share) : pixels(result.blur_px))
         return (
           <Popover
             key={index}

@@ -208,18 +208,24 @@ function OwnLight({ part, camera, error, onChange }: OwnLightProps) {
   )
 }
 
+const DRAWN_BY = { flash: ', by flash', steady: ', by steady light', nothing: ', in the dark' } as const
+
 const onLadder = (stops: number | null | undefined) => (stops == null ? 'black' : signedStops(stops))
 
 /** What becomes of the part, in the numbers behind its chip. */
 function Outcome({ seen }: { seen: PartForecast }) {
   const rows: [string, string][] = [
-    ['Flash blur', pixels(seen.flash_blur_px)],
+    ['Blur in the picture', `${pixels(seen.blur_px)}${DRAWN_BY[seen.drawn_by]}`],
+    ['Of the flash', seen.flash_blur_px == null ? 'no flash' : pixels(seen.flash_blur_px)],
     ['While open', pixels(seen.ambient_travel_px)],
     ['Of the frame', percent(seen.streak_share)],
     ['Dwell', percent(seen.dwell)],
     ['Trail beside', onLadder(seen.beside_stops)],
     ['Through it', onLadder(seen.through_stops)],
     ['Visible by', `ΔL* ${Math.abs(seen.delta_lightness).toFixed(1)}`],
+    ...(seen.in_focus_s == null
+      ? []
+      : [['In focus for', `${Math.round(seen.in_focus_s * 1000)} ms`] satisfies [string, string]]),
   ]
   return (
     <dl className={classes.outcome}>

@@ -121,6 +121,7 @@ fn bodies() -> Map<String, Value> {
     let all = json!({
         "Shot": shot,
         "HoldRequest": { "base": shot, "shot": shot },
+        "BalanceRequest": { "shot": shot, "wish": { "light": 0, "against": 0, "stops": -1.0 } },
         "DragRequest": { "shot": shot, "wish": { "part": 0, "share": 0.2, "ambient_stops": -1.0 } },
         "StreakReading": {
             "aperture_f": 5.6, "iso": 400.0, "filter_stops": 0.0, "speed_m_s": 4.0, "size_m": 0.05, "streak_stops": 1.0,

@@ -3,6 +3,7 @@
 use super::body::{Checked, Sendable, Sent};
 use super::problem::{ApiError, Problem};
 use axum::Json;
+use pebble_core::balance::{BalanceAnswer, BalanceWish, balance};
 use pebble_core::cautions::{Caution, cautions};
 use pebble_core::daylight::{Sky, SkyDay, Way, day, ways};
 use pebble_core::drag::{self, DragAnswer, DragWish, StreakReading};
@@ -37,7 +38,7 @@ impl Answer {
         let outlook = outlook(plan);
         Self {
             format: FORMAT.to_owned(),
-            version: 2,
+            version: 3,
             forecast: forecast::written(plan, &outlook),
             findings: findings::judge(plan, &outlook),
         }
@@ -168,6 +169,27 @@ pub struct LampLuminance {
 pub async fn streak(Sent(seen): Sent<StreakReading>) -> Result<Json<LampLuminance>, ApiError> {
     let luminance_cd_m2 = drag::luminance_of_streak(&seen)?.as_candelas_per_square_metre();
     Ok(Json(LampLuminance { luminance_cd_m2 }))
+}
+
+/// A shot, and which of its lights shall be as bright as which.
+#[derive(Debug, Deserialize, utoipa::ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct BalanceRequest {
+    /// The shot.
+    pub shot: Shot,
+    /// What is wanted.
+    pub wish: BalanceWish,
+}
+
+impl Sendable for BalanceRequest {
+    const NAME: &'static str = "question about two lights";
+}
+
+/// What has to be turned so that one light is as bright as another, or so many stops under it.
+#[utoipa::path(post, path = "/api/balance", request_body = BalanceRequest, responses(
+    (status = 200, body = BalanceAnswer), (status = 400, body = Problem), (status = 422, body = Problem)))]
+pub async fn balanced(Sent(asked): Sent<BalanceRequest>) -> Result<Json<BalanceAnswer>, ApiError> {
+    Ok(Json(balance(&Plan::try_from(&asked.shot)?, &asked.wish)?))
 }
 
 /// What depth of field for each group of the shot costs, on camera and lights.

@@ -89,6 +89,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(forecast::dragged))
         .routes(routes!(forecast::streak))
         .routes(routes!(forecast::grouped))
+        .routes(routes!(forecast::balanced))
         .routes(routes!(forecast::metered))
         .routes(routes!(matching::search))
         .routes(routes!(matching::whole))

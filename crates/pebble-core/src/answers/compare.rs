@@ -122,9 +122,9 @@ fn numbers(plan: &Plan, seen: &Outlook) -> Vec<Line> {
     let pitch = plan.body.sensor.width.as_metres() / plan.body.sensor.pixels;
     let mut lines: Vec<Line> = Vec::new();
     let mut say = |what: String, value: String| lines.push((what, DifferenceKind::Number, value));
-    say("Key".to_owned(), placed(seen.key().lit.placement));
+    say("Key".to_owned(), placed(seen.key().in_frame.placement));
     for (light, of_light) in plan.lights.iter().zip(&seen.lights).skip(1) {
-        say(light.label.clone(), placed(of_light.lit.placement));
+        say(light.label.clone(), placed(of_light.in_frame.placement));
     }
     say("Ambient on the subject".to_owned(), placed(seen.ambient.placement));
     say("Ambient on the background".to_owned(), placed(seen.background.placement));
@@ -137,7 +137,7 @@ fn numbers(plan: &Plan, seen: &Outlook) -> Vec<Line> {
     say("Rows".to_owned(), rows);
     say("Sharp".to_owned(), crate::answers::hold::written_depth(&seen.depth));
     for (part, outlook) in plan.parts.iter().zip(&seen.parts) {
-        say(format!("Blur of {}", part.name), format!("{:.1} px", outlook.flash_blur.as_metres().abs() / pitch));
+        say(format!("Blur of {}", part.name), format!("{:.1} px", outlook.blur.as_metres().abs() / pitch));
         say(format!("Streak of {}", part.name), format!("{:.1} % of the frame", outlook.streak_share.abs() * 100.0));
     }
     lines

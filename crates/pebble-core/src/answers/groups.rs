@@ -2,12 +2,12 @@
 
 use crate::answers::hold::{Followed, Held, TOLERANCE, hold, written_depth, written_moves};
 use crate::answers::strips;
-use crate::outlook::outlook;
+use crate::outlook::{Outlook, outlook};
 use crate::physics::depth::depth;
 use crate::plan::{Plan, Settings, group};
-use crate::quantity::Metres;
-use crate::quantity::bounds::Invalid;
-use crate::quantity::scale::Aperture;
+use crate::quantity::bounds::{self, Invalid};
+use crate::quantity::scale::{Aperture, power_label};
+use crate::quantity::{Metres, Stops};
 use crate::wire::report;
 
 pub use crate::file::group::GroupShape;
@@ -16,6 +16,7 @@ pub use crate::file::group::GroupShape;
 const PERSON_WIDTH_M: f64 = 0.55;
 /// Nose to back of the head, and feet that do not stand on a line.
 const PERSON_DEPTH_M: f64 = 0.3;
+
 report! {
     /// What a group takes.
     pub struct GroupAnswer {
@@ -27,12 +28,17 @@ report! {
         pub fits: bool,
         /// Distance from which it would be, with this lens.
         pub fits_from_m: f64,
+        /// How far the camera steps back for it; nothing when it stays.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        pub back_m: Option<f64>,
         /// The widest aperture that holds all of them, as written; `null` when none on the lens does.
         pub aperture: Option<String>,
         /// From where to where it is then sharp.
         pub sharp: String,
-        /// What has to be turned, on the camera and on each light; the flash stays where it falls.
+        /// What has to be turned, on the camera and on each light; flash and steady light stay where they fall.
         pub changes: Vec<Followed>,
+        /// What then becomes of each light and of the steady light, a sentence each.
+        pub becomes: Vec<String>,
         /// The same as one says it.
         pub said: String,
         /// Why it cannot be held; nothing when it can.
@@ -62,39 +68,79 @@ pub fn groups(plan: &Plan, shapes: &[GroupShape]) -> Result<Vec<GroupAnswer>, In
     Ok(shapes.iter().map(|shape| answer(plan, shape)).collect())
 }
 
+/// Steps back are paced out.
+const PACE_M: f64 = 0.1;
+
 fn answer(plan: &Plan, shape: &GroupShape) -> GroupAnswer {
     let (deep, wide) = (shape.depth_m(), shape.width_m());
-    let seen = outlook(plan);
-    let (field, _) = seen.field(plan);
+    let before = outlook(plan);
+    let (field, _) = before.field(plan);
+    let here = plan.subject_distance.as_metres();
+    let (fits, fits_from) = (wide <= field.as_metres(), here * wide / field.as_metres());
+    // Who does not fit is looked at from farther away; the lights stay with the group.
+    let from = if fits { here } else { (fits_from / PACE_M).ceil() * PACE_M };
+    let back = bounds::SUBJECT_DISTANCE.check("", from).is_ok() && !fits;
+    let stands = Plan { subject_distance: Metres::from_metres(if back { from } else { here }), ..plan.clone() };
+    let seen = outlook(&stands);
     let holds = |aperture: &Aperture| {
-        let zone = depth(plan.body.focal, *aperture, plan.subject_distance, seen.allowed);
+        let zone = depth(stands.body.focal, *aperture, stands.subject_distance, seen.allowed);
         let half = Metres::from_metres(deep / 2.0);
-        plan.subject_distance - half >= zone.near && zone.far.is_none_or(|far| far >= plan.subject_distance + half)
+        stands.subject_distance - half >= zone.near && zone.far.is_none_or(|far| far >= stands.subject_distance + half)
     };
     let found = strips::apertures(&plan.body).find(holds);
     let aperture = found.or_else(|| strips::apertures(&plan.body).last()).unwrap_or(plan.settings.aperture);
-    let at = plan.with(Settings { aperture, ..plan.settings });
-    // The lights pay for it; what they do not have the ISO gives.
-    let kept = [Held::Key, Held::Aperture, Held::Shutter, Held::Filter, Held::FlashDistance];
-    let held = hold(plan, &at, &kept, None);
+    let at = stands.with(Settings { aperture, ..plan.settings });
+    // The lights pay for it, the shutter for the sky; what they do not have the ISO gives.
+    let kept = [Held::Key, Held::Ratios, Held::Ambient, Held::Aperture, Held::Filter, Held::FlashDistance];
+    let held = hold(&stands, &at, &kept, None);
     let short = held.gave.iter().filter_map(|gave| gave.by_stops).map(f64::abs).fold(0.0, f64::max);
-    let zone = depth(plan.body.focal, aperture, plan.subject_distance, seen.allowed);
+    let zone = depth(plan.body.focal, aperture, stands.subject_distance, seen.allowed);
     let not = if found.is_none() {
         Some("No aperture of this lens holds all of them: fewer rows, more distance, or a shorter lens.".to_owned())
     } else if short > TOLERANCE.max(0.17) {
-        Some(format!("The lights and the ISO are at their end, {short:.1} stops short."))
+        let first =
+            held.gave.iter().max_by(|a, b| a.by_stops.unwrap_or(9.0).abs().total_cmp(&b.by_stops.unwrap_or(9.0).abs()));
+        Some(first.map_or_else(String::new, |gave| gave.sentence.clone()))
     } else {
         None
     };
+    let mut changes = written_moves(plan, &held.settings);
+    if back {
+        let words = format!("camera {:.1} m back", from - here);
+        changes.push(Followed { pointer: "/subject/distance_m".to_owned(), value: strips::Value::Number(from), words });
+    }
     GroupAnswer {
         depth_m: deep,
         width_m: wide,
-        fits: wide <= field.as_metres(),
-        fits_from_m: plan.subject_distance.as_metres() * wide / field.as_metres(),
+        fits,
+        fits_from_m: fits_from,
+        back_m: back.then(|| from - here),
         aperture: found.map(|aperture| aperture.label(plan.body.grid)),
         sharp: written_depth(&zone),
-        changes: written_moves(plan, &held.settings),
-        said: strips::said(plan, &held.settings),
+        said: changes.iter().map(|change| change.words.as_str()).collect::<Vec<_>>().join(", "),
+        becomes: becomes(plan, &before, &outlook(&stands.with(held.settings)), &held.settings),
+        changes,
         not,
     }
+}
+
+/// What becomes of each light, and of the steady light.
+fn becomes(plan: &Plan, was: &Outlook, is: &Outlook, to: &Settings) -> Vec<String> {
+    let placed = |stops: Stops| match stops.to_wire() {
+        None => "no light".to_owned(),
+        Some(stops) => format!("{}{:.1}", if stops < -0.05 { '−' } else { '+' }, stops.abs()),
+    };
+    let fate = |was: Stops, is: Stops| match (is - was).to_wire() {
+        Some(by) if by.abs() <= 0.15 => format!("stays at {}", placed(is)),
+        _ => format!("goes from {} to {}", placed(was), placed(is)),
+    };
+    let power = |value: f64| power_label(-Stops::from_ratio(value));
+    let lights = was.firing().map(|(light, of)| {
+        let (before, after) = (plan.settings.lights[light].power, to.lights[light].power);
+        let turned = if before == after { String::new() } else { format!(", {} → {}", power(before), power(after)) };
+        let is = &is.lights[light];
+        format!("{} {}{turned}", plan.lights[light].label, fate(of.in_frame.placement, is.in_frame.placement))
+    });
+    let steady = format!("Ambient {}", fate(was.ambient.placement, is.ambient.placement));
+    lights.chain((was.ambient.placement > Stops::DARK).then_some(steady)).collect()
 }

@@ -1,6 +1,7 @@
 //! What is answered about a plan. Each answer may use those before it, never those after:
 //! strips, conditions · hold · drag, groups, compare · findings · forecast, daylight · matching.
 
+pub mod balance;
 pub mod cautions;
 pub mod compare;
 pub mod conditions;

@@ -20,6 +20,12 @@ const DISTANCES_CM: [(u32, u32, u32); 5] =
 /// Bias against the automatic, in thirds of a stop.
 const BIASES: std::ops::RangeInclusive<i32> = -9..=9;
 
+/// The place on the strip of distances nearest to one; none beyond its ends.
+pub(crate) fn distance_near(wanted: Metres) -> Option<Metres> {
+    let off = |distance: &Metres| (*distance / wanted).ln().abs();
+    distances().min_by(|a, b| off(a).total_cmp(&off(b))).filter(|found| off(found) < 0.06)
+}
+
 /// The value that a notch writes into the shot.
 #[derive(Clone, Debug, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -31,6 +37,12 @@ pub enum Value {
     Count(u32),
     /// A word or a time.
     Text(String),
+    /// Whether it is on.
+    Switch(bool),
+    /// A reading of steady light.
+    Reading(crate::file::shot::Reading),
+    /// Nothing any more.
+    Nothing,
 }
 
 /// One position of a control.
@@ -253,19 +265,37 @@ pub(crate) fn written_changes(plan: &Plan, to: &Settings) -> Vec<(String, Value,
 pub(crate) fn said(plan: &Plan, to: &Settings) -> String {
     let now = &plan.settings;
     let by = |light: usize| Stops::from_ratio(to.lights[light].power / now.lights[light].power).as_stops();
-    let turned: Vec<usize> = (0..plan.lights.len()).filter(|light| by(*light) != 0.0).collect();
-    let alike = turned.len() > 1 && turned.iter().all(|light| (by(*light) - by(turned[0])).abs() < 0.1);
+    let firing: Vec<usize> = (0..plan.lights.len()).filter(|light| plan.fires(*light)).collect();
+    let who = |lights: &[usize]| {
+        if lights == firing.as_slice() {
+            return "all lights".to_owned();
+        }
+        let mut groups: Vec<&str> = lights.iter().map(|light| plan.lights[*light].group.as_str()).collect();
+        groups.dedup();
+        groups.join(" ")
+    };
+    // Lights that something is done to, all of them alike: nothing where there is one, or they differ.
+    let alike = |by: &dyn Fn(usize) -> f64, within: f64| {
+        let turned: Vec<usize> = (0..plan.lights.len()).filter(|light| by(*light) != 0.0).collect();
+        let same = turned.iter().all(|light| (by(*light) - by(turned[0])).abs() < within);
+        (turned.len() > 1 && same).then(|| (who(&turned), by(turned[0])))
+    };
+    let walked = |light: usize| (to.lights[light].distance - now.lights[light].distance).as_metres();
+    let (powers, walks) = (alike(&by, 0.1), alike(&walked, 0.05));
+    let own = |pointer: &str| {
+        !(powers.is_some() && pointer.ends_with("/power") || walks.is_some() && pointer.ends_with("/distance_m"))
+    };
     let changes = written_changes(plan, to);
-    let own = |pointer: &str| !(alike && pointer.ends_with("/power"));
     let mut words: Vec<String> =
         changes.into_iter().filter(|(pointer, ..)| own(pointer)).map(|(_, _, words)| words).collect();
-    if alike {
-        let mut groups: Vec<&str> = turned.iter().map(|light| plan.lights[*light].group.as_str()).collect();
-        groups.dedup();
-        let who = if turned.len() == plan.lights.len() { "all lights".to_owned() } else { groups.join(" ") };
-        words.push(format!("{who} {} stops", bias_label(by(turned[0]))));
-    }
+    words.extend(powers.map(|(who, by)| format!("{who} {} stops", bias_label(by))));
+    words.extend(walks.map(|(who, by)| format!("{who} {}", walk_words(by))));
     words.join(", ")
+}
+
+/// A walk as said.
+fn walk_words(by: f64) -> String {
+    format!("{:.1} m {}", by.abs(), if by < 0.0 { "closer" } else { "farther" })
 }
 
 /// What changes on one light; with several, the words begin with its group.
@@ -288,8 +318,7 @@ fn of_dial(plan: &Plan, (index, light): (usize, &Light), now: &Dial, to: &Dial) 
     }
     if to.distance != now.distance {
         let by = (to.distance - now.distance).as_metres();
-        let words = format!("{:.1} m {}", by.abs(), if by < 0.0 { "closer" } else { "farther" });
-        push("distance_m", Value::Number(to.distance.as_metres()), words);
+        push("distance_m", Value::Number(to.distance.as_metres()), walk_words(by));
     }
     if to.heads != now.heads {
         push("heads", Value::Count(to.heads), format!("{} heads side by side", to.heads));

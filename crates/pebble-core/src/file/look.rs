@@ -7,6 +7,8 @@ word! {
     pub enum Held {
         /// Where the key falls.
         Key,
+        /// How the other lights stand against the key.
+        Ratios,
         /// Where the steady light falls on the subject.
         Ambient,
         /// Where it falls on the background.
@@ -48,6 +50,7 @@ impl Held {
     pub const fn words(self) -> &'static str {
         match self {
             Self::Key => "key",
+            Self::Ratios => "ratios between the lights",
             Self::Ambient => "ambient on the subject",
             Self::Background => "background",
             Self::Depth => "depth",

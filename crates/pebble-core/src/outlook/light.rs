@@ -10,6 +10,11 @@ use crate::plan::{Dial, Light, Plan};
 use crate::quantity::scale::ShutterTime;
 use crate::quantity::{LuxSeconds, Seconds, Stops};
 
+/// Parts have no place of their own yet: each stands in all rows of the frame.
+const WHOLE_FRAME: (f64, f64) = (0.0, 1.0);
+/// When the first and the last row get this much of a flash, all of them get all of it.
+const UNCUT: f64 = 1.0 - 1e-6;
+
 /// What one flash will do.
 #[derive(Clone, Debug, PartialEq)]
 pub struct LightOutlook {
@@ -19,9 +24,14 @@ pub struct LightOutlook {
     pub power: f64,
     /// What its automatic asks for and the unit does not have: positive is light that is missing.
     pub automatic_short: Stops,
-    /// Where it stands: on the subject, or on the backdrop for a backdrop's light; a full share of it.
-    pub lit: Incident,
-    /// On the background.
+    /// On the set: what a meter held at the subject reads of it, with no shutter in between. A backdrop's light is read at
+    /// the backdrop.
+    pub on_set: Incident,
+    /// `s̄`: how much of it the sensor gets, as the mean over the rows; in high-speed sync what the slit lets through.
+    pub share: f64,
+    /// In the frame: what the sensor gets of it, `s̄` of what is on the set.
+    pub in_frame: Incident,
+    /// On the background, on the set.
     pub on_background: Incident,
     /// How much brighter than metered the edge looks that it draws; nothing but for rims.
     pub grazing: Stops,
@@ -37,8 +47,8 @@ pub struct LightOutlook {
     pub high_speed: Option<Stops>,
     /// Fastest time that leaves no row dark, for this unit, power and trigger.
     pub usable_sync: Option<ShutterTime>,
-    /// Freezing time of what it draws.
-    pub freeze: Seconds,
+    /// Freezing time of what it draws, as the rows see it: never longer than they are open, `None` where none gets any.
+    pub freeze: Option<Seconds>,
 }
 
 /// What decides the ignition of a light, for a pulse of a given length.
@@ -53,12 +63,12 @@ impl LightOutlook {
         let gain = high_speed.map_or(1.0, Stops::as_ratio);
         let (power, automatic_short) = power(plan, light, dial, reference, gain);
         let fires = plan.fires(index);
-        let shines = if fires { gain } else { 0.0 };
+        let shines = f64::from(u8::from(fires));
         let thrown = |distance| light.exposure(power, dial.heads, distance) * shines;
 
-        let lit = Incident::of(thrown(dial.distance), reference);
+        let on_set = Incident::of(thrown(dial.distance), reference);
         let on_background = match light.role {
-            Role::Backdrop => lit,
+            Role::Backdrop => on_set,
             // What comes from behind shines away from the background.
             _ if light.is_behind() => Incident::of(LuxSeconds::ZERO, reference),
             _ => Incident::of(thrown(dial.distance + plan.background_behind) * plan.spill.as_ratio(), reference),
@@ -72,15 +82,29 @@ impl LightOutlook {
             None => rows::report(run, &pulse.pulse, ignition.at),
             Some(_) => whole_rows(),
         };
+        let whole = pulse.durations.by(plan.school);
+        let (share, freeze) = if high_speed.is_some() {
+            (gain, Some(run.time))
+        } else if rows.first.min(rows.last) > UNCUT {
+            (1.0, Some(whole.min(run.time)))
+        } else {
+            let times = (plan.school, whole);
+            (
+                rows::mean_share(run, &pulse.pulse, ignition.at, WHOLE_FRAME),
+                rows::freezing(run, &pulse.pulse, ignition.at, WHOLE_FRAME, times),
+            )
+        };
         Self {
             fires,
             power,
             automatic_short,
-            lit,
+            on_set,
+            share,
+            in_frame: Incident::of(on_set.exposure * share, reference),
             on_background,
             grazing: grazing(plan, light),
             usable_sync: usable(plan, dial, &pulse.pulse, timing),
-            freeze: if high_speed.is_some() { run.time } else { pulse.durations.by(plan.school) },
+            freeze,
             length,
             ignition,
             rows,
@@ -89,9 +113,24 @@ impl LightOutlook {
         }
     }
 
-    /// Its strength in the picture: the placement, with what a rim looks brighter.
+    /// How strong it is in a row that gets all of it: on the set, through a slit that passes, with what a rim looks brighter.
+    pub fn in_a_whole_row(&self) -> Stops {
+        self.on_set.placement + self.high_speed.unwrap_or(Stops::ZERO) + self.grazing
+    }
+
+    /// The same on the background.
+    pub fn background_in_a_whole_row(&self) -> Stops {
+        self.on_background.placement + self.high_speed.unwrap_or(Stops::ZERO)
+    }
+
+    /// Its strength in the picture: in the frame, with what a rim looks brighter.
     pub fn seen(&self) -> Stops {
-        self.lit.placement + self.grazing
+        self.in_frame.placement + self.grazing
+    }
+
+    /// What the sensor gets of it from the background.
+    pub fn background_in_frame(&self) -> LuxSeconds {
+        self.on_background.exposure * self.share
     }
 }
 

@@ -5,12 +5,15 @@
 
 mod light;
 mod part;
+mod subject;
 mod tint;
 
 pub use light::LightOutlook;
 pub(crate) use light::timing;
-pub(crate) use part::DRAWS_WITHIN;
-pub use part::PartOutlook;
+pub(crate) use part::DRAWS_FROM;
+pub use part::{DrawnBy, PartOutlook};
+pub use subject::SubjectOutlook;
+pub(crate) use subject::key_wanted;
 
 use crate::physics::depth::{Depth, depth};
 use crate::physics::exposure::{Level, reference_exposure};
@@ -34,12 +37,10 @@ pub struct Outlook {
     pub background: Incident,
     /// The flashes, in the plan's order.
     pub lights: Vec<LightOutlook>,
-    /// Flash on the subject: all lights that count where it is metered, a full share of them.
-    pub flash: Incident,
-    /// Flash on the background.
+    /// What all lights make of the subject, in the frame.
+    pub subject: SubjectOutlook,
+    /// Flash on the background, in the frame.
     pub spill: Incident,
-    /// Steady light and flash together on the subject.
-    pub total: Stops,
     /// The shutter's run.
     pub run: Run,
     /// `m`.
@@ -149,9 +150,8 @@ pub fn outlook(plan: &Plan) -> Outlook {
     let ambient = sum(&mut steady.iter().map(|lamp| lamp.on_subject.exposure).chain([room.exposure]));
     let behind = plan.background_light * run.time;
     let background = sum(&mut steady.iter().map(|lamp| lamp.on_background.exposure).chain([behind]));
-    let frontal = lights.iter().zip(plan.lights.iter()).filter(|(_, light)| light.is_frontal());
-    let flash = sum(&mut frontal.map(|(seen, _)| seen.lit.exposure));
-    let spill = sum(&mut lights.iter().map(|light| light.on_background.exposure));
+    let spill = sum(&mut lights.iter().map(LightOutlook::background_in_frame));
+    let subject = SubjectOutlook::of(plan, &lights, ambient.exposure, reference);
 
     let magnification = magnification(plan.body.focal, plan.subject_distance);
     let allowed = plan.allowed_blur();
@@ -161,9 +161,8 @@ pub fn outlook(plan: &Plan) -> Outlook {
         steady,
         ambient,
         background,
-        flash,
+        subject,
         spill,
-        total: Stops::placement(ambient.exposure + flash.exposure, reference),
         run,
         magnification,
         allowed,

@@ -1,23 +1,46 @@
 //! One part of the subject under all lights: its blur, its trail, its tones.
 
+use super::subject::{Arrivals, flash_on_part};
 use super::{Burns, LightOutlook, Outlook};
 use crate::physics::exposure::Level;
-use crate::physics::ghost::{Ghost, Tones, dwell, ghost};
+use crate::physics::ghost::{Ghost, Tones, dwell, ghost, ramp};
 use crate::physics::motion::{Sharpness, growth, image_speed};
 use crate::physics::shutter::SyncMode;
+use crate::physics::subject::on_dome;
 use crate::plan::{Part, Plan};
 use crate::quantity::{LuxSeconds, Metres, MetresPerSecond, Seconds, Stops};
 
-/// A light this much below the strongest on a part draws nothing that is told from the rest: three stops.
-pub(crate) const DRAWS_WITHIN: Stops = Stops::from_stops(-3.0);
+/// A light with less than this share of all flash on a part sets neither its blur nor its images: an eighth.
+pub(crate) const DRAWS_FROM: f64 = 0.125;
+
+/// Which light makes the picture of a part, as far as its blur goes.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, serde::Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum DrawnBy {
+    /// A flash: its pulse, or the shutter where it glows.
+    Flash,
+    /// The steady light: the shutter.
+    Steady,
+    /// Nothing that could be seen.
+    Nothing,
+}
 
 /// What will happen to one part.
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct PartOutlook {
     /// `u` on the sensor.
     pub image_speed: MetresPerSecond,
-    /// Blur of the flash layer on the sensor: the longest of the lights that draw it.
+    /// Blur of the flash layer on the sensor: the longest of the lights that draw it; none where no flash does.
     pub flash_blur: Metres,
+    /// Share of the steady light in its picture.
+    pub steady_share: f64,
+    /// Its blur in the picture: of the layer that makes it, weighted by how much of it that layer makes.
+    pub blur: Metres,
+    /// Which layer that is.
+    pub drawn_by: DrawnBy,
+    /// Where its lit side faces: right, to the camera, up.
+    pub facing: [f64; 3],
     /// Which light that is; nothing where no flash reaches the part.
     pub slowest: Option<usize>,
     /// How far apart the images of the earliest and the latest of these lights stand.
@@ -48,9 +71,11 @@ impl PartOutlook {
         let image_speed = image_speed(part.speed, part.out_of_plane, seen.magnification);
         let shake = seen.camera.shake;
         let drawn = drawn(plan, seen, index);
-        let flash_blur = (image_speed + shake) * drawn.slowest.map_or(seen.key().freeze, |(_, freeze)| freeze);
+        let flash_blur = (image_speed + shake) * drawn.slowest.map_or(Seconds::ZERO, |(_, freeze)| freeze);
         let travel = image_speed * shutter.time();
-        let streak = part.path.map_or(travel, |path| travel.min(path * seen.magnification)) + shake * shutter.time();
+        let moved = part.path.map_or(travel, |path| travel.min(path * seen.magnification));
+        let streak = moved + shake * shutter.time();
+        let (frontal, facing) = flash_on_part(plan, &seen.lights, index);
 
         let level = |exposure: LuxSeconds, offset: Stops| {
             Level::of_surface(part.reflectance, Stops::placement(exposure, seen.reference) + offset)
@@ -62,31 +87,53 @@ impl PartOutlook {
             part_ambient: level(seen.room.exposure, part.ambient_offset)
                 .plus(level(lamps(plan, seen, index), Stops::ZERO))
                 .plus(own),
-            part_flash: level(drawn.frontal, part.flash_offset),
+            part_flash: level(frontal, part.flash_offset),
             background_ambient: surface(seen.background.placement),
             background_flash: surface(seen.spill.placement),
+        };
+        let ghost = ghost(dwell(part.size * seen.magnification, streak), ramp(streak, seen.allowed), tones);
+        let steady_share = steady_share(tones.part_ambient, level(drawn.on_dome, part.flash_offset));
+        // What reads as black has no edge that could be soft.
+        let dark = ghost.through.reads_as_black() && drawn.slowest.is_none();
+        let of_flash = flash_blur * (4.0 * (1.0 - steady_share)).min(1.0);
+        let of_steady = moved * (4.0 * (steady_share - 0.25)).clamp(0.0, 1.0);
+        let (blur, drawn_by) = match drawn.slowest {
+            None if dark => (Metres::ZERO, DrawnBy::Nothing),
+            Some(_) if of_flash >= of_steady => (of_flash, DrawnBy::Flash),
+            _ => (of_steady, DrawnBy::Steady),
         };
         Self {
             image_speed,
             flash_blur,
+            steady_share,
+            blur,
+            drawn_by,
+            facing,
             slowest: drawn.slowest.map(|(light, _)| light),
             apart: image_speed * drawn.between,
-            sharpness: Sharpness::of(flash_blur, seen.allowed),
+            sharpness: Sharpness::of(blur, seen.allowed),
             travel,
             streak,
             streak_share: streak / plan.body.sensor.width,
             growth: growth(part.speed, part.out_of_plane, shutter.time(), plan.subject_distance),
             tones,
             edge: level(drawn.edge, part.flash_offset),
-            ghost: ghost(dwell(part.size * seen.magnification, streak), tones),
+            ghost,
             draws: streak > seen.allowed,
         }
     }
 }
 
+/// `a`: the steady light's share in the picture of a part.
+fn steady_share(steady: Level, flash: Level) -> f64 {
+    let (steady, total) = (steady.value(), steady.value() + flash.value());
+    if total > 0.0 { steady / total } else { 1.0 }
+}
+
 /// What the flashes do to one part.
 struct Drawn {
-    frontal: LuxSeconds,
+    /// On a dome at its place that is turned to the camera.
+    on_dome: LuxSeconds,
     edge: LuxSeconds,
     slowest: Option<(usize, Seconds)>,
     between: Seconds,
@@ -94,21 +141,27 @@ struct Drawn {
 
 fn drawn(plan: &Plan, seen: &Outlook, part: usize) -> Drawn {
     let reaching = || seen.firing().filter(|(light, _)| plan.lights[*light].reaches(part));
-    let strongest = reaching().map(|(_, light)| light.seen()).fold(Stops::DARK, Stops::max);
-    let mut drawn = Drawn { frontal: LuxSeconds::ZERO, edge: LuxSeconds::ZERO, slowest: None, between: Seconds::ZERO };
+    let brightness = |light: &LightOutlook| light.in_frame.exposure * light.grazing.as_ratio();
+    let all = reaching().fold(LuxSeconds::ZERO, |sum, (_, light)| sum + brightness(light));
+    let on_dome = on_dome(Arrivals::of(plan, &seen.lights, |light| plan.lights[light].reaches(part)).all());
+    let mut drawn = Drawn {
+        on_dome: LuxSeconds::from_lux_seconds(on_dome),
+        edge: LuxSeconds::ZERO,
+        slowest: None,
+        between: Seconds::ZERO,
+    };
     // Lights that are tied to different curtains are apart on purpose.
     let mut times: [Option<(Seconds, Seconds)>; 2] = [None; 2];
     for (index, light) in reaching() {
-        if plan.lights[index].is_frontal() {
-            drawn.frontal = drawn.frontal + light.lit.exposure;
-        } else {
-            drawn.edge = drawn.edge + light.lit.exposure * light.grazing.as_ratio();
+        if !plan.lights[index].is_frontal() {
+            drawn.edge = drawn.edge + brightness(light);
         }
-        if light.seen() < strongest + DRAWS_WITHIN || light.lit.exposure <= LuxSeconds::ZERO {
+        let Some(freeze) = light.freeze.filter(|_| brightness(light) > LuxSeconds::ZERO) else { continue };
+        if brightness(light) < all * DRAWS_FROM {
             continue;
         }
-        if drawn.slowest.is_none_or(|(_, longest)| light.freeze > longest) {
-            drawn.slowest = Some((index, light.freeze));
+        if drawn.slowest.is_none_or(|(_, longest)| freeze > longest) {
+            drawn.slowest = Some((index, freeze));
         }
         if let Some(curtain) = curtain(plan.settings.lights[index].sync, light) {
             let at = light.ignition.at;

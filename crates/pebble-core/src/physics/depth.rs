@@ -24,3 +24,9 @@ pub fn depth(focal: Metres, aperture: Aperture, distance: Metres, confusion: Met
         hyperfocal: Metres::from_metres(hyperfocal),
     }
 }
+
+/// How large the lens draws a point at `place` while it is focused at `focus`: `f²/(N·(d − f))·|D − d|/D`, on the sensor.
+pub fn blur_disc(focal: Metres, aperture: Aperture, focus: Metres, place: Metres) -> Metres {
+    let (f, d, place) = (focal.as_metres(), focus.as_metres(), place.as_metres());
+    Metres::from_metres(f * f / (aperture.number() * (d - f)) * (place - d).abs() / place)
+}

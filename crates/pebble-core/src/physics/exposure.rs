@@ -63,6 +63,11 @@ impl Level {
         Stops::from_ratio(self.0)
     }
 
+    /// Whether it reads as black.
+    pub fn reads_as_black(self) -> bool {
+        self.lightness() < BLACK_LIGHTNESS
+    }
+
     /// CIE 1976 lightness L* of `min(1, 0.18·level)`, 0 to 100.
     pub fn lightness(self) -> f64 {
         let y = (MID_GREY * self.0).min(1.0);
@@ -94,4 +99,16 @@ pub fn black_placement() -> Stops {
 /// Placement at which a mid-grey surface clips (+2.47 stops).
 pub fn clip_placement() -> Stops {
     Stops::from_ratio(CLIP_LEVEL)
+}
+
+/// The exposure that a meter has read as an aperture value in stops: `H = C·2^Av/S`.
+pub fn exposure_of_reading(av_stops: f64, iso: Iso) -> LuxSeconds {
+    LuxSeconds::from_lux_seconds(INCIDENT_C * av_stops.exp2() / iso.number())
+}
+
+/// What a flash meter shows for an exposure: `N = √(H·S/C)` at the camera's ISO, with no filter in it, as an aperture value
+/// in whole stops, rounded to tenths. `None` for no light.
+pub fn metered_tenths(exposure: LuxSeconds, iso: Iso) -> Option<i32> {
+    let square = exposure.as_lux_seconds() * iso.number() / INCIDENT_C;
+    (square > 0.0).then(|| (square.log2() * 10.0).round() as i32)
 }

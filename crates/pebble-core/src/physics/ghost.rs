@@ -72,8 +72,10 @@ pub struct Ghost {
     pub beside: Level,
     /// On the frozen part itself.
     pub through: Level,
-    /// L* of beside minus L* of plain.
+    /// What is seen of it: L* of beside minus L* of plain, of a short path only as much as [`ramp`] says.
     pub delta_lightness: f64,
+    /// Whether beside and plain both read as black, so that nobody sees either.
+    pub too_dark: bool,
 }
 
 impl Ghost {
@@ -81,17 +83,34 @@ impl Ghost {
     pub fn visibility(&self) -> Visibility {
         Visibility::of(self.delta_lightness)
     }
+
+    /// What may disturb: nothing of a trail between two blacks.
+    pub fn noticed(&self) -> f64 {
+        if self.too_dark { 0.0 } else { self.delta_lightness.abs() }
+    }
 }
 
 /// `κ = min(1, w/ℓ)`: the part's width along the movement over the length of its path, both on the sensor. A part
 /// without width has no dwell; a path without length has all.
 pub fn dwell(width: Metres, path: Metres) -> f64 {
-    if path <= Metres::ZERO { 1.0 } else { (width / path).min(1.0) }
+    if width <= Metres::ZERO {
+        0.0
+    } else if path <= Metres::ZERO {
+        1.0
+    } else {
+        (width / path).min(1.0)
+    }
+}
+
+/// How much of a trail shows that is hardly longer than the allowed blur `b`, which shows only as an edge:
+/// `min(1, max(0, ℓ/b − 1)/2)`, nothing up to `b` and all of it from `3b`.
+pub fn ramp(path: Metres, allowed: Metres) -> f64 {
+    ((path / allowed - 1.0) / 2.0).clamp(0.0, 1.0)
 }
 
 /// The three levels around a moving part. Spill on the background is added whole: at the flash's instant the part is
 /// elsewhere on its path.
-pub fn ghost(dwell: f64, tones: Tones) -> Ghost {
+pub fn ghost(dwell: f64, ramp: f64, tones: Tones) -> Ghost {
     let drawn = tones.part_ambient.times(dwell).plus(tones.background_ambient.times(1.0 - dwell));
     let plain = tones.background_ambient.plus(tones.background_flash);
     let beside = drawn.plus(tones.background_flash);
@@ -100,6 +119,7 @@ pub fn ghost(dwell: f64, tones: Tones) -> Ghost {
         plain,
         beside,
         through: tones.part_flash.plus(drawn),
-        delta_lightness: beside.lightness() - plain.lightness(),
+        delta_lightness: (beside.lightness() - plain.lightness()) * ramp,
+        too_dark: beside.reads_as_black() && plain.reads_as_black(),
     }
 }

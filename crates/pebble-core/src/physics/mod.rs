@@ -11,3 +11,4 @@ pub mod pulse;
 pub mod root;
 pub mod shutter;
 pub mod sky;
+pub mod subject;

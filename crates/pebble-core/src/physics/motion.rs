@@ -41,8 +41,10 @@ pub enum Usage {
     /// Print: diagonal/1500.
     #[default]
     Print,
-    /// A screen: 1/2048 of the width.
+    /// A screen that it fills: 1/2048 of the width.
     Screen,
+    /// A page or a phone: 1/1200 of the width.
+    Web,
 }
 
 impl Usage {
@@ -53,6 +55,7 @@ impl Usage {
             Self::LargePrint => sensor.diagonal() / 3000.0,
             Self::Print => sensor.diagonal() / 1500.0,
             Self::Screen => sensor.width / 2048.0,
+            Self::Web => sensor.width / 1200.0,
         }
     }
 }
@@ -109,4 +112,14 @@ pub fn window_of_jump(limit: MetresPerSecond, sideways: MetresPerSecond) -> Opti
 /// The largest speed whose blur in a time stays within the allowed one.
 pub fn speed_limit(allowed: Metres, time: Seconds, magnification: f64) -> MetresPerSecond {
     MetresPerSecond::from_metres_per_second(allowed.as_metres() / time.as_secs() / magnification)
+}
+
+/// How fast a hand turns, in radians a second, by the school of one over the focal length: in a time of 1/f, `f` as it would
+/// be on a sensor of 43.27 mm diagonal, it draws what a print allows, a 1500th of the diagonal. The focal length falls out.
+/// A starting figure until somebody's own is known.
+pub fn hand_held(sensor: &Sensor) -> f64 {
+    /// Diagonal of the sensor that the rule was made for, in mm.
+    const DIAGONAL_MM: f64 = 43.27;
+    let allowed = Usage::Print.allowed_blur(sensor).as_millimetres();
+    allowed * DIAGONAL_MM / sensor.diagonal().as_millimetres()
 }

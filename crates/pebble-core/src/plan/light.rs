@@ -2,6 +2,7 @@
 
 use super::Part;
 use super::dials::Dial;
+use super::target::Target;
 use super::unit::Unit;
 use crate::file::shot::{self, Role};
 use crate::physics::output::{Beam, Bounce, Throw, colour};
@@ -34,6 +35,14 @@ pub struct Light {
     pub lag: Seconds,
     /// Channels of its trigger; a cord has none.
     pub channels: Option<u32>,
+    /// Groups that its trigger tells apart, where known.
+    pub groups: Option<u32>,
+    /// How far its trigger reaches, or how long its cord is, where known.
+    pub range: Option<Metres>,
+    /// Identity of its unit in the kit.
+    pub unit_id: String,
+    /// How many of its unit are owned, where a kit says so.
+    pub owned: Option<u32>,
     /// Whether it is switched on.
     pub on: bool,
     /// Where it stands around the subject.
@@ -46,6 +55,8 @@ pub struct Light {
     pub grazing: Option<Stops>,
     /// Its modelling lamp, where it burns.
     pub modelling: Option<Glow>,
+    /// Where it shall fall.
+    pub target: Option<Target>,
     exponent: f64,
     colour: Colour,
     misses: u32,
@@ -129,12 +140,17 @@ impl Light {
             feathered,
             lag: unit.lag + trigger,
             channels: wire.trigger.channels,
+            groups: wire.trigger.groups,
+            range: wire.trigger.range_m.map(Metres::from_metres),
+            unit_id: wire.unit.id.clone(),
+            owned: wire.unit.owned,
             on: wire.on,
             bearing: at.degrees("bearing_deg", wire.bearing_deg, &bounds::BEARING)?,
             height: at.degrees("height_deg", wire.height_deg, &bounds::HEIGHT)?,
             bounce: wire.bounce.as_ref().map(|bounce| surface(&at.inside("bounce"), bounce)).transpose()?,
             grazing: at.maybe("grazing_stops", wire.grazing_stops, &bounds::GRAZING)?.map(Stops::from_stops),
             modelling,
+            target: Target::of(at, wire)?,
             exponent: beam.exponent(),
             colour: Colour {
                 full_k: wire.unit.colour_k.unwrap_or(USUAL_FLASH_K),
@@ -207,16 +223,14 @@ impl Light {
 }
 
 impl Surface {
-    /// The way from the lit spot to a subject as high as the flash.
+    /// The way to a subject as high as the flash, the head turned towards its side.
     fn towards(self, distance: Metres) -> Bounce {
-        let away = self.away.as_metres();
-        let forward = away / self.tilt.as_radians().tan();
-        let reach = (distance.as_metres() - forward).hypot(away);
+        let tilt = self.tilt.as_radians();
         Bounce {
             reflectance: self.reflectance,
-            to_subject: Metres::from_metres(reach),
-            at_surface: Angle::from_radians((away / reach).acos()),
-            at_subject: Angle::from_degrees(0.0),
+            away: self.away,
+            subject: [distance.as_metres(), 0.0, 0.0],
+            axis: [tilt.cos(), 0.0, tilt.sin()],
         }
     }
 }

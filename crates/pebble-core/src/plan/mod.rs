@@ -13,6 +13,7 @@ pub(crate) mod sky;
 mod source;
 mod steady;
 mod supply;
+mod target;
 mod unit;
 mod wish;
 
@@ -23,11 +24,13 @@ pub use intent::STREAK_FACTOR;
 pub use light::{Glow, Light, Surface};
 pub use readiness::{Flashes, Readiness, Supply};
 pub use steady::Lamp;
+pub use target::{Burst, Target, Targets};
 pub use unit::Unit;
 pub(crate) use unit::{END_TOLERANCE, leaflet};
 pub(crate) use wish::ANYWHERE;
 pub use wish::Bounds;
 
+use crate::file::around::Around;
 use crate::file::gear::{FirstRow, ShutterKind};
 use crate::file::shot::{self, Intent, Reading, Role, Shot};
 use crate::physics::exposure::{illuminance_of_ev100, illuminance_of_reading};
@@ -35,6 +38,7 @@ use crate::physics::metering::{self, Patch};
 use crate::physics::motion::{Sensor, Usage};
 use crate::physics::pulse::School;
 use crate::physics::shutter::SyncMode;
+use crate::physics::subject::direction;
 use crate::plan::check::At;
 use crate::quantity::bounds::{self, Invalid, Limits};
 use crate::quantity::scale::{Aperture, Grid, Iso, ShutterTime};
@@ -148,10 +152,10 @@ pub struct Plan {
     pub usage: Usage,
     /// Freezing time by.
     pub school: School,
-    /// Where the key shall fall.
-    pub key_target: Stops,
-    /// Where steady light shall fall.
-    pub ambient_target: Option<Stops>,
+    /// Where things shall fall.
+    pub targets: Targets,
+    /// Frames in a row that are meant.
+    pub burst: Option<Burst>,
     /// The camera.
     pub body: Body,
     /// What is set.
@@ -160,6 +164,8 @@ pub struct Plan {
     pub subject_distance: Metres,
     /// Depth of subject.
     pub subject_depth: Metres,
+    /// The most that shall be sharp.
+    pub depth_at_most: Option<Metres>,
     /// Steady light on the subject.
     pub subject_light: Lux,
     /// Steady light on the background.
@@ -186,6 +192,8 @@ pub struct Plan {
     pub metered_bias: Stops,
     /// How the camera itself moves.
     pub movement: Movement,
+    /// Whether it is under the open sky.
+    pub outdoors: bool,
     /// The parts.
     pub parts: Arc<[Part]>,
 }
@@ -232,6 +240,13 @@ impl Plan {
     fn hears(&self, light: usize) -> bool {
         let channel = self.settings.lights[light].channel;
         self.lights[light].channels.is_none_or(|channels| channel == self.channel && channel <= channels)
+    }
+
+    /// From the trigger on the camera to a light.
+    pub fn trigger_distance(&self, light: usize) -> Metres {
+        let (of, dial) = (&self.lights[light], &self.settings.lights[light]);
+        let [right, near, up] = direction(of.bearing, of.height).map(|value| value * dial.distance.as_metres());
+        Metres::from_metres((right * right + (self.subject_distance.as_metres() - near).powi(2) + up * up).sqrt())
     }
 
     /// The same with one light only, as on a set: the others are switched off.
@@ -296,19 +311,18 @@ impl TryFrom<&Shot> for Plan {
             reading("ambient.other.subject", &other.subject, body.grid)?;
             reading("ambient.other.background", &other.background, body.grid)?;
         }
-        let (targets, background) = (root.inside("targets"), root.inside("background"));
+        let background = root.inside("background");
         let behind = background.metres("behind_m", shot.background.behind_m, &bounds::BEHIND)?;
         let plan = Self {
             scene: shot.scene,
             usage: shot.usage,
             school: shot.school,
-            key_target: targets.stops("key_stops", shot.targets.key_stops, &bounds::OFFSET)?,
-            ambient_target: targets
-                .maybe("ambient_stops", shot.targets.ambient_stops, &bounds::OFFSET)?
-                .map(Stops::from_stops),
+            targets: Targets::of(&root.inside("targets"), &shot.targets)?,
+            burst: shot.burst.as_ref().map(|burst| Burst::of(&root.inside("burst"), burst)).transpose()?,
             settings,
             subject_distance,
             subject_depth: subject.metres("depth_m", shot.subject.depth_m, &bounds::SUBJECT_DEPTH)?,
+            depth_at_most: depth_at_most(shot)?,
             subject_light: reading("ambient.subject", &shot.ambient.subject, body.grid)?,
             background_light: reading("ambient.background", &shot.ambient.background, body.grid)?,
             background_reflectance: bounds::REFLECTANCE
@@ -321,6 +335,7 @@ impl TryFrom<&Shot> for Plan {
             ambient_kelvin: bounds::KELVIN.check("ambient.kelvin", shot.ambient.kelvin)?,
             white_balance: bounds::KELVIN.check("camera.white_balance_k", shot.camera.white_balance_k)?,
             metered_bias: metered_bias(&shot.tones)?,
+            outdoors: shot.scene.is_outdoors() || shot.sky.is_some() || shot.around.contains(&Around::Outdoors),
             movement: movement(shot.camera.movement.as_ref())?,
             body,
             lights: lights.into(),
@@ -329,6 +344,17 @@ impl TryFrom<&Shot> for Plan {
         Bounds::of(shot, &plan)?;
         Ok(plan)
     }
+}
+
+/// The most that shall be sharp, no less than what has to be.
+fn depth_at_most(shot: &Shot) -> Result<Option<Metres>, Invalid> {
+    let at = At::new("subject");
+    let most = at.maybe("depth_at_most_m", shot.subject.depth_at_most_m, &bounds::DEPTH_AT_MOST)?;
+    if let Some(most) = most.filter(|most| *most < shot.subject.depth_m) {
+        let reason = format!("{} m have to be sharp, which is more", shot.subject.depth_m);
+        return Err(at.contradiction("depth_at_most_m", format!("{most} m"), reason));
+    }
+    Ok(most.map(Metres::from_metres))
 }
 
 fn reading(field: &str, wire: &Reading, grid: Grid) -> Result<Lux, Invalid> {

@@ -19,6 +19,8 @@ pub struct Lamp {
     pub on_subject: Lux,
     /// What it gives on the background.
     pub on_background: Lux,
+    /// How far it is turned up, as a share of full.
+    pub level: f64,
     /// Its colour through the gel, in kelvin.
     pub kelvin: f64,
     misses: u32,
@@ -49,6 +51,7 @@ impl Lamp {
             name: wire.lamp.name.clone(),
             on_subject: lux(distance),
             on_background: if wire.lights_background { lux(distance + behind_m) } else { Lux::from_lux(0.0) },
+            level,
             kelvin: colour::shifted(wire.lamp.colour_k, wire.gel.as_ref().map_or(0.0, |gel| gel.mired)),
             misses,
         }))

@@ -146,8 +146,10 @@ impl Bounds {
             depth: wish
                 .depth_m
                 .map_or(Ok(plan.subject_depth), |depth| at.metres("depth_m", depth, &bounds::SUBJECT_DEPTH))?,
-            frames: whole("frames", wish.frames, &bounds::FRAMES, 1)?,
-            rate: at.maybe("frames_per_second", wish.frames_per_second, &bounds::FRAME_RATE)?.unwrap_or(1.0),
+            frames: whole("frames", wish.frames, &bounds::FRAMES, plan.burst.map_or(1, |burst| burst.frames))?,
+            rate: at
+                .maybe("frames_per_second", wish.frames_per_second, &bounds::FRAME_RATE)?
+                .unwrap_or(plan.burst.map_or(1.0, |burst| burst.rate)),
             flashes: whole("flashes", wish.flashes, &bounds::FLASHES, 0)?,
             heads: whole("heads", wish.heads, &bounds::ABREAST, USUAL_HEADS)?,
             stands: whole("stands", wish.stands, &bounds::OWNED, 100)?,

@@ -143,6 +143,10 @@ limits! {
     FLASH_DISTANCE = "flash distance", "m", 0.05, 200.0;
     /// Depth of the group or the movement.
     SUBJECT_DEPTH = "depth of the subject", "m", 0.0, 100.0;
+    /// The most that shall be sharp.
+    DEPTH_AT_MOST = "greatest depth", "m", 0.001, 1000.0;
+    /// An action that a burst shall cover.
+    ACTION = "length of the action", "s", 0.01, 3600.0;
     /// Subject to background.
     BEHIND = "distance to the background", "m", 0.0, 10_000.0;
     /// Power fraction; the unit narrows it.

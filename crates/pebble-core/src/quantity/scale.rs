@@ -318,3 +318,14 @@ pub fn power_label(below_full: Stops) -> String {
     let base = if whole == 0.0 { "1/1".to_owned() } else { format!("1/{}", trimmed(whole.exp2(), 0)) };
     if above < 0.04 { base } else { format!("{base} +{above:.1}") }
 }
+
+/// An aperture value in tenths of a stop as meters say it: the whole stop and the tenths beyond it.
+pub fn meter_words(tenths: i32) -> String {
+    let (whole, rest) = (tenths.div_euclid(10), tenths.rem_euclid(10));
+    let stop = Aperture::from_av6(6 * whole).label(Grid::Thirds);
+    match rest {
+        0 => format!("f/{stop}"),
+        1 => format!("f/{stop} and 1 tenth"),
+        _ => format!("f/{stop} and {rest} tenths"),
+    }
+}

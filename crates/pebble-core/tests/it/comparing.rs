@@ -57,7 +57,7 @@ fn with_several_lights_each_line_says_whose_it_is() {
     other.lights[1].channel = 5;
     other.lights[4].heads = 2;
     let found = between(&hall, &other);
-    for line in ["C rim: power: ", "B fill: channel: 1 → 5", "E backdrop: heads: 1 → 2", "C rim: −", "B fill: −"]
+    for line in ["C rim: power: ", "B fill: channel: 1 → 5", "E backdrop 1: heads: 1 → 2", "C rim: −", "B fill: −"]
     {
         assert!(found.iter().any(|one| one.starts_with(line)), "{line} in {found:?}");
     }

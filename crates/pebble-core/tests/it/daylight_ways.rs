@@ -31,7 +31,7 @@ fn noon_by_hand() {
     shot.ambient.subject = Reading::Lux { lux: 80_000.0 };
     shot.ambient.background = Reading::Lux { lux: 80_000.0 };
     shot.targets.ambient_stops = Some(-1.0);
-    shot.targets.key_stops = 0.0;
+    shot.targets.subject_stops = 0.0;
     shot.camera.aperture_f = 5.6;
     shot.camera.iso = 400.0;
     shot.camera.filter_stops = 0.0;
@@ -118,7 +118,7 @@ proptest! {
         start.ambient.subject = Reading::Lux { lux };
         start.ambient.background = Reading::Lux { lux };
         start.targets.ambient_stops = Some(target);
-        start.targets.key_stops = key;
+        start.targets.subject_stops = key;
         start.lights[0].sync = SyncMode::Front;
         for way in of(&start).iter().filter(|way| way.not.is_none()) {
             prop_assert!((way.ambient_stops.unwrap() - target).abs() <= 0.17 + 1e-6, "{:?}: {:?}", way.road, way.ambient_stops);
@@ -126,8 +126,8 @@ proptest! {
             let seen = outlook(&gone(&start, way));
             prop_assert!((seen.ambient.placement.as_stops() - way.ambient_stops.unwrap()).abs() < 1e-6);
             // So many units at that power reach the key, to half a step of the dial.
-            let reached = seen.flash.placement.as_stops();
-            let dimmest = seen.flash.placement.as_stops() > key && way.units == 1;
+            let reached = seen.subject.lit_side.as_stops();
+            let dimmest = seen.subject.lit_side.as_stops() > key && way.units == 1;
             prop_assert!((reached - key).abs() <= 0.17 + 1e-6 || dimmest, "{:?}: {reached} for {key}", way.road);
             // No row is cut.
             prop_assert!(seen.key().rows.touched < 0.02, "{:?} touches {}", way.road, seen.key().rows.touched);

@@ -47,7 +47,7 @@ fn a_streak_and_a_steady_light_are_both_reached_or_it_is_said_why_not() {
                 );
                 for (now, was) in after.lights.iter().zip(&was.lights).filter(|(now, _)| now.fires) {
                     assert!(
-                        (now.lit.placement - was.lit.placement).as_stops().abs() <= 0.2 + 1e-6,
+                        (now.in_frame.placement - was.in_frame.placement).as_stops().abs() <= 0.2 + 1e-6,
                         "{}: {road:?}",
                         shot.title
                     );
@@ -130,7 +130,7 @@ fn a_group_gets_the_widest_aperture_that_holds_it_and_the_lights_pay() {
         let wider = strips::apertures(&after.body).take_while(|one| *one < after.settings.aperture).last();
         assert!(wider.is_none_or(|wider| !holds(wider)), "no stop more than it takes");
         for (now, was) in outlook(&after).lights.iter().zip(&outlook(&before).lights) {
-            assert!((now.lit.placement - was.lit.placement).as_stops().abs() <= 0.17 + 1e-6, "{answer:?}");
+            assert!((now.in_frame.placement - was.in_frame.placement).as_stops().abs() <= 0.17 + 1e-6, "{answer:?}");
         }
     }
     let crowded = groups(&before, &[shape(2, 3, 0.8, 0.0)]).unwrap_err();

@@ -82,14 +82,14 @@ fn one_thing_wrong_is_found_and_named() {
             Severity::Trouble,
             "strong trail",
         ),
-        ("key", with(|s| s.lights[0].distance_m = 6.0), Severity::Trouble, "below its target"),
-        ("key", with(|s| s.lights[0].power *= 1.5), Severity::Watch, "0.6 stops above"),
+        ("exposure", with(|s| s.lights[0].distance_m = 6.0), Severity::Trouble, "below where it is wanted"),
+        ("exposure", with(|s| s.lights[0].power *= 1.5), Severity::Watch, "0.6 stops above"),
         ("depth", with(|s| s.subject.depth_m = 6.0), Severity::Trouble, "6.0 m"),
         (
             "clips-Face",
             with(|s| {
                 s.parts[0].reflectance = 0.95;
-                s.targets.key_stops = 1.0;
+                s.targets.subject_stops = 1.0;
                 s.lights[0].power *= 2.0
             }),
             Severity::Watch,
@@ -237,14 +237,14 @@ fn darkness_stillness_and_nothing_to_judge_have_plain_answers() {
     empty.parts.clear();
     empty.lights[0].on = false;
     let seen = forecast(&plan(&empty));
-    assert_eq!((seen.flash.placement_stops, seen.total_stops), (None, None));
+    assert_eq!((seen.flash.placement_stops, seen.parts.len()), (None, 0));
     assert!(judged(&empty).iter().all(|finding| finding.remedies.is_empty()));
     // A part that moves straight at the camera has no blur across, only growth.
     let mut toward = calm();
     toward.parts[0].out_of_plane_deg = 90.0;
     toward.parts[0].speed_m_s = 9.0;
     let part = &forecast(&plan(&toward)).parts[0];
-    assert!(part.flash_blur_px < 1e-9 && part.growth > 0.02, "{part:?}");
+    assert!(part.flash_blur_px.unwrap() < 1e-9 && part.growth > 0.02, "{part:?}");
     // A part without width draws nothing.
     let mut thin = calm();
     thin.ambient.subject = Reading::Lux { lux: 500.0 };

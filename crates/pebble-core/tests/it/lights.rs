@@ -87,7 +87,7 @@ fn each_light_has_its_own_pulse_and_the_longest_that_counts_decides() {
     let shoes = &seen.parts[1];
     assert_eq!(shoes.slowest.as_deref(), Some("B fill"));
     let blur = shoes.image_speed_px_s * seen.lights[1].pulse.t01_s;
-    assert!((shoes.flash_blur_px / blur - 1.0).abs() < 1e-9);
+    assert!((shoes.flash_blur_px.unwrap() / blur - 1.0).abs() < 1e-9);
     // Four stops below it draws nothing that is told from the rest.
     let dim = pair(|light| (light.power, light.distance_m) = (1.0, light.distance_m * 8f64.sqrt() * 4.0));
     assert_eq!(told(&dim).parts[1].slowest.as_deref(), Some("A key"));
@@ -122,10 +122,11 @@ fn lights_that_fire_apart_draw_two_images() {
 
 #[test]
 fn a_light_on_another_channel_is_silent_and_one_press_mends_it() {
-    let deaf = pair(|light| light.channel = 4);
+    // A fill two stops under its key, so that the two are right together.
+    let deaf = pair(|light| (light.channel, light.power) = (4, light.power / 4.0));
     let seen = told(&deaf);
     assert!(!seen.lights[1].fires && seen.lights[1].silent.as_deref().unwrap().contains("channel 4"));
-    assert_eq!(seen.lights[1].flash.placement_stops, None);
+    assert_eq!(seen.lights[1].flash.in_frame_stops, None);
     let plan = plan(&deaf);
     let judged = findings::judge(&plan, &outlook(&plan));
     assert_eq!(judged[0].id, "silent-light-1", "nothing hurts more than half of the lights");
@@ -189,7 +190,8 @@ fn feathering_bounce_and_backdrop_lights_by_hand() {
     up.lights[0].bounce = Some(BouncedOff { surface_m: 2.0, tilt_deg: 90.0, reflectance: 0.8, coloured: false });
     let seen = told(&up);
     let wanted = 0.8 * bare * (2.0 / 13f64.sqrt()) / 13.0;
-    assert!((seen.flash.exposure_lxs / wanted - 1.0).abs() < 1e-9, "{} for {wanted}", seen.flash.exposure_lxs);
+    // The whole beam, not one spot of it: next to the same for a head that is turned straight at the ceiling.
+    assert!((seen.flash.exposure_lxs / wanted).log2().abs() < 0.02, "{} for {wanted}", seen.flash.exposure_lxs);
     assert!(seen.lights[0].flash.bounce_stops.unwrap() < -0.5 && !ids(&up).contains(&"surface".to_owned()));
     // It comes from the spot above the flash, not from the flash.
     let (_, height) = plan(&up).key_light().comes_from(pebble_core::quantity::Metres::from_metres(3.0));
@@ -234,6 +236,7 @@ fn an_automatic_aims_at_middle_grey_and_says_when_it_cannot() {
     assert!(ids(&shot).contains(&"automatic".to_owned()));
     // Somewhat too far: more ISO gives it room again, and that is what is offered.
     shot.lights[0].distance_m = 14.0;
+    shot.parts.clear();
     let plan = plan(&shot);
     let judged = findings::judge(&plan, &outlook(&plan));
     let short = judged.iter().find(|one| one.id == "automatic").expect("it is short");
@@ -286,6 +289,9 @@ fn a_camera_that_follows_streaks_the_background() {
     shot.camera.movement = Some(Movement { pan_m_s: 0.0, direction_deg: 0.0, shake_deg_s: 3.0, zoom_share: 0.0 });
     let shaken = told(&shot);
     assert!(shaken.parts[0].flash_blur_px > told(&crate::common::shot()).parts[0].flash_blur_px);
+    // It is said where the steady light makes enough of the picture to be smeared.
+    assert!(!ids(&shot).contains(&"shaken".to_owned()));
+    shot.ambient.subject = Reading::Lux { lux: 4000.0 };
     assert!(ids(&shot).contains(&"shaken".to_owned()));
 }
 
@@ -298,10 +304,7 @@ fn what_is_wrong_among_lights_is_said_with_its_number_and_whose_it_is() {
         format!("{} | {}", found.title, found.cause)
     };
     let deaf = said(&pair(|light| light.channel = 3), "silent-light-1");
-    assert_eq!(
-        deaf,
-        "B fill (Brix 400) will not fire | It listens on channel 3; the trigger on the camera sends on 1."
-    );
+    assert_eq!(deaf, "B fill: will not fire | It listens on channel 3; the trigger on the camera sends on 1.");
     let apart = said(&pair(|light| light.trigger.lag_ms += 1.4), "apart-Shoes");
     assert!(apart.starts_with("Shoes: two images ") && apart.contains("B fill fires 1.40 ms after A key"), "{apart}");
     let rim = said(
@@ -310,7 +313,7 @@ fn what_is_wrong_among_lights_is_said_with_its_number_and_whose_it_is() {
     );
     assert_eq!(
         rim,
-        "B rim looks 1.0 stop over the key | It is read at +0.0; grazing light looks brighter by about 1.0 stop."
+        "B rim: 1.0 stop over the key, as it looks | It is read at +0.0; grazing light looks brighter by about 1.0 stop."
     );
     let bounced = said(
         &pair(|light| {
@@ -339,7 +342,7 @@ fn lights_that_are_turned_alike_are_named_together() {
     let plan = plan(&lit);
     let judged = findings::judge(&plan, &outlook(&plan));
     let labels: Vec<&str> = judged.iter().flat_map(|one| &one.remedies).map(|remedy| remedy.label.as_str()).collect();
-    assert!(labels.iter().any(|label| label.contains("all lights +")), "{labels:?}");
+    assert!(labels.iter().any(|label| label.contains("all lights ")), "{labels:?}");
     assert!(labels.iter().all(|label| label.matches("power").count() < 2), "{labels:?}");
 }
 
@@ -516,10 +519,15 @@ proptest! {
         let whole = outlook(&plan);
         let alone: Vec<_> = (0..plan.lights.len()).map(|light| outlook(&plan.solo(light))).collect();
         let near = |sum: f64, all: f64| (sum - all).abs() <= 1e-9 * all.abs().max(1e-6);
-        prop_assert!(near(alone.iter().map(|one| one.flash.exposure.as_lux_seconds()).sum(), whole.flash.exposure.as_lux_seconds()));
+        // Turned to each by itself they read as much as all of them on one surface, or more.
+        let flash: f64 = alone.iter().map(|one| one.subject.flash.exposure.as_lux_seconds()).sum();
+        prop_assert!(whole.subject.flash.exposure.as_lux_seconds() <= flash * (1.0 + 1e-9));
+        let over_steady = |one: &pebble_core::Outlook| one.subject.dome.as_ratio() - one.ambient.placement.as_ratio();
+        prop_assert!(near(alone.iter().map(over_steady).sum(), over_steady(&whole)));
         prop_assert!(near(alone.iter().map(|one| one.spill.exposure.as_lux_seconds()).sum(), whole.spill.exposure.as_lux_seconds()));
         for (part, seen) in whole.parts.iter().enumerate() {
-            prop_assert!(near(alone.iter().map(|one| one.parts[part].tones.part_flash.value()).sum(), seen.tones.part_flash.value()));
+            let flash: f64 = alone.iter().map(|one| one.parts[part].tones.part_flash.value()).sum();
+            prop_assert!(seen.tones.part_flash.value() <= flash * (1.0 + 1e-9));
             prop_assert!(near(alone.iter().map(|one| one.parts[part].edge.value()).sum(), seen.edge.value()));
             prop_assert_eq!(alone[0].parts[part].tones.part_ambient, seen.tones.part_ambient, "steady light is not soloed");
         }

@@ -96,7 +96,8 @@ proptest! {
         shot.usage = pebble_core::motion::Usage::Screen;
         shot.parts.truncate(2);
         shot.parts.iter_mut().for_each(|part| part.speed_m_s = speed);
-        shot.targets = Targets { key_stops: key, ambient_stops: None };
+        shot.targets =
+            Targets { subject_stops: key, ambient_stops: None, background_stops: None, ..shot.targets.clone() };
         let kit = kit();
         let units: Vec<FlashUnit> = which.iter().map(|index| small_unit(kit.units[*index].clone(), step, lowest)).collect();
         shot.lights[0].unit = units[0].to_carry();
@@ -202,13 +203,13 @@ fn what_is_found_holds_in_the_forecast_of_the_shot() {
             let plan = plan(&there);
             let seen = outlook(&plan);
             let key = seen.key();
-            let off = (key.lit.placement - plan.key_target).as_stops();
+            let off = (key.in_frame.placement - brief.key_wanted).as_stops();
             assert!(off.abs() <= brief.bounds.key_within.as_stops() + 1e-6, "{}: key off by {off}", shot.title);
             assert_eq!(key.rows.touched, 0.0, "{}: rows cut", shot.title);
             assert_eq!(plan.settings.key().power, candidate.power);
             for (index, (part, limit)) in seen.parts.iter().zip(&brief.bounds.blur).enumerate() {
                 if let Some(limit) = limit.filter(|_| plan.key_light().reaches(index)) {
-                    let blur = (part.image_speed + seen.camera.shake) * key.freeze;
+                    let blur = (part.image_speed + seen.camera.shake) * key.freeze.unwrap();
                     assert!(blur <= limit * (1.0 + 1e-9), "{}: part {index} blurs", shot.title);
                 }
             }

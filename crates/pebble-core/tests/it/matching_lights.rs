@@ -32,7 +32,9 @@ fn no_unit_is_handed_out_twice_and_every_light_falls_where_it_did() {
     let stock = Stock::of_kit(&kit()).unwrap();
     let mut several = 0;
     for shot in examples() {
-        let before = outlook(&plan(&shot));
+        let plan_now = plan(&shot);
+        let before = outlook(&plan_now);
+        let key_wanted = Brief::new(&shot, &plan_now).unwrap().key_wanted;
         for crew in crews(&shot, &stock).iter().take(8) {
             for (unit, offered) in stock.units.iter().enumerate() {
                 let used: u32 = crew.units.iter().filter(|(taken, _)| *taken == unit).map(|(_, heads)| heads).sum();
@@ -41,10 +43,10 @@ fn no_unit_is_handed_out_twice_and_every_light_falls_where_it_did() {
             let there = applied(&shot, &stock, &crew.setup).expect("a crew can be set");
             let plan_then = plan(&there);
             let seen = outlook(&plan_then);
-            let key = before.key().lit.placement;
+            let key = before.key().in_frame.placement;
             for (index, light) in seen.firing() {
-                let wanted = plan_then.key_target + (before.lights[index].lit.placement - key);
-                let off = (light.lit.placement - wanted).as_stops();
+                let wanted = key_wanted + (before.lights[index].in_frame.placement - key);
+                let off = (light.in_frame.placement - wanted).as_stops();
                 assert!(off.abs() < 1.0 / 6.0 + 1e-6, "{}: light {index} is off by {off}", shot.title);
                 assert_eq!(light.rows.touched, 0.0, "{}: light {index} is cut", shot.title);
             }
@@ -280,7 +282,7 @@ fn the_chain_ends_where_the_forecast_does() {
     let chains = chain(&shot, &[0]).unwrap();
     let step = |title: &str| &chains[0].steps.iter().find(|step| step.title == title).unwrap().result;
     assert_eq!(chains.len(), 1);
-    let falls = format!("{:+.2} stops", seen.key().lit.placement.as_stops()).replace('-', "−");
+    let falls = format!("{:+.2} stops", seen.key().in_frame.placement.as_stops()).replace('-', "−");
     assert_eq!(*step("Where it falls"), falls);
     let blur = seen.parts[1].flash_blur / plan(&shot).body.sensor.pitch();
     assert!(step("How far it moves meanwhile").starts_with(&format!("{blur:.1} px")));

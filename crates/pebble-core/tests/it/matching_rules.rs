@@ -107,7 +107,7 @@ fn by_hand() -> Shot {
     let light = &mut shot.lights[0];
     light.modifier.stops = 0.0;
     (light.modifier.face_radius_m, light.modifier.source_offset_m) = (0.0, 0.0);
-    (light.bearing_deg, light.height_deg, light.distance_m) = (-90.0, 0.0, 2.0);
+    (light.bearing_deg, light.height_deg, light.distance_m) = (-50.0, 0.0, 2.0);
     light.unit.output = pebble_core::gear::Output::GuideNumber { metres: 32.0 };
     light.unit.high_speed_sync = false;
     shot.parts.clear();
@@ -288,7 +288,7 @@ fn a_glow_is_frozen_by_the_shutter_and_loses_what_the_slit_takes() {
             (one.distance.as_metres() + one.modifier.source_offset_m).powi(2) + one.modifier.face_radius_m.powi(2);
         let wanted = 340.0 * one.aperture.number().powi(2) / one.iso.number() * one.filter.as_ratio();
         let layers = f64::from(one.modifier.diffusion_layers.unwrap_or(0)) * one.modifier.layer_stops.unwrap_or(0.0);
-        let off = (light * front * layers.exp2() / spread / wanted).log2() - plan.key_target.as_stops();
+        let off = (light * front * layers.exp2() / spread / wanted).log2() - brief.key_wanted.as_stops();
         assert!(off.abs() <= 1.0 / 6.0 + 1e-6, "{one:?} is off by {off}");
         for (part, limit) in plan.parts.iter().zip(&brief.bounds.blur) {
             let speed = part.speed.as_metres_per_second() * outlook(&plan).magnification;

@@ -190,7 +190,9 @@ proptest! {
         let outlook = outlook(&plan);
         let told = serde_json::to_string(&forecast::written(&plan, &outlook)).unwrap();
         // The wire has no NaN; a null may only stand where it is documented to.
-        let nulls = ["placement_stops\":null", "far_m\":null", "total_stops\":null", "flash_over_ambient_stops\":null",
+        let nulls = ["placement_stops\":null", "in_frame_stops\":null", "on_set_stops\":null", "read_stops\":null",
+            "lit_side_stops\":null", "dome_stops\":null", "left_cheek_stops\":null", "right_cheek_stops\":null", "level_stops\":null",
+            "freeze_s\":null", "flash_blur_px\":null", "total_m\":null", "whole_frames\":null", "until_hot\":null", "on_a_charge\":null", "far_m\":null", "total_stops\":null", "flash_over_ambient_stops\":null",
             "worst_stops\":null", "edge_stops\":null", "background_stops\":null", "beside_stops\":null", "through_stops\":null", "usable_sync_s\":null", "\"stops\":null"];
         let rest = nulls.iter().fold(told.clone(), |text, known| text.replace(known, ""));
         prop_assert!(!rest.contains("null"), "{rest}");

@@ -42,9 +42,9 @@ fn a_key_too_dark_gets_the_power_or_the_distance_that_the_stops_ask_for() {
     shot.lights[0].power = 0.05;
     shot.lights[0].distance_m = 3.0;
     let now = told(&shot).flash.placement_stops.unwrap();
-    shot.targets.key_stops = (now + 2.0).round() / 1.0;
-    let missing = shot.targets.key_stops - now;
-    let offered = remedies(&shot, "key");
+    shot.targets.subject_stops = (now + 2.0).round() / 1.0;
+    let missing = shot.targets.subject_stops - now;
+    let offered = remedies(&shot, "exposure");
     let power = told(&applied(&shot, &offered[0].changes)).lights[0].flash.power;
     assert!((power / (0.05 * missing.exp2())).log2().abs() <= 1.0 / 6.0 + 1e-9, "{}: {power}", offered[0].label);
     assert!(offered[1].label.ends_with("closer"), "{}", offered[1].label);
@@ -70,7 +70,8 @@ fn a_streak_too_short_gets_the_time_that_draws_it() {
     let held = told(&applied(&shot, &offered[0].changes));
     let drift = held.ambient_subject.placement_stops.unwrap() - seen.ambient_subject.placement_stops.unwrap();
     assert!(drift.abs() < 1.0 / 6.0 + 1e-9, "ambient drifts by {drift}");
-    assert!(offered[0].effect.is_empty() && offered[1].effect.contains("ambient +1.0"), "{offered:?}");
+    // The time alone would draw the face as well, which was faint; that is no remedy.
+    assert!(offered[0].effect.is_empty() && offered.iter().all(|one| one.label.contains("1/30, ")), "{offered:?}");
 }
 
 #[test]
@@ -99,7 +100,7 @@ fn a_cut_frame_gets_the_usable_time_and_where_it_can_the_glow() {
     shot.camera.shutter = "1/640".to_owned();
     shot.lights[0].power = 0.05;
     shot.lights[0].distance_m = 1.3;
-    shot.targets.key_stops = told(&shot).flash.placement_stops.unwrap();
+    shot.targets.subject_stops = told(&shot).lights[0].flash.on_set_stops.unwrap();
     let seen = told(&shot);
     let offered = remedies(&shot, "rows-cut");
     assert_eq!(Some(&offered[0].label), seen.key().rows.usable_sync_label.as_ref());
@@ -148,7 +149,9 @@ fn a_ghost_goes_with_a_faster_shutter_or_with_more_flash_over_the_room() {
         let after = told(&applied(&shot, &remedy.changes));
         let gone = after.parts[0].delta_lightness.abs() < 1.0 || !after.parts[0].draws;
         assert!(gone, "{}: ΔL* {}", remedy.label, after.parts[0].delta_lightness);
-        assert!(after.flash_over_ambient_stops > before.flash_over_ambient_stops, "{}", remedy.label);
+        // With the room dark there is nothing to be over.
+        let dark = after.ambient_subject.placement_stops.is_none();
+        assert!(dark || after.flash_over_ambient_stops > before.flash_over_ambient_stops, "{}", remedy.label);
         assert_eq!(after.key().rows.touched_share, 0.0, "{}", remedy.label);
     }
 }

@@ -8,7 +8,7 @@ const ROOMS: [&str; 6] = ["quantity", "physics", "file", "plan", "outlook", "ans
 const ANSWERS: [&[&str]; 6] = [
     &["strips", "conditions", "trace", "sheet", "fit", "cautions", "metering", "guides"],
     &["hold"],
-    &["drag", "groups", "compare"],
+    &["drag", "groups", "compare", "balance"],
     &["findings"],
     &["forecast", "daylight"],
     &["matching"],

@@ -271,7 +271,7 @@ fn a_pale_sleeve_over_a_black_wall_draws_a_visible_trail() {
         background_ambient: Level::of_surface(0.05, Stops::from_stops(-5.0)),
         background_flash: Level::BLACK,
     };
-    let seen = ghost(dwell(m(0.012) * magnified, path), tones);
+    let seen = ghost(dwell(m(0.012) * magnified, path), 1.0, tones);
     close("dwell", seen.dwell, 0.192, 0.01, 0.02);
     close("trail", seen.beside.value(), 0.053_680_56, 0.01, 0.0);
     close("through", seen.through.value(), 3.942_569, 0.01, 0.0);

@@ -180,12 +180,14 @@ impl Stage<'_> {
                 if part.map_or(of.role == Role::Backdrop, |part| !of.reaches(part)) {
                     continue;
                 }
-                let level = linear(Level::of_surface(reflectance, seen.seen() + offset)) * gain;
+                let level = linear(Level::of_surface(reflectance, seen.in_a_whole_row() + offset)) * gain;
                 let (bearing, height) = of.comes_from(plan.settings.lights[light].distance);
+                let from = Direction::of(bearing.as_radians(), height.as_radians());
+                let shapes = matches!(of.role, Role::Key | Role::Fill);
                 beams.push(FlashOn {
                     group,
                     colour: coloured(outlook.flash_tint(plan, light), level),
-                    from: Direction::of(bearing.as_radians(), height.as_radians()),
+                    from: part.filter(|_| shapes).map_or(from, |part| from.on_lit_side(outlook.parts[part].facing)),
                 });
             }
         }

@@ -1,5 +1,5 @@
 import { Tooltip, UnstyledButton } from '@mantine/core'
-import type { LightForecast, Shot } from '../../api/client'
+import type { Flash, LightForecast, Shot } from '../../api/client'
 import { RoleMark, ROLE_WORDS } from '../../marks/RoleMark'
 import { signedStops } from '../../words/figures'
 import { MOST_LIGHTS } from './lights'
@@ -14,6 +14,17 @@ type Props = {
   onAdd: () => void
 }
 
+/** What a light does, in a line: in the frame, what a meter reads, and what its unit has to give. */
+const said = (light: Flash, seen: LightForecast | undefined, placed: string): string =>
+  [
+    `${seen?.spoken ?? light.unit.name}: ${seen?.silent ?? `${placed} in the frame`}`,
+    seen?.fires && seen.flash.meter && `a meter on the set reads ${seen.flash.meter}`,
+    seen?.ratio && `${seen.ratio} of the key`,
+    seen?.fires && seen.supply.said,
+  ]
+    .filter(Boolean)
+    .join(', ')
+
 /** All flashes of the set, each with where it stands; the one in hand is raised. */
 export function LightChips({ shot, seen, chosen, solo, onChoose, onAdd }: Props) {
   const few = shot.lights.length <= 3
@@ -26,14 +37,11 @@ export function LightChips({ shot, seen, chosen, solo, onChoose, onAdd }: Props)
     >
       {shot.lights.map((light, index) => {
         const result = seen?.[index]
-        const at = result?.flash.placement_stops
+        const at = result?.flash.in_frame_stops
         const placed = at == null ? (result?.silent ? 'off' : 'dark') : signedStops(at)
         const silent = light.on && result && !result.fires
         return (
-          <Tooltip
-            key={index}
-            label={`${result?.spoken ?? light.unit.name}: ${result?.silent ?? placed}${result?.ratio ? `, ${result.ratio} of the key` : ''}`}
-          >
+          <Tooltip key={index} label={said(light, result, placed)} multiline maw={360}>
             <UnstyledButton
               role="tab"
               className={classes.chip}

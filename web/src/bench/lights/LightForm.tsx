@@ -20,6 +20,7 @@ import { Reaches } from '../Reaches'
 import { signedStops } from '../../words/figures'
 import { withLight } from './lights'
 import { Stand } from './Stand'
+import { Wanted } from './Wanted'
 
 const NONE = { id: 'none', name: 'none' }
 const WALL = { surface_m: 2, tilt_deg: 75, reflectance: 0.8 }
@@ -50,6 +51,7 @@ export function LightForm({ shot, index, seen, problem, refusal, onChange, onMov
         <Tabs.Tab value="unit">Unit</Tabs.Tab>
         <Tabs.Tab value="place">Place</Tabs.Tab>
         <Tabs.Tab value="firing">Firing</Tabs.Tab>
+        <Tabs.Tab value="wanted">Wanted</Tabs.Tab>
       </Tabs.List>
       <Tabs.Panel value="unit">
         <Stack gap="xs">
@@ -233,6 +235,9 @@ export function LightForm({ shot, index, seen, problem, refusal, onChange, onMov
           </Group>
         )}
       </Tabs.Panel>
+      <Tabs.Panel value="wanted">
+        <Wanted shot={shot} index={index} seen={seen} error={error} onChange={onChange} />
+      </Tabs.Panel>
       <Tabs.Panel value="firing">
         <Stack gap="xs">
           <SimpleGrid cols={3} spacing="xs">
@@ -276,15 +281,10 @@ export function LightForm({ shot, index, seen, problem, refusal, onChange, onMov
               white clothes: say what is in the frame under Tones.
             </Text>
           )}
-          {light.role === 'key' && (
-            <Figure
-              label="Key target"
-              suffix=" stops"
-              step={0.1}
-              value={shot.targets.key_stops}
-              error={refusal?.field === 'targets.key_stops' ? refusal.detail : undefined}
-              onChange={(key_stops) => onChange({ ...shot, targets: { ...shot.targets, key_stops } })}
-            />
+          {seen && (
+            <Text size="xs" c="dimmed">
+              {seen.supply.said}
+            </Text>
           )}
         </Stack>
       </Tabs.Panel>

@@ -5,7 +5,7 @@ use crate::answers::findings::Severity;
 use crate::answers::hold::{Followed, written_depth, written_exposure, written_moves};
 use crate::answers::strips;
 use crate::file::shot::Intent;
-use crate::outlook::{Outlook, outlook};
+use crate::outlook::{Outlook, key_wanted, outlook};
 use crate::physics::motion::Sharpness;
 use crate::physics::shutter::SyncMode;
 use crate::plan::{Dials, Plan, Settings};
@@ -82,7 +82,7 @@ pub fn ways(plan: &Plan) -> Vec<Way> {
 }
 
 fn way(plan: &Plan, road: Road) -> Way {
-    let wanted = plan.ambient_target.unwrap_or_else(|| outlook(plan).ambient.placement);
+    let wanted = plan.targets.ambient.unwrap_or_else(|| outlook(plan).ambient.placement);
     let mut settings = start(plan, road);
     // A brighter pulse is longer and asks for a slower shutter, which asks for another power: slower only, so it settles.
     let mut safe = plan.body.times.1;
@@ -104,7 +104,7 @@ fn way(plan: &Plan, road: Road) -> Way {
     let units = units_for(needed);
     let not = obstacle(plan, road, wanted, &seen, units);
     let still = plan.parts.iter().zip(&seen.parts).filter(|(part, _)| part.intent == Intent::Pebble);
-    let worst = still.map(|(_, part)| part.flash_blur.as_metres().abs()).fold(0.0, f64::max);
+    let worst = still.map(|(_, part)| part.blur.as_metres().abs()).fold(0.0, f64::max);
     let pitch = plan.body.sensor.width.as_metres() / plan.body.sensor.pixels;
     let (key, dial) = (seen.key(), settings.key());
     let glow = dial.sync == SyncMode::HighSpeed;
@@ -161,13 +161,15 @@ fn units_for(needed: f64) -> u32 {
 /// The key on its target with as many units as it takes, and the other lights as far from it as they were.
 fn lights_for(plan: &Plan, to: &Settings) -> Dials {
     let (was, full) = (outlook(plan), outlook(&plan.with(at_full_power(plan, to))));
+    let key = wanted_key(plan, &was, &full);
     let mut lights = to.lights;
     for (index, seen) in full.firing() {
         if to.lights[index].bias.is_some() {
             continue;
         }
-        let wanted = plan.key_target + (was.lights[index].lit.placement - was.key().lit.placement);
-        let needed = if index == plan.key { plan.key_target } else { wanted } - seen.lit.placement;
+        let against = was.lights[index].in_a_whole_row() - was.key().in_a_whole_row();
+        let wanted = if index == plan.key || !against.as_stops().is_finite() { key } else { key + against };
+        let needed = wanted - seen.in_a_whole_row();
         let needed = needed.as_ratio();
         if index == plan.key {
             lights[index].heads = units_for(needed).min(MOST_UNITS);
@@ -227,7 +229,15 @@ fn solved(plan: &Plan, road: Road, mut to: Settings, wanted: Stops, safe: Shutte
 /// Power that puts the key where it is wanted, against full.
 fn power_needed(plan: &Plan, to: &Settings) -> f64 {
     let full = outlook(&plan.with(at_full_power(plan, to)));
-    (plan.key_target - full.key().lit.placement).as_ratio()
+    (wanted_key(plan, &outlook(plan), &full) - full.key().in_a_whole_row()).as_ratio()
+}
+
+/// Where the key has to fall in settings whose steady light is that of `then`, the lights as far from it as they were.
+fn wanted_key(plan: &Plan, was: &Outlook, then: &Outlook) -> Stops {
+    let mut seen = was.clone();
+    seen.subject = seen.subject.with_steady(was.ambient.placement, then.ambient.placement);
+    seen.ambient = then.ambient;
+    key_wanted(plan, &seen)
 }
 
 fn verdict(not: Option<&str>, units: u32, crisp: bool) -> (Severity, String) {

@@ -187,8 +187,9 @@ fn obstacle(plan: &Plan, by: Held, streak: Seconds, wanted: Stops, seen: &Outloo
         ));
     }
     let before = outlook(plan);
-    let moved =
-        before.firing().map(|(light, was)| (light, (seen.lights[light].lit.placement - was.lit.placement).as_stops()));
+    let moved = before
+        .firing()
+        .map(|(light, was)| (light, (seen.lights[light].in_frame.placement - was.in_frame.placement).as_stops()));
     let worst = moved.max_by(|a, b| a.1.abs().total_cmp(&b.1.abs())).filter(|(_, by)| by.abs() > FLASH_OFF);
     worst.map(|(light, by)| {
         let side = if by < 0.0 { "full" } else { "lowest" };

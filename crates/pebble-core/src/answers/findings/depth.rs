@@ -1,19 +1,14 @@
 //! Depth of field against the depth of the group or the movement.
 
-use super::remedy::{Candidates, aperture_by, aperture_with_power, iso_by};
-use super::{Case, Condition, Flaw, Kind, Severity, Words};
-use crate::answers::conditions;
+use super::remedy::{Idea, Ideas, aperture_by, aperture_with_power, iso_by};
+use super::{Case, Words};
+use crate::answers::conditions::{self, Matter};
 use crate::plan::Settings;
 use crate::quantity::Metres;
 
 /// What of the wanted depth is sharp, 0 to 1 on the worse side.
 fn held(Case { plan, seen }: Case) -> f64 {
     conditions::depth(&seen.depth, plan.subject_distance, plan.subject_depth).min(1.0)
-}
-
-pub(super) fn flaw(condition: &Condition) -> Flaw {
-    let severity = if condition.measure < 0.6 { Severity::Trouble } else { Severity::Watch };
-    Flaw::of_shot(Kind::DepthShort, severity, -condition.measure.max(0.01).log2())
 }
 
 fn zone(Case { seen, .. }: Case) -> String {
@@ -32,13 +27,23 @@ pub(super) fn words(case @ Case { plan, .. }: Case) -> Words {
     }
 }
 
-pub(super) fn candidates(Case { plan, .. }: Case) -> Vec<Candidates> {
+pub(super) fn too_deep(case @ Case { plan, seen }: Case) -> Words {
+    let most = plan.depth_at_most.unwrap_or(Metres::ZERO).as_metres();
+    let sharp = seen
+        .depth
+        .far
+        .map_or_else(|| "Everything behind".to_owned(), |far| format!("{:.2} m", (far - seen.depth.near).as_metres()));
+    Words { title: format!("{sharp} is sharp, {most:.2} m at most wanted"), cause: format!("{}.", zone(case)) }
+}
+
+pub(super) fn candidates(Case { plan, .. }: Case, matter: Matter) -> Ideas {
+    let side = if matter == Matter::Depth { 1 } else { -1 };
     let with_iso =
         |clicks| Some(Settings { aperture: aperture_by(plan, clicks)?, iso: iso_by(plan, clicks)?, ..plan.settings });
-    vec![
-        Candidates::keeping_key((1..=12).map(|clicks| aperture_with_power(plan, clicks))),
-        Candidates::keeping_key((1..=12).map(with_iso)),
-    ]
+    Ideas::of(vec![
+        Idea::keeping_flash((1..=12).map(|clicks| aperture_with_power(plan, side * clicks))),
+        Idea::keeping_flash((1..=12).map(|clicks| with_iso(side * clicks))),
+    ])
 }
 
 pub(super) fn good(case @ Case { plan, .. }: Case) -> Option<Words> {

@@ -1,6 +1,6 @@
 //! Figures that are guesses: said where they decide something.
 
-use super::{Case, Flaw, Kind, Severity, Words, signed};
+use super::{Case, Flaw, Kind, Words, signed};
 use crate::file::gear::Origin;
 use crate::physics::output::ESTIMATE_SPAN;
 use crate::physics::pulse::Basis;
@@ -16,7 +16,7 @@ pub(super) fn find(Case { plan, seen }: Case, found: &mut Vec<Flaw>) {
         if seen.firing().any(like) {
             continue;
         }
-        let mut doubt = |kind, hurt| found.push(Flaw::of_light(kind, index, Severity::Watch, hurt));
+        let mut doubt = |kind, hurt| found.push(Flaw { light: Some(index), ..Flaw::doubt(kind, hurt) });
         let (unit, pulse) = (&plan.lights[index].unit, &light.pulse);
         if unit.output_estimated {
             doubt(Kind::EstimatedOutput, 0.9);
@@ -28,10 +28,9 @@ pub(super) fn find(Case { plan, seen }: Case, found: &mut Vec<Flaw>) {
 }
 
 pub(super) fn estimated_output(Case { plan, .. }: Case, flaw: &Flaw) -> Words {
-    let light = flaw.light.unwrap_or(plan.key);
-    let name = &plan.lights[light].spoken;
+    let light = flaw.light(plan);
     Words {
-        title: format!("Output of {name} is an estimate"),
+        title: "Output is an estimate".to_owned(),
         cause: if plan.lights[light].unit.entry.is_estimate() {
             format!(
                 "Known by its joules only: {} to {} stops. Meter one flash and enter it.",
@@ -45,8 +44,7 @@ pub(super) fn estimated_output(Case { plan, .. }: Case, flaw: &Flaw) -> Words {
 }
 
 pub(super) fn doubtful_duration(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
-    let light = flaw.light.unwrap_or(plan.key);
-    let name = &plan.lights[light].spoken;
+    let light = flaw.light(plan);
     let seen = &seen.lights[light];
     let power = power_label(-Stops::from_ratio(seen.power));
     let cause = if seen.pulse.misfit {
@@ -61,5 +59,5 @@ pub(super) fn doubtful_duration(Case { plan, seen }: Case, flaw: &Flaw) -> Words
     } else {
         "The pulse times of this unit are estimated. A photodiode recording would settle it.".to_owned()
     };
-    Words { title: format!("Duration of {name} at {power} is uncertain"), cause }
+    Words { title: format!("Duration at {power} is uncertain"), cause }
 }

@@ -1,110 +1,201 @@
-//! Exposure: a key or a steady light away from its target, parts beyond white.
+//! Exposure: the subject, a light or the steady light away from where it was wanted, parts beyond white.
 
-use super::remedy::{Candidates, at_power, iso_with_power, power_near, shutter_by};
-use super::{Case, Condition, Flaw, Kind, Severity, Words, signed, stops};
-use crate::answers::conditions::NO_LIGHT;
+use super::remedy::{Idea, Ideas, Source, at_power, clicks_of, iso_by, iso_with_power, power_near, shutter_by};
+use super::{Case, Flaw, Words, signed, stops};
+use crate::answers::conditions::{self, Matter, NO_LIGHT};
 use crate::answers::strips;
+use crate::file::shot::Lead;
+use crate::outlook::Outlook;
 use crate::physics::exposure::CLIP_LEVEL;
-use crate::plan::{Dial, Settings};
-use crate::quantity::{LuxSeconds, Stops};
+use crate::plan::{Plan, Settings};
+use crate::quantity::Stops;
 
-/// A stop is a different picture.
-const DIFFERENT_PICTURE: f64 = 1.0;
-fn key_miss(Case { plan, seen }: Case) -> f64 {
-    (seen.key().lit.placement - plan.key_target).as_stops().max(NO_LIGHT)
+/// Stops off, of no light too.
+fn miss(placement: Stops, target: Stops) -> f64 {
+    (placement - target).as_stops().clamp(NO_LIGHT, -NO_LIGHT)
 }
 
-fn ambient_miss(Case { plan, seen }: Case) -> Option<f64> {
-    plan.ambient_target.map(|target| (seen.ambient.placement - target).as_stops().max(NO_LIGHT))
+fn off_exposure(plan: &Plan, seen: &Outlook) -> f64 {
+    miss(seen.subject.read_by(plan.targets.reads), plan.targets.subject)
 }
 
-/// Of a placement away from its target.
-pub(super) fn off_flaw(kind: Kind, condition: &Condition) -> Flaw {
-    let miss = condition.measure.abs();
-    let severity = if miss > DIFFERENT_PICTURE { Severity::Trouble } else { Severity::Watch };
-    Flaw::of_shot(kind, severity, miss)
+fn spoken(placement: Stops) -> String {
+    if placement.as_stops().is_finite() { signed(placement.as_stops()) } else { "no light".to_owned() }
 }
 
-pub(super) fn clip_flaw(condition: &Condition) -> Option<Flaw> {
-    Some(Flaw::of_part(Kind::Clips, condition.part?, Severity::Watch, condition.measure))
+/// As said of a miss: above or below.
+fn title(what: &str, miss: f64) -> String {
+    if miss <= NO_LIGHT {
+        return format!("{what}: no light");
+    }
+    format!(
+        "{what} {}, {} {} where it is wanted",
+        spoken_by(miss),
+        stops(miss),
+        if miss > 0.0 { "above" } else { "below" }
+    )
+}
+
+fn spoken_by(miss: f64) -> &'static str {
+    if miss > 0.0 { "too bright" } else { "too dark" }
+}
+
+pub(super) fn off(Case { plan, seen }: Case) -> Words {
+    let subject = &seen.subject;
+    let lights: Vec<String> = seen
+        .firing()
+        .filter(|(light, _)| plan.lights[*light].is_frontal())
+        .map(|(light, of)| {
+            let cut = if of.share < 0.93 && of.high_speed.is_none() { ", cut by the shutter" } else { "" };
+            format!("{} {}{cut}", plan.lights[light].label, spoken(of.in_frame.placement))
+        })
+        .collect();
+    let flashes = if lights.is_empty() { "No flash lights it".to_owned() } else { lights.join(", ") };
+    Words {
+        title: title("Subject", off_exposure(plan, seen)),
+        cause: format!(
+            "{flashes}; ambient {}. Together {} on the lit side, {} with the dome to the camera; wanted {}.",
+            spoken(seen.ambient.placement),
+            spoken(subject.lit_side),
+            spoken(subject.dome),
+            signed(plan.targets.subject.as_stops())
+        ),
+    }
+}
+
+pub(super) fn balance(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
+    let index = flaw.light(plan);
+    let placed = seen.lights[index].in_frame.placement;
+    let wanted = conditions::wanted_of(plan, seen, index).unwrap_or(placed);
+    let against = match (plan.lights[index].target, plan.targets.lead) {
+        (Some(crate::plan::Target::Ratio(ratio)), Lead::Flash) => {
+            format!(", {} against the key", signed(ratio.as_stops()))
+        }
+        (Some(crate::plan::Target::Ratio(ratio)), Lead::Daylight) => {
+            format!(", {} against daylight", signed(ratio.as_stops()))
+        }
+        _ => String::new(),
+    };
+    Words {
+        title: format!("{} by {}", spoken_by(flaw.measure), stops(flaw.measure)),
+        cause: format!("It falls at {}; wanted at {}{against}.", spoken(placed), spoken(wanted)),
+    }
+}
+
+pub(super) fn ambient_off(Case { plan, seen }: Case) -> Words {
+    let off = plan.targets.ambient.map_or(0.0, |target| miss(seen.ambient.placement, target));
+    Words {
+        title: title(if plan.targets.lead == Lead::Daylight { "Daylight" } else { "Ambient" }, off),
+        cause: super::steady::sources(plan, seen),
+    }
+}
+
+pub(super) fn background_off(Case { plan, seen }: Case) -> Words {
+    let off = plan.targets.background.map_or(0.0, |target| miss(seen.background.placement, target));
+    Words {
+        title: title("Background", off),
+        cause: format!(
+            "Steady light puts it at {}; wanted {}.",
+            spoken(seen.background.placement),
+            spoken(plan.targets.background.unwrap_or(Stops::ZERO))
+        ),
+    }
 }
 
 pub(super) fn clips(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
-    let index = flaw.part.unwrap_or_default();
-    let part = &plan.parts[index];
+    let index = flaw.part();
+    let (part, tones) = (&plan.parts[index], &seen.parts[index].tones);
     let over = (seen.parts[index].ghost.through.value() / CLIP_LEVEL).log2();
     Words {
         title: format!("{}: {} beyond white", part.name, stops(over)),
         cause: format!(
-            "A tone of {:.0} % under flash {} and ambient {}.",
+            "A tone of {:.0} %: its lit side stands at {} in flash and {} in steady light.",
             part.reflectance * 100.0,
-            spoken(seen.flash.placement + part.flash_offset),
-            spoken(seen.ambient.placement + part.ambient_offset)
+            spoken(tones.part_flash.placement()),
+            spoken(tones.part_ambient.placement())
         ),
     }
 }
 
-pub(super) fn ambient_off(case @ Case { plan, seen }: Case) -> Words {
-    let miss = ambient_miss(case).unwrap_or_default();
-    Words {
-        title: format!("Ambient is {} {} its target", stops(miss), if miss > 0.0 { "above" } else { "below" }),
-        cause: format!(
-            "{:.0} lx in {} at this exposure.",
-            (seen.ambient.exposure / seen.run.time).as_lux(),
-            plan.settings.shutter.label(plan.body.grid)
-        ),
-    }
-}
-
-pub(super) fn key_off(case @ Case { plan, seen }: Case) -> Words {
-    let miss = key_miss(case);
-    let key = seen.key();
-    let glow =
-        key.high_speed.map(|loss| format!(" High-speed sync takes {}.", stops(loss.as_stops()))).unwrap_or_default();
-    Words {
-        title: format!("Key is {} {} its target", stops(miss), if miss > 0.0 { "above" } else { "below" }),
-        cause: format!(
-            "{:.0} lx·s at {:.1} m; {:.0} lx·s put it at {}.{glow}",
-            key.lit.exposure.as_lux_seconds(),
-            plan.settings.key().distance.as_metres(),
-            wanted_exposure(case).as_lux_seconds(),
-            signed(plan.key_target.as_stops())
-        ),
-    }
-}
-
-fn spoken(placement: Stops) -> String {
-    if placement.as_stops().is_finite() { signed(placement.as_stops()) } else { "off".to_owned() }
-}
-
-fn wanted_exposure(Case { plan, seen }: Case) -> LuxSeconds {
-    seen.reference * plan.key_target.as_ratio()
-}
-
-pub(super) fn candidates(case @ Case { plan, seen }: Case, flaw: &Flaw) -> Vec<Candidates> {
+/// All flashes turned together, the camera, or the way to the subject.
+pub(super) fn candidates(Case { plan, seen }: Case) -> Ideas {
     let set = plan.settings;
-    if flaw.kind == Kind::AmbientOff {
-        let miss = ambient_miss(case).unwrap_or_default();
-        let clicks = super::remedy::clicks_of(plan, Stops::from_stops(miss));
-        return vec![
-            Candidates::keeping_key([shutter_by(plan, clicks).map(|shutter| Settings { shutter, ..set })]),
-            Candidates::keeping_key([iso_with_power(plan, -clicks)]),
-        ];
+    let off = off_exposure(plan, seen);
+    let wanted = plan.targets.subject.as_ratio();
+    let steady = seen.ambient.placement.as_ratio();
+    let flash = seen.subject.read_by(plan.targets.reads).as_ratio() - steady;
+    if flash <= 0.0 {
+        let silent = seen.firing().next().is_none();
+        return Ideas::none(if silent {
+            "No flash is on."
+        } else {
+            "No flash reaches the frame: see to the shutter first."
+        });
     }
-    let missing = -key_miss(case);
-    let dial = set.key();
-    let turned = |change: &dyn Fn(&mut Dial)| Settings { lights: set.lights.with(plan.key, change), ..set };
-    let power = power_near(plan, plan.key, dial.power * missing.exp2()).map(|power| at_power(plan, plan.key, power));
-    let bias = dial.bias.map(|bias| turned(&|dial| dial.bias = Some(bias + Stops::from_stops(missing))));
-    let glow = seen.key().high_speed.map_or(1.0, Stops::as_ratio);
-    let wanted = wanted_exposure(case) / glow;
-    let nearest = plan.key_light().distance_for(seen.key().power, dial.heads, wanted).and_then(|wanted| {
-        let off = |distance: &crate::quantity::Metres| (*distance / wanted).ln().abs();
-        strips::distances().min_by(|a, b| off(a).total_cmp(&off(b)))
+    // What the flashes have to become, with the steady light as it is.
+    let times = (wanted - steady) / flash;
+    let together = (times > 0.0).then(|| super::remedy::follow(plan, set, times)).flatten();
+    let bias = plan.lights.iter().enumerate().any(|(light, _)| set.lights[light].bias.is_some()).then(|| {
+        let lights = set.lights.with_each(|dial| dial.bias = dial.bias.map(|bias| bias - Stops::from_stops(off)));
+        Settings { lights, ..set }
     });
-    let moved = nearest.map(|distance| turned(&|dial| dial.distance = distance));
-    let clicks = super::remedy::clicks_of(plan, Stops::from_stops(missing));
-    let iso = super::remedy::iso_by(plan, clicks).map(|iso| Settings { iso, ..set });
-    let by_hand = if dial.bias.is_some() { bias } else { power };
-    vec![Candidates::moving_key([by_hand]), Candidates::moving_key([moved]), Candidates::moving_key([iso])]
+    let clicks = clicks_of(plan, Stops::from_stops(-off));
+    let iso = iso_by(plan, clicks).map(|iso| Settings { iso, ..set });
+    let aperture = super::remedy::aperture_by(plan, -clicks).map(|aperture| Settings { aperture, ..set });
+    let moved = moved(plan, seen, times);
+    Ideas::of(vec![
+        Idea::moving_all([bias.or(together)]),
+        Idea::moving_all([moved]),
+        Idea::moving_all([iso]),
+        Idea::moving_all([aperture]),
+    ])
+}
+
+/// The same light by walking: all lights that shape the subject, each to the nearest distance on its strip.
+fn moved(plan: &Plan, seen: &Outlook, times: f64) -> Option<Settings> {
+    let mut lights = plan.settings.lights;
+    for (index, of) in seen.firing() {
+        let dial = plan.settings.lights[index];
+        let wanted = plan.lights[index].distance_for(of.power, dial.heads, of.on_set.exposure * times)?;
+        lights[index].distance = strips::distance_near(wanted)?;
+    }
+    Some(Settings { lights, ..plan.settings })
+}
+
+/// One light to where it is wanted.
+pub(super) fn balanced(Case { plan, seen }: Case, flaw: &Flaw) -> Ideas {
+    let index = flaw.light(plan);
+    let (set, of) = (plan.settings, &seen.lights[index]);
+    let dial = set.lights[index];
+    if of.in_frame.placement == Stops::DARK {
+        return Ideas::none("None of it reaches the frame: see to the shutter or the trigger first.");
+    }
+    let times = (-flaw.measure).exp2();
+    let power = power_near(plan, index, of.power * times).map(|power| at_power(plan, index, power));
+    let bias = dial.bias.map(|bias| Settings {
+        lights: set.lights.with(index, |dial| dial.bias = Some(bias - Stops::from_stops(flaw.measure))),
+        ..set
+    });
+    let distance = plan.lights[index]
+        .distance_for(of.power, dial.heads, of.on_set.exposure * times)
+        .and_then(strips::distance_near)
+        .map(|distance| Settings { lights: set.lights.with(index, |dial| dial.distance = distance), ..set });
+    Ideas::of(vec![Idea::moving_one([bias.or(power)]), Idea::moving_one([distance])])
+}
+
+/// The steady light to where it is wanted: what burns needlessly first, then the shutter, then ISO with the flash.
+pub(super) fn steady_candidates(Case { plan, seen }: Case, matter: Matter) -> Ideas {
+    let set = plan.settings;
+    let (target, placed) = match matter {
+        Matter::Background => (plan.targets.background, seen.background.placement),
+        _ => (plan.targets.ambient, seen.ambient.placement),
+    };
+    let off = target.map_or(0.0, |target| miss(placed, target));
+    let clicks = clicks_of(plan, Stops::from_stops(off));
+    let mut ideas = if off > 0.0 { Source::all(plan, seen) } else { Vec::new() };
+    ideas.push(Idea::keeping_flash([shutter_by(plan, clicks).map(|shutter| Settings { shutter, ..set })]));
+    ideas.push(Idea::keeping_flash([iso_with_power(plan, -clicks)]));
+    ideas.push(Idea::keeping_flash([super::remedy::aperture_with_power(plan, clicks)]));
+    ideas.push(Idea::keeping_flash([super::remedy::filter_with_power(plan, off.round())]));
+    Ideas::of(ideas)
 }

@@ -1,11 +1,11 @@
 //! Freezing: parts whose flash image is not as still as wanted.
 
-use super::remedy::{Candidates, power_by_aperture, power_by_distance, power_by_iso, shutter_by};
-use super::{Case, Condition, Flaw, Kind, Severity, TROUBLE, Words, px};
+use super::remedy::{Idea, Ideas, Source, power_by_aperture, power_by_distance, power_by_iso, shutter_by};
+use super::{Case, Flaw, Kind, Words, percent, px};
 use crate::answers::strips;
-use crate::outlook::PartOutlook;
+use crate::outlook::{DrawnBy, PartOutlook};
 use crate::physics::pulse::School;
-use crate::plan::{Part, Settings};
+use crate::plan::{Part, Plan, Settings};
 use crate::quantity::Stops;
 use crate::quantity::scale::{duration_label, power_label};
 
@@ -15,23 +15,18 @@ const MOST_POWERS: usize = 8;
 /// Parts with a limit, and how many times over it they are.
 fn judged<'a>(case: Case<'a>) -> impl Iterator<Item = (usize, &'a Part, &'a PartOutlook, f64)> + use<'a> {
     let parts = case.plan.parts.iter().zip(&case.seen.parts).enumerate();
-    // What no flash draws is not frozen by one.
-    parts.filter(|(_, (_, seen))| seen.slowest.is_some()).filter_map(move |(index, (part, seen))| {
-        let ratio = seen.flash_blur / part.intent.blur_limit(case.seen.allowed)?;
+    // What nothing draws has no edge.
+    parts.filter(|(_, (_, seen))| seen.drawn_by != DrawnBy::Nothing).filter_map(move |(index, (part, seen))| {
+        let ratio = seen.blur / part.intent.blur_limit(case.seen.allowed)?;
         Some((index, part, seen, ratio))
     })
-}
-
-pub(super) fn flaw(condition: &Condition) -> Option<Flaw> {
-    let severity = if condition.margin < TROUBLE { Severity::Trouble } else { Severity::Watch };
-    Some(Flaw::of_part(Kind::PartBlurred, condition.part?, severity, 1.0 - condition.margin))
 }
 
 /// Parts that only t0.5 calls still.
 pub(super) fn doubts(case: Case, found: &mut Vec<Flaw>) {
     for (index, _, seen, ratio) in judged(case).filter(|(.., ratio)| *ratio <= 1.0) {
         if flatters(case, seen, ratio) {
-            found.push(Flaw::of_part(Kind::SchoolFlatters, index, Severity::Watch, 0.2));
+            found.push(Flaw { part: Some(index), ..Flaw::doubt(Kind::SchoolFlatters, 0.2) });
         }
     }
 }
@@ -40,7 +35,10 @@ pub(super) fn doubts(case: Case, found: &mut Vec<Flaw>) {
 fn flatters(case: Case, of_part: &PartOutlook, ratio: f64) -> bool {
     let light = &case.seen.lights[slowest(case, of_part)];
     let durations = &light.pulse.durations;
-    case.plan.school == School::T05 && light.high_speed.is_none() && ratio * (durations.t01 / durations.t05) > 1.0
+    case.plan.school == School::T05
+        && of_part.drawn_by == DrawnBy::Flash
+        && light.high_speed.is_none()
+        && ratio * (durations.t01 / durations.t05) > 1.0
 }
 
 /// The light that draws the blur of a part.
@@ -50,7 +48,7 @@ fn slowest(case: Case, of_part: &PartOutlook) -> usize {
 
 /// What is judged of a part: its limit in pixels, and the light that draws its blur.
 fn judged_by(case @ Case { plan, seen }: Case, flaw: &Flaw) -> (usize, f64, usize) {
-    let index = flaw.part.unwrap_or_default();
+    let index = flaw.part();
     let allowed = plan.pixels(plan.parts[index].intent.blur_limit(seen.allowed).unwrap_or(seen.allowed));
     (index, allowed, slowest(case, &seen.parts[index]))
 }
@@ -73,33 +71,50 @@ pub(super) fn school_flatters(case @ Case { plan, seen }: Case, flaw: &Flaw) -> 
 pub(super) fn blurred(case @ Case { plan, seen }: Case, flaw: &Flaw) -> Words {
     let (index, allowed, light) = judged_by(case, flaw);
     let (part, of_part) = (&plan.parts[index], &seen.parts[index]);
+    let title = format!("{}: {} blur, limit {}", part.name, px(plan.pixels(of_part.blur)), px(allowed));
     let (light, of_light) = (&plan.lights[light], &seen.lights[light]);
-    let lasts = match of_light.high_speed {
-        Some(_) => format!("In high-speed sync the shutter freezes, {}", plan.settings.shutter.label(plan.body.grid)),
-        None => format!(
-            "{} at {} lasts {} ({})",
-            light.spoken,
-            power_label(-Stops::from_ratio(of_light.power)),
-            duration_label(of_light.freeze),
-            plan.school.label()
+    let shutter = plan.settings.shutter.label(plan.body.grid);
+    let (lasts, time) = match (of_part.drawn_by, of_light.freeze) {
+        (DrawnBy::Flash, Some(freeze)) if of_light.high_speed.is_some() => {
+            (format!("In high-speed sync the shutter freezes, {shutter}"), freeze)
+        }
+        (DrawnBy::Flash, Some(freeze)) => (
+            format!(
+                "{} at {} lasts {} ({})",
+                light.spoken,
+                power_label(-Stops::from_ratio(of_light.power)),
+                duration_label(freeze),
+                plan.school.label()
+            ),
+            freeze,
+        ),
+        _ => (
+            format!("Steady light makes {} of its picture, and draws for {shutter}", percent(of_part.steady_share)),
+            seen.run.time,
         ),
     };
-    Words {
-        title: format!("{}: {} blur, limit {}", part.name, px(plan.pixels(of_part.flash_blur)), px(allowed)),
-        cause: format!(
-            "{lasts}; at {:.1} m/s that is {:.1} mm.",
-            part.speed.as_metres_per_second(),
-            (part.speed * of_light.freeze).as_millimetres()
-        ),
-    }
+    Words { title, cause: format!("{lasts}; it moves {:.1} mm meanwhile.", (part.speed * time).as_millimetres()) }
 }
 
-pub(super) fn candidates(case @ Case { plan, seen }: Case, flaw: &Flaw) -> Vec<Candidates> {
-    let index = flaw.part.unwrap_or_default();
-    let Some(limit) = plan.parts[index].intent.blur_limit(case.seen.allowed) else { return Vec::new() };
+pub(super) fn candidates(case @ Case { plan, seen }: Case, flaw: &Flaw) -> Ideas {
+    let index = flaw.part();
+    let Some(limit) = plan.parts[index].intent.blur_limit(case.seen.allowed) else {
+        return Ideas::none("It may move as it likes.");
+    };
     let set = plan.settings;
     let slow = slowest(case, &seen.parts[index]);
     let (light, of_light) = (&plan.lights[slow], &seen.lights[slow]);
+    if seen.parts[index].drawn_by == DrawnBy::Steady {
+        // What the steady light draws is as sharp as the shutter is fast, or as that light is dim.
+        let mut ideas = Source::all(plan, seen);
+        let faster = (1..=18).map(|clicks| Some(Settings { shutter: shutter_by(plan, clicks)?, ..set }));
+        ideas.push(Idea::keeping_flash(faster));
+        ideas.push(Idea::keeping_flash((1..=18).map(|clicks| faster_by_iso(plan, clicks))));
+        ideas.push(Idea::keeping_flash((1..=18).map(|clicks| faster_by_aperture(plan, clicks))));
+        ideas.push(Idea::keeping_flash((1..=12).map(|clicks| super::remedy::iso_with_power(plan, -clicks))));
+        ideas.push(Idea::keeping_flash((1..=12).map(|clicks| super::remedy::aperture_with_power(plan, clicks))));
+        return Ideas::of(ideas);
+    }
     if of_light.high_speed.is_some() {
         let faster = (1..=18).map(|clicks| {
             let shutter = shutter_by(plan, clicks)?;
@@ -112,7 +127,7 @@ pub(super) fn candidates(case @ Case { plan, seen }: Case, flaw: &Flaw) -> Vec<C
             let missing = loss(set.shutter.time()) - loss(shutter.time());
             super::remedy::follow(plan, Settings { shutter, ..set }, missing.as_ratio())
         });
-        return vec![Candidates::keeping_key(faster)];
+        return Ideas::of(vec![Idea::keeping_flash(faster)]);
     }
     // Powers whose pulse is short enough, nearest to the present one first: on some units that is a higher one.
     let needed = limit.as_metres() / seen.parts[index].image_speed.as_metres_per_second();
@@ -122,13 +137,25 @@ pub(super) fn candidates(case @ Case { plan, seen }: Case, flaw: &Flaw) -> Vec<C
     let turn = |power: &f64| (power / of_light.power).log2().abs();
     powers.sort_by(|a, b| turn(a).total_cmp(&turn(b)));
     powers.truncate(MOST_POWERS);
-    let keep = of_light.lit.exposure;
-    vec![
-        Candidates::keeping_key(powers.iter().map(|power| power_by_distance(plan, slow, *power, keep))),
-        Candidates::keeping_key(powers.iter().map(|power| power_by_iso(plan, slow, *power))),
-        Candidates::keeping_key(powers.iter().map(|power| power_by_aperture(plan, slow, *power))),
-        Candidates::keeping_key(powers.iter().map(|power| both_halves(case, slow, *power))),
-    ]
+    let keep = of_light.on_set.exposure;
+    Ideas::of(vec![
+        Idea::keeping_flash(powers.iter().map(|power| power_by_distance(plan, slow, *power, keep))),
+        Idea::keeping_flash(powers.iter().map(|power| power_by_iso(plan, slow, *power))),
+        Idea::keeping_flash(powers.iter().map(|power| power_by_aperture(plan, slow, *power))),
+        Idea::keeping_flash(powers.iter().map(|power| both_halves(case, slow, *power))),
+    ])
+}
+
+/// A faster shutter with the steady light kept by ISO, and the flash by its power.
+fn faster_by_iso(plan: &Plan, clicks: i32) -> Option<Settings> {
+    let shutter = shutter_by(plan, clicks)?;
+    super::remedy::iso_with_power(&plan.with(Settings { shutter, ..plan.settings }), clicks)
+}
+
+/// The same kept by the aperture.
+fn faster_by_aperture(plan: &Plan, clicks: i32) -> Option<Settings> {
+    let shutter = shutter_by(plan, clicks)?;
+    super::remedy::aperture_with_power(&plan.with(Settings { shutter, ..plan.settings }), -clicks)
 }
 
 /// Half of the missing light from ISO, the rest from distance: for powers that neither reaches alone.
@@ -136,7 +163,7 @@ fn both_halves(Case { plan, seen }: Case, light: usize, power: f64) -> Option<Se
     let half = Stops::from_stops((seen.lights[light].power / power).log2() / 2.0);
     let iso = super::remedy::iso_by(plan, super::remedy::clicks_of(plan, half))?;
     let gained = iso.number() / plan.settings.iso.number();
-    let near = power_by_distance(plan, light, power, seen.lights[light].lit.exposure / gained)?;
+    let near = power_by_distance(plan, light, power, seen.lights[light].on_set.exposure / gained)?;
     // The others have only their power to follow the ISO with.
     let others = super::remedy::follow(plan, Settings { iso, ..plan.settings }, 1.0 / gained);
     if plan.lights.len() == 1 {
@@ -149,13 +176,14 @@ pub(super) fn good(case: Case) -> Option<Words> {
     let (_, part, seen, _) = judged(case).max_by(|a, b| a.3.total_cmp(&b.3))?;
     let allowed = part.intent.blur_limit(case.seen.allowed)?;
     let light = &case.seen.lights[slowest(case, seen)];
+    let by = match (seen.drawn_by, light.freeze) {
+        (DrawnBy::Flash, Some(freeze)) if light.high_speed.is_none() => {
+            format!("Frozen by {} ({})", duration_label(freeze), case.plan.school.label())
+        }
+        _ => format!("Frozen by the shutter, {}", case.plan.settings.shutter.label(case.plan.body.grid)),
+    };
     Some(Words {
-        title: format!("Still parts hold: {} {}", part.name, px(case.plan.pixels(seen.flash_blur))),
-        cause: format!(
-            "Limit {}. Frozen by {} ({}).",
-            px(case.plan.pixels(allowed)),
-            duration_label(light.freeze),
-            if light.high_speed.is_some() { "the shutter" } else { case.plan.school.label() }
-        ),
+        title: format!("Still parts hold: {} {}", part.name, px(case.plan.pixels(seen.blur))),
+        cause: format!("Limit {}. {by}.", px(case.plan.pixels(allowed))),
     })
 }

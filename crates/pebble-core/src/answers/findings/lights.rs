@@ -1,44 +1,17 @@
 //! Lights among each other: who does not fire, who fires apart, rims that outshine the key, automatics at their end, light
 //! by way of a bad surface.
 
-use super::remedy::{Candidates, at_power, power_near};
-use super::{Case, Condition, Flaw, Kind, Severity, TROUBLE, Words, px, signed, stops};
-use crate::answers::conditions::DARK_SURFACE;
+use super::remedy::{Idea, Ideas, Source, at_power, power_near};
+use super::{Case, Flaw, Words, px, signed, stops};
+use crate::answers::conditions::{DARK_SURFACE, Matter};
 use crate::plan::Settings;
 use crate::quantity::Stops;
 
-pub(super) fn silent_flaw(condition: &Condition) -> Option<Flaw> {
-    Some(Flaw::of_light(Kind::Silent, condition.light?, Severity::Trouble, 8.0))
-}
-
-pub(super) fn rim_flaw(condition: &Condition) -> Option<Flaw> {
-    Some(Flaw::of_light(Kind::RimOutshines, condition.light?, Severity::Watch, condition.measure))
-}
-
-pub(super) fn automatic_flaw(condition: &Condition) -> Option<Flaw> {
-    let short = condition.measure.abs();
-    let severity = if short > 1.0 { Severity::Trouble } else { Severity::Watch };
-    Some(Flaw::of_light(Kind::AutomaticShort, condition.light?, severity, short))
-}
-
-pub(super) fn surface_flaw(condition: &Condition) -> Option<Flaw> {
-    Some(Flaw::of_light(Kind::BadSurface, condition.light?, Severity::Watch, 0.8))
-}
-
-pub(super) fn apart_flaw(condition: &Condition) -> Option<Flaw> {
-    let severity = if condition.margin < TROUBLE { Severity::Trouble } else { Severity::Watch };
-    Some(Flaw::of_part(Kind::ImagesApart, condition.part?, severity, 1.0 - condition.margin))
-}
-
-pub(super) fn shaken_flaw(condition: &Condition) -> Flaw {
-    Flaw::of_shot(Kind::Shaken, Severity::Watch, -condition.margin)
-}
-
 pub(super) fn silent(Case { plan, .. }: Case, flaw: &Flaw) -> Words {
-    let index = flaw.light.unwrap_or(plan.key);
+    let index = flaw.light(plan);
     let (light, dial) = (&plan.lights[index], &plan.settings.lights[index]);
     Words {
-        title: format!("{} will not fire", light.spoken),
+        title: "will not fire".to_owned(),
         cause: match light.channels {
             Some(channels) if dial.channel > channels => {
                 format!("It is set to channel {}; its trigger has {channels}.", dial.channel)
@@ -51,29 +24,28 @@ pub(super) fn silent(Case { plan, .. }: Case, flaw: &Flaw) -> Words {
 }
 
 pub(super) fn rim_outshines(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
-    let index = flaw.light.unwrap_or(plan.key);
-    let (light, of_light) = (&plan.lights[index], &seen.lights[index]);
+    let index = flaw.light(plan);
+    let of_light = &seen.lights[index];
     Words {
         title: format!(
-            "{} looks {} over the key",
-            light.label,
-            stops((of_light.seen() - seen.key().lit.placement).as_stops())
+            "{} over the key, as it looks",
+            stops((of_light.seen() - seen.key().in_frame.placement).as_stops())
         ),
         cause: format!(
             "It is read at {}; grazing light looks brighter by about {}.",
-            signed(of_light.lit.placement.as_stops()),
+            signed(of_light.in_frame.placement.as_stops()),
             stops(of_light.grazing.as_stops())
         ),
     }
 }
 
 pub(super) fn automatic_short(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
-    let index = flaw.light.unwrap_or(plan.key);
+    let index = flaw.light(plan);
     let (light, of_light) = (&plan.lights[index], &seen.lights[index]);
     let short = of_light.automatic_short.as_stops();
     let (side, end) = if short > 0.0 { ("dark", "full") } else { ("bright", "lowest") };
     Words {
-        title: format!("{}: the automatic leaves it {} too {side}", light.label, stops(short)),
+        title: format!("the automatic leaves it {} too {side}", stops(short)),
         cause: format!("{} is at its {end} power and has no more to turn.", light.name),
     }
 }
@@ -82,15 +54,16 @@ pub(super) fn shaken(Case { plan, seen }: Case) -> Words {
     Words {
         title: format!("The hand draws {}", px(plan.pixels(seen.camera.shake * seen.run.time))),
         cause: format!(
-            "Unsteady by {:.1}° a second while {} is open; what the flash draws stays sharp.",
+            "Unsteady by {:.1}° a second while {} is open, and steady light makes {} of the picture.",
             plan.movement.shake.to_degrees(),
-            plan.settings.shutter.label(plan.body.grid)
+            plan.settings.shutter.label(plan.body.grid),
+            super::percent(seen.subject.steady_share)
         ),
     }
 }
 
 pub(super) fn bad_surface(Case { plan, .. }: Case, flaw: &Flaw) -> Words {
-    let index = flaw.light.unwrap_or(plan.key);
+    let index = flaw.light(plan);
     let light = &plan.lights[index];
     let loss = light.bounce_loss(plan.settings.lights[index].distance).unwrap_or(Stops::ZERO);
     let why = light.bounce.map_or("", |surface| {
@@ -103,7 +76,7 @@ pub(super) fn bad_surface(Case { plan, .. }: Case, flaw: &Flaw) -> Words {
         }
     });
     Words {
-        title: format!("{}: better not by way of this surface", light.label),
+        title: "better not by way of this surface".to_owned(),
         cause: format!(
             "{} against straight light: {why}. Bring a white panel or light straight.",
             signed(loss.as_stops())
@@ -112,7 +85,7 @@ pub(super) fn bad_surface(Case { plan, .. }: Case, flaw: &Flaw) -> Words {
 }
 
 pub(super) fn apart(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
-    let part = flaw.part.unwrap_or_default();
+    let part = flaw.part();
     let of_part = &seen.parts[part];
     let reaching = || seen.firing().filter(|(light, _)| plan.lights[*light].reaches(part));
     let by_time = |a: &(usize, &crate::outlook::LightOutlook), b: &(usize, &crate::outlook::LightOutlook)| {
@@ -127,32 +100,73 @@ pub(super) fn apart(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
     }
 }
 
-pub(super) fn candidates(Case { plan, seen }: Case, flaw: &Flaw) -> Vec<Candidates> {
+pub(super) fn unreached(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
+    let part = flaw.part();
+    Words {
+        title: format!("{}: no flash reaches it", plan.parts[part].name),
+        cause: format!("It stands at {} while the subject is wanted at {}.", level(seen, part), target(plan)),
+    }
+}
+
+fn level(seen: &crate::outlook::Outlook, part: usize) -> String {
+    let placed = seen.parts[part].ghost.through.placement();
+    if placed > Stops::DARK { signed(placed.as_stops()) } else { "no light at all".to_owned() }
+}
+
+fn target(plan: &crate::plan::Plan) -> String {
+    signed(plan.targets.subject.as_stops())
+}
+
+pub(super) fn in_frame(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
+    let index = flaw.light(plan);
+    let (light, dial) = (&plan.lights[index], &plan.settings.lights[index]);
+    let (field, _) = seen.field(plan);
+    let side = if light.bearing.as_radians() < 0.0 { "left" } else { "right" };
+    Words {
+        title: format!("in the picture, {} from its middle", super::percent(flaw.measure / 2.0)),
+        cause: format!(
+            "{:.1} m away at {:.0}° on the camera's {side}; the frame is {:.1} m wide at the subject. Head or stand shows.",
+            dial.distance.as_metres(),
+            light.bearing.as_radians().to_degrees().abs(),
+            field.as_metres()
+        ),
+    }
+}
+
+pub(super) fn candidates(Case { plan, seen }: Case, flaw: &Flaw, matter: Matter) -> Ideas {
     let set = plan.settings;
-    let index = flaw.light.unwrap_or(plan.key);
+    let index = flaw.light(plan);
     let dial = set.lights[index];
-    match flaw.kind {
-        Kind::Silent => {
+    Ideas::of(match matter {
+        Matter::Fires => {
             let lights = set.lights.with(index, |dial| dial.channel = plan.channel);
-            vec![Candidates::moving_key([Some(Settings { lights, ..set })])]
+            vec![Idea::moving_one([Some(Settings { lights, ..set })])]
         }
-        Kind::RimOutshines => {
-            let over = (seen.lights[index].seen() - seen.key().lit.placement).as_stops();
+        Matter::Rim => {
+            let over = (seen.lights[index].seen() - seen.key().in_frame.placement).as_stops();
             let weaker = power_near(plan, index, dial.power * (-over).exp2()).map(|power| at_power(plan, index, power));
-            vec![Candidates::moving_key([weaker])]
+            vec![Idea::moving_one([weaker])]
+        }
+        // Around the subject until the lens does not see it; whole steps of five degrees, to where it is beside the subject.
+        Matter::OutOfFrame => {
+            let now = plan.lights[index].bearing.as_radians().to_degrees();
+            let aside = (1..).map(|step| now.abs() - 5.0 * f64::from(step)).take_while(|bearing| *bearing > 90.0);
+            vec![Idea::around(index, aside.map(|bearing| (bearing / 5.0).ceil() * 5.0 * now.signum()))]
         }
         // The automatic follows the ISO, which is what it lacks or has too much of.
-        Kind::AutomaticShort => {
+        Matter::Automatic => {
             let side = if seen.lights[index].automatic_short > Stops::ZERO { 1 } else { -1 };
             let turned =
                 (1..=12).map(|clicks| super::remedy::iso_by(plan, side * clicks).map(|iso| Settings { iso, ..set }));
-            vec![Candidates::moving_key(turned)]
+            vec![Idea::moving_one(turned)]
         }
-        Kind::Shaken => {
+        // A steady hand, or less of what it smears.
+        _ => {
             let faster = (1..=18)
                 .map(|clicks| super::remedy::shutter_by(plan, clicks).map(|shutter| Settings { shutter, ..set }));
-            vec![Candidates::keeping_key(faster)]
+            let mut ideas = vec![Idea::keeping_flash(faster)];
+            ideas.extend(Source::all(plan, seen));
+            ideas
         }
-        _ => Vec::new(),
-    }
+    })
 }

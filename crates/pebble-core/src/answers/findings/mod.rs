@@ -11,14 +11,16 @@ mod lights;
 pub mod parts;
 mod remedy;
 mod steady;
+mod supply;
 mod sync;
 
 pub use parts::PartState;
 
-use crate::answers::conditions::{self, Condition, Matter};
+use crate::answers::conditions::{self, Condition, Grade, Matter};
 use crate::answers::strips::Value;
-use crate::outlook::{LightOutlook, Outlook};
+use crate::outlook::Outlook;
 use crate::plan::Plan;
+use remedy::Ideas;
 use serde::Serialize;
 
 /// How much a finding matters.
@@ -48,6 +50,9 @@ pub struct Finding {
     pub cause: String,
     /// What to turn, best first.
     pub remedies: Vec<Remedy>,
+    /// Why nothing is offered, where nothing is.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub unanswered: Option<String>,
 }
 
 /// A change that was tried and mends the finding.
@@ -72,32 +77,14 @@ pub struct Change {
     pub value: Value,
 }
 
-/// Half as long again as its limit, a blur is trouble: `−log2(1.5)` stops.
-const TROUBLE: f64 = -0.584_962_500_721_156_2;
-
-/// What can be wrong.
+/// What can be wrong: a condition that is not met, or a doubt about a figure.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 enum Kind {
-    RowsCut,
-    RearActsAsFront,
-    PartBlurred,
-    Ghost,
-    DashLength,
-    DashDim,
-    KeyOff,
-    AmbientOff,
-    Clips,
-    DepthShort,
+    Unmet(Matter),
     EstimatedOutput,
     DoubtfulDuration,
     SchoolFlatters,
     TravelAssumed,
-    Silent,
-    ImagesApart,
-    RimOutshines,
-    AutomaticShort,
-    BadSurface,
-    Shaken,
 }
 
 /// A flaw of one outlook.
@@ -109,38 +96,49 @@ struct Flaw {
     /// Index of the light it is about.
     light: Option<usize>,
     severity: Severity,
+    /// What was measured, where it is a condition.
+    measure: f64,
     /// Rank among its severity, roughly in stops.
     hurt: f64,
 }
 
 impl Flaw {
-    const fn of_shot(kind: Kind, severity: Severity, hurt: f64) -> Self {
-        Self { kind, part: None, light: None, severity, hurt }
+    const fn doubt(kind: Kind, hurt: f64) -> Self {
+        Self { kind, part: None, light: None, severity: Severity::Watch, measure: 0.0, hurt }
     }
 
-    const fn of_part(kind: Kind, part: usize, severity: Severity, hurt: f64) -> Self {
-        Self { part: Some(part), ..Self::of_shot(kind, severity, hurt) }
+    /// What a condition that is not met means for the picture.
+    fn of(condition: &Condition) -> Self {
+        let &Condition { matter, part, light, measure, margin, .. } = condition;
+        let severity = if condition.grade() == Grade::Trouble { Severity::Trouble } else { Severity::Watch };
+        let missing = -margin.clamp(conditions::NO_LIGHT, 0.0);
+        // Ranked by what who looks at the picture sees first: is there a picture, is it as bright, is it sharp, what else.
+        let hurt = match matter {
+            Matter::Fires => 9.0,
+            Matter::Rows => 10.0 * measure + missing,
+            Matter::Owned | Matter::InRange | Matter::Groups => 7.0,
+            Matter::OutOfFrame => 6.0,
+            Matter::Exposure => 1.0 + measure.abs(),
+            Matter::Ambient | Matter::Background | Matter::Balance | Matter::Automatic => measure.abs(),
+            Matter::Still | Matter::Together => 1.0 + missing,
+            Matter::NoTrail => measure / 5.0,
+            Matter::Reached | Matter::Shows | Matter::Burst => 2.0,
+            Matter::White | Matter::Rim => measure,
+            Matter::Rear => 1.0,
+            Matter::AsksLength | Matter::Surface => 0.8,
+            Matter::Streak | Matter::Depth | Matter::Shallow | Matter::Hand => missing,
+        };
+        Self { kind: Kind::Unmet(matter), part, light, severity, measure, hurt }
     }
 
-    const fn of_light(kind: Kind, light: usize, severity: Severity, hurt: f64) -> Self {
-        Self { light: Some(light), ..Self::of_shot(kind, severity, hurt) }
-    }
-
-    fn same_as(&self, other: &Self) -> bool {
-        self.kind == other.kind && self.part == other.part && self.light == other.light
+    /// The part it is about; the first where it is about none.
+    fn part(&self) -> usize {
+        self.part.unwrap_or_default()
     }
 
     /// The light it is about; the key where it is about none.
-    fn light_in<'a>(&self, seen: &'a Outlook) -> &'a LightOutlook {
-        self.light.map_or_else(|| seen.key(), |light| &seen.lights[light])
-    }
-
-    /// Begins a title with the light it is about, where there are several.
-    fn whose(&self, plan: &Plan) -> String {
-        match self.light {
-            Some(light) if plan.lights.len() > 1 => format!("{}: ", plan.lights[light].label),
-            _ => String::new(),
-        }
+    fn light(&self, plan: &Plan) -> usize {
+        self.light.unwrap_or(plan.key)
     }
 }
 
@@ -160,132 +158,168 @@ struct Words {
 /// All findings of a shot, worst first; what was checked and is good comes last.
 pub fn judge(plan: &Plan, outlook: &Outlook) -> Vec<Finding> {
     let case = Case { plan, seen: outlook };
-    let mut flaws = flaws(case);
+    let before = conditions::all(plan, outlook);
+    let mut flaws = flaws(case, &before);
     flaws.sort_by(|a, b| a.severity.cmp(&b.severity).then(b.hurt.total_cmp(&a.hurt)));
-    let mut findings: Vec<Finding> = flaws
-        .iter()
-        .map(|flaw| {
-            let words = words(case, flaw);
-            Finding {
-                id: identity(plan, flaw),
-                severity: flaw.severity,
-                title: words.title,
-                cause: words.cause,
-                remedies: remedy::tried(case, flaw, &flaws, candidates(case, flaw)),
+    let mut findings: Vec<Finding> = Vec::with_capacity(flaws.len() + 4);
+    let mut said: Vec<(Kind, Severity, String, Vec<usize>)> = Vec::new();
+    for flaw in &flaws {
+        let words = words(case, flaw);
+        // Lights with the same fault are named together.
+        if let Some(light) = flaw.light {
+            let same = |one: &&mut (Kind, Severity, String, Vec<usize>)| {
+                (one.0, one.1, &one.2) == (flaw.kind, flaw.severity, &words.title)
+            };
+            if let Some(one) = said.iter_mut().find(same) {
+                one.3.push(light);
+                continue;
             }
-        })
-        .collect();
+            said.push((flaw.kind, flaw.severity, words.title.clone(), vec![light]));
+        }
+        let (remedies, none) = remedy::tried(case, flaw, &before, candidates(case, flaw));
+        findings.push(Finding {
+            id: identity(plan, flaw),
+            severity: flaw.severity,
+            title: words.title,
+            cause: words.cause,
+            remedies,
+            unanswered: none,
+        });
+    }
+    for (kind, severity, title, lights) in said {
+        let first = Flaw { kind, light: lights.first().copied(), severity, ..Flaw::doubt(kind, 0.0) };
+        let id = identity(plan, &first);
+        if let Some(finding) = findings.iter_mut().find(|one| one.id == id && one.title == title) {
+            finding.title = format!("{}{title}", names(plan, &lights));
+        }
+    }
     findings.extend(good(case, &flaws));
     findings
 }
 
+/// Begins a title with the lights it is about, where there are several on the set.
+fn names(plan: &Plan, lights: &[usize]) -> String {
+    let label = |light: &usize| plan.lights[*light].label.clone();
+    match lights {
+        _ if plan.lights.len() == 1 => String::new(),
+        [one] => format!("{}: ", label(one)),
+        [some @ .., last] => {
+            let some: Vec<String> = some.iter().map(label).collect();
+            format!("{} and {}: ", some.join(", "), label(last))
+        }
+        [] => String::new(),
+    }
+}
+
 /// How many findings of each severity a shot has, without their words: for cards and lists.
 pub fn count(plan: &Plan, outlook: &Outlook) -> (usize, usize) {
-    let flaws = flaws(Case { plan, seen: outlook });
+    let flaws = flaws(Case { plan, seen: outlook }, &conditions::all(plan, outlook));
     let of = |severity| flaws.iter().filter(|flaw| flaw.severity == severity).count();
     (of(Severity::Trouble), of(Severity::Watch))
 }
 
-fn flaws(case: Case) -> Vec<Flaw> {
-    let mut found = Vec::new();
-    conditions::frame(case.plan, case.seen, &mut |condition| {
-        if !condition.is_met() {
-            found.extend(flaw(&condition));
-        }
-    });
+fn flaws(case: Case, conditions: &[Condition]) -> Vec<Flaw> {
+    let mut found: Vec<Flaw> = conditions.iter().filter(|one| !one.is_met()).map(Flaw::of).collect();
     sync::doubts(case, &mut found);
     freeze::doubts(case, &mut found);
     doubt::find(case, &mut found);
     found
 }
 
-/// What a condition that is not met means for the picture.
-fn flaw(condition: &Condition) -> Option<Flaw> {
-    match condition.matter {
-        Matter::Rows => sync::rows_flaw(condition),
-        Matter::Rear => sync::rear_flaw(condition),
-        Matter::Still => freeze::flaw(condition),
-        Matter::Shows => steady::dim_flaw(condition),
-        Matter::Streak => steady::length_flaw(condition),
-        Matter::NoTrail => steady::ghost_flaw(condition),
-        Matter::Key => Some(exposure::off_flaw(Kind::KeyOff, condition)),
-        Matter::Ambient => Some(exposure::off_flaw(Kind::AmbientOff, condition)),
-        Matter::White => exposure::clip_flaw(condition),
-        Matter::Depth => Some(depth::flaw(condition)),
-        Matter::Fires => lights::silent_flaw(condition),
-        Matter::Rim => lights::rim_flaw(condition),
-        Matter::Automatic => lights::automatic_flaw(condition),
-        Matter::Surface => lights::surface_flaw(condition),
-        Matter::Together => lights::apart_flaw(condition),
-        Matter::Hand => Some(lights::shaken_flaw(condition)),
-    }
-}
-
 fn words(case: Case, flaw: &Flaw) -> Words {
-    match flaw.kind {
-        Kind::RowsCut => sync::rows_cut(case, flaw),
-        Kind::RearActsAsFront => sync::rear_acts_as_front(case, flaw),
-        Kind::TravelAssumed => sync::travel_assumed(case),
-        Kind::PartBlurred => freeze::blurred(case, flaw),
-        Kind::SchoolFlatters => freeze::school_flatters(case, flaw),
-        Kind::Ghost => steady::ghost(case, flaw),
-        Kind::DashLength => steady::dash_length(case, flaw),
-        Kind::DashDim => steady::dash_dim(case, flaw),
-        Kind::KeyOff => exposure::key_off(case),
-        Kind::AmbientOff => exposure::ambient_off(case),
-        Kind::Clips => exposure::clips(case, flaw),
-        Kind::DepthShort => depth::words(case),
-        Kind::EstimatedOutput => doubt::estimated_output(case, flaw),
-        Kind::DoubtfulDuration => doubt::doubtful_duration(case, flaw),
-        Kind::Silent => lights::silent(case, flaw),
-        Kind::ImagesApart => lights::apart(case, flaw),
-        Kind::RimOutshines => lights::rim_outshines(case, flaw),
-        Kind::AutomaticShort => lights::automatic_short(case, flaw),
-        Kind::BadSurface => lights::bad_surface(case, flaw),
-        Kind::Shaken => lights::shaken(case),
+    let matter = match flaw.kind {
+        Kind::Unmet(matter) => matter,
+        Kind::EstimatedOutput => return doubt::estimated_output(case, flaw),
+        Kind::DoubtfulDuration => return doubt::doubtful_duration(case, flaw),
+        Kind::SchoolFlatters => return freeze::school_flatters(case, flaw),
+        Kind::TravelAssumed => return sync::travel_assumed(case),
+    };
+    match matter {
+        Matter::Rows => sync::rows_cut(case, flaw),
+        Matter::Rear => sync::rear_acts_as_front(case, flaw),
+        Matter::Still => freeze::blurred(case, flaw),
+        Matter::NoTrail => steady::ghost(case, flaw),
+        Matter::Streak => steady::dash_length(case, flaw),
+        Matter::Shows => steady::dash_dim(case, flaw),
+        Matter::AsksLength => steady::dash_asks(case, flaw),
+        Matter::Exposure => exposure::off(case),
+        Matter::Balance => exposure::balance(case, flaw),
+        Matter::Ambient => exposure::ambient_off(case),
+        Matter::Background => exposure::background_off(case),
+        Matter::White => exposure::clips(case, flaw),
+        Matter::Depth => depth::words(case),
+        Matter::Shallow => depth::too_deep(case),
+        Matter::Fires => lights::silent(case, flaw),
+        Matter::Reached => lights::unreached(case, flaw),
+        Matter::Together => lights::apart(case, flaw),
+        Matter::Rim => lights::rim_outshines(case, flaw),
+        Matter::OutOfFrame => lights::in_frame(case, flaw),
+        Matter::Automatic => lights::automatic_short(case, flaw),
+        Matter::Surface => lights::bad_surface(case, flaw),
+        Matter::Hand => lights::shaken(case),
+        Matter::Owned => supply::owned(case, flaw),
+        Matter::InRange => supply::out_of_range(case, flaw),
+        Matter::Groups => supply::groups(case, flaw),
+        Matter::Burst => supply::burst(case, flaw),
     }
 }
 
-/// Settings that may mend a flaw, likeliest first. None of them is offered untried.
-fn candidates(case: Case, flaw: &Flaw) -> Vec<remedy::Candidates> {
-    match flaw.kind {
-        Kind::RowsCut | Kind::RearActsAsFront => sync::candidates(case, flaw),
-        Kind::PartBlurred => freeze::candidates(case, flaw),
-        Kind::Ghost | Kind::DashLength | Kind::DashDim => steady::candidates(case, flaw),
-        Kind::KeyOff | Kind::AmbientOff => exposure::candidates(case, flaw),
-        Kind::DepthShort => depth::candidates(case),
-        Kind::Silent
-        | Kind::ImagesApart
-        | Kind::RimOutshines
-        | Kind::AutomaticShort
-        | Kind::BadSurface
-        | Kind::Shaken => lights::candidates(case, flaw),
-        // A burnt part at the wanted key, or a doubt about a figure, is the photographer's to weigh.
-        Kind::Clips | Kind::EstimatedOutput | Kind::DoubtfulDuration | Kind::SchoolFlatters | Kind::TravelAssumed => {
-            Vec::new()
+/// Turns that may mend a flaw, likeliest first, or why there are none. None of them is offered untried.
+fn candidates(case: Case, flaw: &Flaw) -> Ideas {
+    let Kind::Unmet(matter) = flaw.kind else {
+        return Ideas::none("A measurement settles it, nothing on the set does.");
+    };
+    match matter {
+        Matter::Rows | Matter::Rear => sync::candidates(case, flaw, matter),
+        Matter::Still => freeze::candidates(case, flaw),
+        Matter::NoTrail | Matter::Streak | Matter::Shows => steady::candidates(case, flaw, matter),
+        Matter::Exposure => exposure::candidates(case),
+        Matter::Balance => exposure::balanced(case, flaw),
+        Matter::Ambient | Matter::Background => exposure::steady_candidates(case, matter),
+        Matter::Depth | Matter::Shallow => depth::candidates(case, matter),
+        Matter::Fires | Matter::Rim | Matter::Automatic | Matter::Hand | Matter::OutOfFrame => {
+            lights::candidates(case, flaw, matter)
         }
+        Matter::Burst => supply::candidates(case, flaw),
+        Matter::AsksLength => Ideas::none("Only you know how long it shall be: give the part a length."),
+        Matter::White => Ideas::none("At the wanted exposure this tone is beyond white: less exposure, or let it be."),
+        Matter::Reached => {
+            Ideas::none("Nothing on the dials reaches it: turn or add a light, or say that it may stay dark.")
+        }
+        Matter::Together => Ideas::none("The delays are those of the triggers: give these lights the same one."),
+        Matter::Surface => Ideas::none("No dial makes up for it: bring a white panel, or light straight."),
+        Matter::Owned => Ideas::none("Another unit, fewer heads, or one more of these."),
+        Matter::InRange => Ideas::none("Nearer to the camera, a longer cord, or another trigger."),
+        Matter::Groups => Ideas::none("Put lights that are set alike into one group."),
     }
 }
 
 /// What was checked and is good, so that silence is not mistaken for ignorance.
 fn good(case: Case, flaws: &[Flaw]) -> Vec<Finding> {
-    let free_of = |kinds: &[Kind]| !flaws.iter().any(|flaw| kinds.contains(&flaw.kind));
+    let free_of = |matter| !flaws.iter().any(|flaw| flaw.kind == Kind::Unmet(matter));
     let mut fine = Vec::new();
     let mut say = |id: &str, words: Option<Words>| {
         if let Some(Words { title, cause }) = words {
-            fine.push(Finding { id: id.to_owned(), severity: Severity::Fine, title, cause, remedies: Vec::new() });
+            fine.push(Finding {
+                id: id.to_owned(),
+                severity: Severity::Fine,
+                title,
+                cause,
+                remedies: Vec::new(),
+                unanswered: None,
+            });
         }
     };
-    if free_of(&[Kind::RowsCut]) {
+    if free_of(Matter::Rows) {
         say("sync-clear", sync::good(case));
     }
-    if free_of(&[Kind::PartBlurred]) {
+    if free_of(Matter::Still) {
         say("frozen", freeze::good(case));
     }
-    if free_of(&[Kind::Ghost]) {
+    if free_of(Matter::NoTrail) {
         say("no-ghost", steady::good(case));
     }
-    if free_of(&[Kind::DepthShort]) {
+    if free_of(Matter::Depth) {
         say("depth-holds", depth::good(case));
     }
     fine
@@ -293,26 +327,36 @@ fn good(case: Case, flaws: &[Flaw]) -> Vec<Finding> {
 
 fn identity(plan: &Plan, flaw: &Flaw) -> String {
     let kind = match flaw.kind {
-        Kind::RowsCut => "rows-cut",
-        Kind::RearActsAsFront => "rear-as-front",
-        Kind::PartBlurred => "blur",
-        Kind::Ghost => "ghost",
-        Kind::DashLength => "dash-length",
-        Kind::DashDim => "dash-dim",
-        Kind::KeyOff => "key",
-        Kind::AmbientOff => "ambient",
-        Kind::Clips => "clips",
-        Kind::DepthShort => "depth",
         Kind::EstimatedOutput => "output-estimated",
         Kind::DoubtfulDuration => "duration-doubtful",
         Kind::SchoolFlatters => "school",
         Kind::TravelAssumed => "travel-assumed",
-        Kind::Silent => "silent",
-        Kind::ImagesApart => "apart",
-        Kind::RimOutshines => "rim",
-        Kind::AutomaticShort => "automatic",
-        Kind::BadSurface => "surface",
-        Kind::Shaken => "shaken",
+        Kind::Unmet(Matter::Rows) => "rows-cut",
+        Kind::Unmet(Matter::Rear) => "rear-as-front",
+        Kind::Unmet(Matter::Still) => "blur",
+        Kind::Unmet(Matter::NoTrail) => "ghost",
+        Kind::Unmet(Matter::Streak) => "dash-length",
+        Kind::Unmet(Matter::Shows) => "dash-dim",
+        Kind::Unmet(Matter::AsksLength) => "dash-asks",
+        Kind::Unmet(Matter::Exposure) => "exposure",
+        Kind::Unmet(Matter::Balance) => "balance",
+        Kind::Unmet(Matter::Ambient) => "ambient",
+        Kind::Unmet(Matter::Background) => "background",
+        Kind::Unmet(Matter::White) => "clips",
+        Kind::Unmet(Matter::Depth) => "depth",
+        Kind::Unmet(Matter::Shallow) => "too-deep",
+        Kind::Unmet(Matter::Fires) => "silent",
+        Kind::Unmet(Matter::Reached) => "unreached",
+        Kind::Unmet(Matter::Together) => "apart",
+        Kind::Unmet(Matter::Rim) => "rim",
+        Kind::Unmet(Matter::OutOfFrame) => "in-frame",
+        Kind::Unmet(Matter::Automatic) => "automatic",
+        Kind::Unmet(Matter::Surface) => "surface",
+        Kind::Unmet(Matter::Hand) => "shaken",
+        Kind::Unmet(Matter::Owned) => "owned",
+        Kind::Unmet(Matter::InRange) => "range",
+        Kind::Unmet(Matter::Groups) => "groups",
+        Kind::Unmet(Matter::Burst) => "burst",
     };
     match (flaw.part, flaw.light) {
         (Some(index), _) => format!("{kind}-{}", plan.parts[index].name),

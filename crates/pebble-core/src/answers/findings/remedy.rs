@@ -1,71 +1,308 @@
-//! Trying changes: each candidate gets its own outlook before anyone sees it.
+//! Trying changes: each candidate gets its own outlook before anyone sees it, and is offered only when it mends the finding
+//! and nothing of the frame gets worse: no condition that was met is missed, none that was missed is missed by more, no two
+//! lights change against each other, and nothing that was seen goes dark.
 
-use super::{Case, Change, Flaw, Kind, Remedy, Severity, flaws, signed};
-use crate::answers::strips;
-use crate::outlook::{LightOutlook, Outlook, outlook};
+use super::{Case, Change, Flaw, Kind, Remedy, signed};
+use crate::answers::conditions::{self, Condition, Matter};
+use crate::answers::strips::{self, Value};
+use crate::file::shot::Reading;
+use crate::outlook::{DrawnBy, Outlook, outlook};
 use crate::plan::{Plan, Settings};
 use crate::quantity::scale::{Aperture, Iso, ShutterTime};
-use crate::quantity::{LuxSeconds, Stops};
+use crate::quantity::{Angle, Lux, LuxSeconds, Stops};
 
 /// Offered at most, so that a finding stays readable at arm's length.
 const MOST_REMEDIES: usize = 2;
-/// The key may move this much while something else is mended.
-const KEY_TOLERANCE: f64 = 0.2;
+/// The flashes may move this much together while something else is mended.
+const DRIFT: f64 = 0.2;
+/// Two lights may move against each other by this much: a tenth of a stop, as fine as a meter reads.
+const APART: f64 = 0.1;
 /// Changes of light smaller than this are not worth a word.
 const WORTH_SAYING: f64 = 0.15;
 
-/// Candidates of one idea, mildest first; the first that works is offered.
-pub(super) struct Candidates {
-    pub settings: Vec<Settings>,
-    /// The idea is to move the key, so it need not be kept.
-    pub moves_key: bool,
+/// Something that is turned.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub(super) enum Turn {
+    /// Camera and lights.
+    Dials(Settings),
+    /// A source of steady light.
+    Source(Source),
+    /// A light walks around the subject to another bearing, in degrees.
+    Around(usize, f64),
 }
 
-impl Candidates {
-    pub fn keeping_key(settings: impl IntoIterator<Item = Option<Settings>>) -> Self {
-        Self { settings: settings.into_iter().flatten().collect(), moves_key: false }
+/// Something done to a source of steady light.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub(super) enum Source {
+    /// The modelling lamp of a light goes out.
+    ModellingOff(usize),
+    /// A lamp is turned down by so many stops.
+    LampDimmer(usize, f64),
+    /// A lamp goes out.
+    LampOff(usize),
+    /// The light of the room goes out.
+    RoomOut,
+}
+
+/// What an idea may move.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+enum Keeps {
+    /// The flashes stay where they fall.
+    Flash,
+    /// They move together.
+    Ratios,
+    /// Also against each other, which is what it is about.
+    Nothing,
+}
+
+/// Turns of one idea, mildest first; the first that works is offered.
+pub(super) struct Idea {
+    turns: Vec<Turn>,
+    keeps: Keeps,
+}
+
+/// What may mend a finding, likeliest first.
+pub(super) struct Ideas {
+    list: Vec<Idea>,
+    /// Why there are none.
+    none: Option<&'static str>,
+}
+
+impl Ideas {
+    /// Nothing that is turned mends it, for a reason.
+    pub fn none(why: &'static str) -> Self {
+        Self { list: Vec::new(), none: Some(why) }
     }
 
-    pub fn moving_key(settings: impl IntoIterator<Item = Option<Settings>>) -> Self {
-        Self { settings: settings.into_iter().flatten().collect(), moves_key: true }
+    pub fn of(list: Vec<Idea>) -> Self {
+        Self { list, none: None }
     }
 }
 
-/// Tries the ideas and keeps what mends the flaw without more trouble elsewhere.
-pub(super) fn tried(case: Case, flaw: &Flaw, before: &[Flaw], ideas: Vec<Candidates>) -> Vec<Remedy> {
-    // A cut frame is never the price of anything; other trouble may stay where it was, but none may come.
-    let worse = |now: &Flaw| now.kind == Kind::RowsCut || now.severity == Severity::Trouble;
-    let known = |now: &Flaw| before.iter().any(|then| then.same_as(now) && then.severity <= now.severity);
-    let mut found: Vec<Remedy> = Vec::new();
-    for idea in ideas {
-        let works = idea.settings.into_iter().filter(|to| *to != case.plan.settings).find_map(|to| {
-            let plan = case.plan.with(to);
-            let seen = outlook(&plan);
-            if !idea.moves_key && drift(case.seen, &seen) > KEY_TOLERANCE {
-                return None;
+impl Idea {
+    fn new(settings: impl IntoIterator<Item = Option<Settings>>, keeps: Keeps) -> Self {
+        Self { turns: settings.into_iter().flatten().map(Turn::Dials).collect(), keeps }
+    }
+
+    /// Camera and lights such that every flash stays where it falls.
+    pub fn keeping_flash(settings: impl IntoIterator<Item = Option<Settings>>) -> Self {
+        Self::new(settings, Keeps::Flash)
+    }
+
+    /// All flashes together.
+    pub fn moving_all(settings: impl IntoIterator<Item = Option<Settings>>) -> Self {
+        Self::new(settings, Keeps::Ratios)
+    }
+
+    /// One flash against the others.
+    pub fn moving_one(settings: impl IntoIterator<Item = Option<Settings>>) -> Self {
+        Self::new(settings, Keeps::Nothing)
+    }
+
+    /// A light that walks around the subject, its light kept.
+    pub fn around(light: usize, bearings: impl IntoIterator<Item = f64>) -> Self {
+        Self { turns: bearings.into_iter().map(|bearing| Turn::Around(light, bearing)).collect(), keeps: Keeps::Ratios }
+    }
+
+    /// A source of steady light.
+    pub fn source(sources: impl IntoIterator<Item = Source>) -> Self {
+        Self { turns: sources.into_iter().map(Turn::Source).collect(), keeps: Keeps::Flash }
+    }
+}
+
+impl Turn {
+    fn applied(&self, plan: &Plan) -> Plan {
+        match *self {
+            Self::Dials(settings) => plan.with(settings),
+            Self::Source(source) => source.applied(plan),
+            Self::Around(light, bearing) => {
+                let mut lights = plan.lights.to_vec();
+                lights[light].bearing = Angle::from_degrees(bearing);
+                Plan { lights: lights.into(), ..plan.clone() }
             }
-            let after = flaws(Case { plan: &plan, seen: &seen });
-            let gone = !after.iter().any(|other| other.same_as(flaw));
-            let nothing_new = after.iter().filter(|now| worse(now)).all(known);
-            (gone && nothing_new).then(|| written(case, &to, &seen))
-        });
-        if let Some(remedy) = works
-            && !found.iter().any(|other| other.changes == remedy.changes)
-        {
-            found.push(remedy);
+        }
+    }
+
+    fn written(&self, plan: &Plan) -> (String, Vec<Change>) {
+        match self {
+            Self::Dials(to) => {
+                let changes = strips::written_changes(plan, to);
+                let changes = changes.into_iter().map(|(pointer, value, _)| Change { pointer, value }).collect();
+                (strips::said(plan, to), changes)
+            }
+            Self::Source(source) => source.written(plan),
+            Self::Around(light, bearing) => {
+                let was = plan.lights[*light].bearing.as_radians().to_degrees();
+                let change = Change { pointer: format!("/lights/{light}/bearing_deg"), value: Value::Number(*bearing) };
+                let label = &plan.lights[*light].label;
+                (format!("{label} {:.0}° around to the side", (bearing - was).abs()), vec![change])
+            }
+        }
+    }
+}
+
+impl Source {
+    fn applied(self, plan: &Plan) -> Plan {
+        let mut plan = plan.clone();
+        let dimmed = |plan: &mut Plan, lamp: usize, times: f64| {
+            let mut lamps = plan.lamps.to_vec();
+            lamps[lamp].on_subject = lamps[lamp].on_subject * times;
+            lamps[lamp].on_background = lamps[lamp].on_background * times;
+            plan.lamps = lamps.into();
+        };
+        match self {
+            Self::ModellingOff(light) => {
+                let mut lights = plan.lights.to_vec();
+                lights[light].modelling = None;
+                plan.lights = lights.into();
+            }
+            Self::LampDimmer(lamp, stops) => dimmed(&mut plan, lamp, (-stops).exp2()),
+            Self::LampOff(lamp) => dimmed(&mut plan, lamp, 0.0),
+            Self::RoomOut => (plan.subject_light, plan.background_light) = (Lux::ZERO, Lux::ZERO),
+        }
+        plan
+    }
+
+    fn written(self, plan: &Plan) -> (String, Vec<Change>) {
+        let change = |pointer: String, value| Change { pointer, value };
+        match self {
+            Self::ModellingOff(light) => (
+                format!("modelling lamp of {} off", plan.lights[light].label),
+                vec![change(format!("/lights/{light}/modelling"), Value::Nothing)],
+            ),
+            Self::LampDimmer(lamp, stops) => {
+                let of = &plan.lamps[lamp];
+                let level = Value::Number(of.level * (-stops).exp2());
+                let pointer = format!("/lamps/{}/level_share", of.place);
+                (format!("{} dimmer by {stops:.0}", of.name), vec![change(pointer, level)])
+            }
+            Self::LampOff(lamp) => {
+                let of = &plan.lamps[lamp];
+                (format!("{} off", of.name), vec![change(format!("/lamps/{}/on", of.place), Value::Switch(false))])
+            }
+            Self::RoomOut => {
+                let dark = || Value::Reading(Reading::Lux { lux: 0.0 });
+                let places = ["/ambient/subject", "/ambient/background"];
+                ("room light out".to_owned(), places.map(|place| change(place.to_owned(), dark())).into())
+            }
+        }
+    }
+
+    /// What may be done to the steady light, the strongest source first: each source by itself, before any shutter is turned.
+    pub fn all(plan: &Plan, seen: &Outlook) -> Vec<Idea> {
+        use crate::outlook::Burns;
+        let mut sources: Vec<(f64, Idea)> = Vec::new();
+        for lamp in &seen.steady {
+            let strength = lamp.on_subject.exposure.as_lux_seconds().max(lamp.on_background.exposure.as_lux_seconds());
+            let idea = match lamp.of {
+                Burns::Modelling(light) => Idea::source([Self::ModellingOff(light)]),
+                Burns::Lamp(lamp) => Idea::source(
+                    [1.0, 2.0, 3.0].map(|stops| Self::LampDimmer(lamp, stops)).into_iter().chain([Self::LampOff(lamp)]),
+                ),
+            };
+            sources.push((strength, idea));
+        }
+        // Nobody switches the sky off.
+        if !plan.outdoors && seen.room.exposure > LuxSeconds::ZERO {
+            sources.push((seen.room.exposure.as_lux_seconds(), Idea::source([Self::RoomOut])));
+        }
+        sources.sort_by(|a, b| b.0.total_cmp(&a.0));
+        sources.into_iter().map(|(_, idea)| idea).collect()
+    }
+}
+
+/// Tries the ideas and keeps what mends the flaw and harms nothing; without any, why.
+pub(super) fn tried(case: Case, flaw: &Flaw, before: &[Condition], ideas: Ideas) -> (Vec<Remedy>, Option<String>) {
+    let Kind::Unmet(matter) = flaw.kind else { return (Vec::new(), ideas.none.map(str::to_owned)) };
+    let about = |one: &Condition| (one.matter, one.part, one.light) == (matter, flaw.part, flaw.light);
+    let mut found: Vec<Remedy> = Vec::new();
+    let mut harmed: Vec<Condition> = Vec::new();
+    let mut after: Vec<Condition> = Vec::with_capacity(before.len() + 4);
+    for idea in ideas.list {
+        for turn in idea.turns.iter().filter(|turn| **turn != Turn::Dials(case.plan.settings)) {
+            let plan = turn.applied(case.plan);
+            let seen = outlook(&plan);
+            if !keeps(idea.keeps, case.seen, &seen) {
+                continue;
+            }
+            after.clear();
+            conditions::frame(&plan, &seen, &mut |condition| after.push(condition));
+            if after.iter().any(|one| about(one) && !one.is_met()) {
+                continue;
+            }
+            let worse = after.iter().find(|now| now.is_worse_than(before.iter().find(|then| then.is_about(now))));
+            if let Some(worse) = worse {
+                harmed.push(*worse);
+                continue;
+            }
+            let (label, changes) = turn.written(case.plan);
+            let remedy = Remedy { label, effect: effect(case, &plan, &seen), changes };
+            if !found.iter().any(|other| other.changes == remedy.changes) {
+                found.push(remedy);
+            }
+            break;
         }
         if found.len() == MOST_REMEDIES {
             break;
         }
     }
-    found
+    let none = found.is_empty().then(|| match harmed.first() {
+        _ if ideas.none.is_some() => ideas.none.unwrap_or_default().to_owned(),
+        None => "No single turn of these dials gets there.".to_owned(),
+        Some(worse) => format!("What would mend it {}.", cost(case.plan, worse)),
+    });
+    (found, none)
 }
 
-/// How far the light moves that moves most.
-fn drift(from: &Outlook, to: &Outlook) -> f64 {
-    let change = |(from, to): (&LightOutlook, &LightOutlook)| (to.lit.placement - from.lit.placement).as_stops().abs();
-    // Two dark flashes have not drifted: their difference is no number, and the greater of two numbers is taken.
-    from.lights.iter().zip(&to.lights).map(change).fold(0.0, f64::max)
+/// What a turn that was not offered would have cost.
+fn cost(plan: &Plan, worse: &Condition) -> String {
+    let part = || worse.part.map_or("a part", |part| plan.parts[part].name.as_str());
+    let light = || worse.light.map_or("a light", |light| plan.lights[light].label.as_str());
+    match worse.matter {
+        Matter::Rows => "cuts rows of the flash".to_owned(),
+        Matter::Rear => "leaves no room for rear sync".to_owned(),
+        Matter::Still => format!("blurs {}", part()),
+        Matter::Shows | Matter::Streak | Matter::AsksLength => format!("spoils the streak of {}", part()),
+        Matter::NoTrail => format!("draws a trail of {}", part()),
+        Matter::Exposure => "moves the exposure from its target".to_owned(),
+        Matter::Balance | Matter::Rim => format!("puts {} off its place", light()),
+        Matter::Ambient => "moves the ambient from its target".to_owned(),
+        Matter::Background => "moves the background from its target".to_owned(),
+        Matter::White => format!("burns out {}", part()),
+        Matter::Depth => "costs depth that is wanted".to_owned(),
+        Matter::Shallow => "makes more sharp than is wanted".to_owned(),
+        Matter::Fires => format!("keeps {} from firing", light()),
+        Matter::Reached => format!("leaves {} without flash", part()),
+        Matter::OutOfFrame => format!("brings {} into the picture", light()),
+        Matter::Automatic => format!("takes the automatic of {} to its end", light()),
+        Matter::Surface => "asks too much of the surface".to_owned(),
+        Matter::Together => format!("draws {} twice", part()),
+        Matter::Hand => "lets the hand draw".to_owned(),
+        Matter::Owned | Matter::InRange | Matter::Groups => "asks more of the kit than it has".to_owned(),
+        Matter::Burst => format!("is too much in a row for {}", light()),
+    }
+}
+
+/// Whether the flashes stay as far as an idea has to keep them, and everything that was drawn is.
+fn keeps(keeps: Keeps, from: &Outlook, to: &Outlook) -> bool {
+    let mut moves = (f64::INFINITY, f64::NEG_INFINITY);
+    for (from, to) in from.lights.iter().zip(&to.lights).filter(|(from, _)| from.in_frame.placement > Stops::DARK) {
+        if to.in_frame.placement == Stops::DARK {
+            return false;
+        }
+        let by = (to.in_frame.placement - from.in_frame.placement).as_stops();
+        moves = (moves.0.min(by), moves.1.max(by));
+    }
+    let drawn = from.parts.iter().zip(&to.parts);
+    if drawn.into_iter().any(|(from, to)| from.drawn_by != DrawnBy::Nothing && to.drawn_by == DrawnBy::Nothing) {
+        return false;
+    }
+    match keeps {
+        _ if moves.0 > moves.1 => true,
+        Keeps::Flash => moves.0 >= -DRIFT && moves.1 <= DRIFT && moves.1 - moves.0 <= APART,
+        Keeps::Ratios => moves.1 - moves.0 <= APART,
+        Keeps::Nothing => true,
+    }
 }
 
 /// How far a light moves; one that was dark or goes dark moves by no number.
@@ -81,24 +318,16 @@ fn moved(name: &str, from: Stops, to: Stops) -> Option<String> {
     }
 }
 
-fn written(case: Case, to: &Settings, seen: &Outlook) -> Remedy {
-    let changes = strips::written_changes(case.plan, to);
-    let label = strips::said(case.plan, to);
+/// What else a user would see of it.
+fn effect(case: Case, plan: &Plan, seen: &Outlook) -> String {
     let mut effects = Vec::new();
     effects.extend(moved("ambient", case.seen.ambient.placement, seen.ambient.placement));
-    effects.extend(moved("key", case.seen.key().lit.placement, seen.key().lit.placement));
-    if to.aperture != case.plan.settings.aperture {
-        effects.push(if to.aperture < case.plan.settings.aperture {
-            "less depth".to_owned()
-        } else {
-            "more depth".to_owned()
-        });
+    effects.extend(moved("exposure", case.seen.subject.lit_side, seen.subject.lit_side));
+    if plan.settings.aperture != case.plan.settings.aperture {
+        let less = plan.settings.aperture < case.plan.settings.aperture;
+        effects.push(if less { "less depth".to_owned() } else { "more depth".to_owned() });
     }
-    Remedy {
-        label,
-        effect: effects.join(", "),
-        changes: changes.into_iter().map(|(pointer, value, _)| Change { pointer, value }).collect(),
-    }
+    effects.join(", ")
 }
 
 // --- turning controls by clicks ---------------------------------------------------------------------------------

@@ -1,36 +1,24 @@
 //! What the steady light draws: ghosts where nothing may streak, streaks that are too short, too long or too dim.
 
-use super::remedy::{Candidates, aperture_with_power, clicks_of, filter_with_power, iso_with_power, shutter_by};
-use super::{Case, Condition, Flaw, Kind, Severity, Words, percent, px, signed, stops};
+use super::remedy::{
+    Idea, Ideas, Source, aperture_with_power, clicks_of, filter_with_power, iso_with_power, shutter_by,
+};
+use super::{Case, Flaw, Words, percent, px, signed};
+use crate::answers::conditions::Matter;
 use crate::answers::drag::{drag, time_of_streak};
+use crate::answers::hold::{self, Held, Turned};
 use crate::answers::strips;
 use crate::file::shot::Intent;
-use crate::physics::ghost::Visibility;
-use crate::plan::Settings;
+use crate::outlook::{Burns, Outlook};
+use crate::plan::{Plan, Settings};
 use crate::quantity::Stops;
 use crate::quantity::scale::ShutterTime;
 
 /// Clicks tried per idea: four stops in thirds.
 const MOST_CLICKS: i32 = 12;
 
-pub(super) fn dim_flaw(condition: &Condition) -> Option<Flaw> {
-    Some(Flaw::of_part(Kind::DashDim, condition.part?, Severity::Trouble, 2.0))
-}
-
-pub(super) fn length_flaw(condition: &Condition) -> Option<Flaw> {
-    let miss = condition.measure.log2();
-    let severity = if miss > 1.0 { Severity::Trouble } else { Severity::Watch };
-    Some(Flaw::of_part(Kind::DashLength, condition.part?, severity, miss))
-}
-
-pub(super) fn ghost_flaw(condition: &Condition) -> Option<Flaw> {
-    let strong = Visibility::of(condition.measure) == Visibility::Strong;
-    let severity = if strong { Severity::Trouble } else { Severity::Watch };
-    Some(Flaw::of_part(Kind::Ghost, condition.part?, severity, condition.measure / 5.0))
-}
-
 pub(super) fn dash_dim(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
-    let index = flaw.part.unwrap_or_default();
+    let index = flaw.part();
     let (part, of_part) = (&plan.parts[index], &seen.parts[index]);
     let delta = format!("ΔL* {:.1}", of_part.ghost.delta_lightness.abs());
     let shutter = plan.settings.shutter.label(plan.body.grid);
@@ -45,7 +33,7 @@ pub(super) fn dash_dim(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
 }
 
 pub(super) fn dash_length(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
-    let index = flaw.part.unwrap_or_default();
+    let index = flaw.part();
     let (part, of_part) = (&plan.parts[index], &seen.parts[index]);
     let shutter = plan.settings.shutter.label(plan.body.grid);
     let moves = px(plan.pixels(of_part.travel));
@@ -61,20 +49,42 @@ pub(super) fn dash_length(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
 }
 
 pub(super) fn ghost(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
-    let index = flaw.part.unwrap_or_default();
+    let index = flaw.part();
     let (part, of_part) = (&plan.parts[index], &seen.parts[index]);
     let delta = format!("ΔL* {:.1}", of_part.ghost.delta_lightness.abs());
     let shutter = plan.settings.shutter.label(plan.body.grid);
     let moves = px(plan.pixels(of_part.travel));
-    let lead = (seen.flash.placement - seen.ambient.placement).as_stops();
-    let lead = if lead.is_finite() {
-        format!("Flash leads ambient by {}", stops(lead))
-    } else {
-        "Steady light is alone".to_owned()
-    };
     Words {
         title: format!("{}: {} trail, {delta}", part.name, of_part.ghost.visibility().word()),
-        cause: format!("{lead}; {shutter} draws {moves}."),
+        cause: format!("{shutter} draws {moves}. {}", sources(plan, seen)),
+    }
+}
+
+/// Where the steady light comes from, the strongest first, in stops against the metered tone.
+pub(super) fn sources(plan: &Plan, seen: &Outlook) -> String {
+    let room = (seen.room.placement, if plan.outdoors { "daylight" } else { "the room" }.to_owned());
+    let lamps = seen.steady.iter().map(|lamp| {
+        let name = match lamp.of {
+            Burns::Lamp(index) => plan.lamps[index].name.clone(),
+            Burns::Modelling(light) => format!("modelling lamp of {}", plan.lights[light].label),
+        };
+        (lamp.on_subject.placement, name)
+    });
+    let mut all: Vec<(Stops, String)> = lamps.chain([room]).filter(|(placed, _)| *placed > Stops::DARK).collect();
+    all.sort_by(|a, b| b.0.as_stops().total_cmp(&a.0.as_stops()));
+    if all.is_empty() {
+        return "It has a light of its own.".to_owned();
+    }
+    let named: Vec<String> = all.iter().map(|(placed, name)| format!("{name} {}", signed(placed.as_stops()))).collect();
+    format!("Steady light: {}.", named.join(", "))
+}
+
+pub(super) fn dash_asks(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
+    let index = flaw.part();
+    let shutter = plan.settings.shutter.label(plan.body.grid);
+    Words {
+        title: format!("{}: how long shall its streak be?", plan.parts[index].name),
+        cause: format!("{shutter} draws {} of the frame's width.", percent(seen.parts[index].streak_share)),
     }
 }
 
@@ -82,30 +92,33 @@ fn placement(stops: Stops) -> String {
     if stops.as_stops().is_finite() { signed(stops.as_stops()) } else { "no light".to_owned() }
 }
 
-pub(super) fn candidates(case @ Case { plan, .. }: Case, flaw: &Flaw) -> Vec<Candidates> {
+pub(super) fn candidates(case @ Case { plan, seen }: Case, flaw: &Flaw, matter: Matter) -> Ideas {
     let set = plan.settings;
-    match flaw.kind {
-        Kind::Ghost => vec![
-            Candidates::keeping_key(
-                (1..=MOST_CLICKS).map(|clicks| shutter_by(plan, clicks).map(|shutter| Settings { shutter, ..set })),
-            ),
-            Candidates::keeping_key((1..=MOST_CLICKS).map(|clicks| iso_with_power(plan, -clicks))),
-            Candidates::keeping_key((1..=MOST_CLICKS).map(|clicks| aperture_with_power(plan, clicks))),
-            Candidates::keeping_key((1..=6).map(|n| filter_with_power(plan, f64::from(n)))),
+    let slower =
+        || (1..=MOST_CLICKS).map(move |clicks| shutter_by(plan, -clicks).map(|shutter| Settings { shutter, ..set }));
+    let faster =
+        || (1..=MOST_CLICKS).map(move |clicks| shutter_by(plan, clicks).map(|shutter| Settings { shutter, ..set }));
+    Ideas::of(match matter {
+        // What burns needlessly goes out before a shutter is turned.
+        Matter::NoTrail => {
+            let mut ideas = Source::all(plan, seen);
+            ideas.push(Idea::keeping_flash(faster()));
+            ideas.push(Idea::keeping_flash((1..=MOST_CLICKS).map(|clicks| iso_with_power(plan, -clicks))));
+            ideas.push(Idea::keeping_flash((1..=MOST_CLICKS).map(|clicks| aperture_with_power(plan, clicks))));
+            ideas.push(Idea::keeping_flash((1..=6).map(|n| filter_with_power(plan, f64::from(n)))));
+            ideas
+        }
+        Matter::Shows => vec![
+            Idea::keeping_flash((1..=MOST_CLICKS).map(|clicks| iso_with_power(plan, clicks))),
+            Idea::keeping_flash((1..=MOST_CLICKS).map(|clicks| aperture_with_power(plan, -clicks))),
+            Idea::keeping_flash(slower()),
         ],
-        Kind::DashDim => vec![
-            Candidates::keeping_key((1..=MOST_CLICKS).map(|clicks| iso_with_power(plan, clicks))),
-            Candidates::keeping_key((1..=MOST_CLICKS).map(|clicks| aperture_with_power(plan, -clicks))),
-            Candidates::keeping_key(
-                (1..=MOST_CLICKS).map(|clicks| shutter_by(plan, -clicks).map(|shutter| Settings { shutter, ..set })),
-            ),
-        ],
-        _ => streak_candidates(case, flaw.part.unwrap_or_default()),
-    }
+        _ => streak_candidates(case, flaw.part()),
+    })
 }
 
 /// The shutter for the wanted length, once with ambient and key held by another control, once alone.
-fn streak_candidates(Case { plan, seen }: Case, index: usize) -> Vec<Candidates> {
+fn streak_candidates(Case { plan, seen }: Case, index: usize) -> Vec<Idea> {
     let set = plan.settings;
     let Some(share) = plan.parts[index].streak_share else { return Vec::new() };
     let wanted = time_of_streak(share, plan.body.sensor.width, seen.parts[index].image_speed);
@@ -125,14 +138,19 @@ fn streak_candidates(Case { plan, seen }: Case, index: usize) -> Vec<Candidates>
         iso_with_power(&stopped, clicks - half)
     });
     let filter = filter_with_power(plan, -change.as_stops().round());
+    // As somebody would who holds the look and turns the shutter: nothing gets brighter, darker or longer.
+    let kept = [Held::Key, Held::Ratios, Held::Ambient, Held::Blur];
+    let turned = Turned { control: Held::Shutter, light: plan.key };
+    let held = hold::hold(plan, &plan.with(alone), &kept, Some(turned));
     vec![
-        Candidates::keeping_key([
+        Idea::keeping_flash([held.gave.is_empty().then_some(held.settings)]),
+        Idea::keeping_flash([
             hold(iso_with_power(plan, clicks)),
             hold(aperture_with_power(plan, -clicks)),
             hold(both),
             hold(filter),
         ]),
-        Candidates::keeping_key([Some(alone)]),
+        Idea::keeping_flash([Some(alone)]),
     ]
 }
 
@@ -141,11 +159,8 @@ pub(super) fn good(Case { plan, seen }: Case) -> Option<Words> {
     let (part, worst) =
         still.max_by(|a, b| a.1.ghost.delta_lightness.abs().total_cmp(&b.1.ghost.delta_lightness.abs()))?;
     seen.firing().next()?;
-    let lead = (seen.flash.placement - seen.ambient.placement).as_stops();
-    let lead =
-        if lead.is_finite() { format!("flash leads ambient by {}", stops(lead)) } else { "no steady light".to_owned() };
     Some(Words {
         title: "No trail on still parts".to_owned(),
-        cause: format!("Most on {}, ΔL* {:.1}; {lead}.", part.name, worst.ghost.delta_lightness.abs()),
+        cause: format!("Most on {}, ΔL* {:.1}. {}", part.name, worst.ghost.delta_lightness.abs(), sources(plan, seen)),
     })
 }

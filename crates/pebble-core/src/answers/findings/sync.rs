@@ -1,7 +1,8 @@
 //! Flash and shutter: dark edges, rear sync that is none, assumed travel.
 
-use super::remedy::{Candidates, power_by_iso, power_near, shutter_by};
-use super::{Case, Condition, Flaw, Kind, Severity, Words, percent, signed};
+use super::remedy::{Idea, Ideas, power_by_distance, power_by_iso, power_near, shutter_by};
+use super::{Case, Flaw, Kind, Words, percent, signed};
+use crate::answers::conditions::Matter;
 use crate::answers::strips;
 use crate::file::gear::FirstRow;
 use crate::outlook::{LightOutlook, timing};
@@ -12,19 +13,6 @@ use crate::plan::{Plan, Settings};
 use crate::quantity::Stops;
 use crate::quantity::scale::power_label;
 
-/// Rows that lose less than this are hard to see in a picture.
-const HARD_TO_SEE: f64 = -0.3;
-
-pub(super) fn rows_flaw(condition: &Condition) -> Option<Flaw> {
-    let loss = condition.margin;
-    let severity = if loss < HARD_TO_SEE { Severity::Trouble } else { Severity::Watch };
-    Some(Flaw::of_light(Kind::RowsCut, condition.light?, severity, 10.0 * condition.measure - loss))
-}
-
-pub(super) fn rear_flaw(condition: &Condition) -> Option<Flaw> {
-    Some(Flaw::of_light(Kind::RearActsAsFront, condition.light?, Severity::Watch, 1.0))
-}
-
 /// What nobody has measured and decides something.
 pub(super) fn doubts(Case { plan, seen }: Case, found: &mut Vec<Flaw>) {
     // An assumed travel matters only where the time is close to the edge it decides.
@@ -33,16 +21,16 @@ pub(super) fn doubts(Case { plan, seen }: Case, found: &mut Vec<Flaw>) {
         .filter(|(_, light)| light.high_speed.is_none())
         .any(|(_, light)| light.usable_sync.is_some_and(|usable| plan.settings.shutter.time() / usable.time() < 1.3));
     if plan.body.travel_assumed && near_edge {
-        found.push(Flaw::of_shot(Kind::TravelAssumed, Severity::Watch, 0.1));
+        found.push(Flaw::doubt(Kind::TravelAssumed, 0.1));
     }
 }
 
 pub(super) fn rear_acts_as_front(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
     let grid = plan.body.grid;
     let shutter = plan.settings.shutter.label(grid);
-    let light = flaw.light_in(seen);
+    let light = &seen.lights[flaw.light(plan)];
     Words {
-        title: format!("{}Rear sync acts as front at {shutter}", flaw.whose(plan)),
+        title: format!("Rear sync acts as front at {shutter}"),
         cause: format!(
             "The pulse needs {:.1} ms before the second curtain; {shutter} leaves no room after the first has passed.",
             (light.length + plan.body.guard).as_millis()
@@ -63,11 +51,8 @@ pub(super) fn travel_assumed(Case { plan, .. }: Case) -> Words {
 pub(super) fn rows_cut(case @ Case { plan, seen }: Case, flaw: &Flaw) -> Words {
     let grid = plan.body.grid;
     let shutter = plan.settings.shutter.label(grid);
-    let light = flaw.light_in(seen);
-    Words {
-        title: format!("{}{}", flaw.whose(plan), edge_title(plan, light)),
-        cause: edge_cause(case, flaw.light.unwrap_or(plan.key), &shutter),
-    }
+    let index = flaw.light(plan);
+    Words { title: edge_title(plan, &seen.lights[index]), cause: edge_cause(case, index, &shutter) }
 }
 
 fn edge_title(plan: &Plan, seen: &LightOutlook) -> String {
@@ -111,13 +96,13 @@ fn edge_cause(Case { plan, seen: whole }: Case, light: usize, shutter: &str) -> 
     )
 }
 
-pub(super) fn candidates(Case { plan, seen }: Case, flaw: &Flaw) -> Vec<Candidates> {
+pub(super) fn candidates(Case { plan, seen }: Case, flaw: &Flaw, matter: Matter) -> Ideas {
     let set = plan.settings;
-    let index = flaw.light.unwrap_or(plan.key);
+    let index = flaw.light(plan);
     let (light, of_light) = (&plan.lights[index], &seen.lights[index]);
-    if flaw.kind == Kind::RearActsAsFront {
+    if matter == Matter::Rear {
         let slower = (1..=24).map(|clicks| shutter_by(plan, -clicks).map(|shutter| Settings { shutter, ..set }));
-        return vec![Candidates::keeping_key(slower)];
+        return Ideas::of(vec![Idea::keeping_flash(slower)]);
     }
     let slower = of_light.usable_sync.map(|shutter| Settings { shutter, ..set });
     // The brightest power whose pulse fits this shutter time, the picture kept by ISO.
@@ -132,11 +117,13 @@ pub(super) fn candidates(Case { plan, seen }: Case, flaw: &Flaw) -> Vec<Candidat
         let lights = set.lights.with(index, |dial| (dial.power, dial.sync) = (power, SyncMode::HighSpeed));
         Some(Settings { lights, ..set })
     });
-    vec![
-        Candidates::keeping_key([slower]),
-        Candidates::keeping_key([weaker.and_then(|power| power_by_iso(plan, index, power))]),
-        Candidates::keeping_key([glow.flatten()]),
-    ]
+    // What is cut is below where it was set: with all of it in the frame it is as bright as it reads on the set.
+    Ideas::of(vec![
+        Idea::moving_one([slower]),
+        Idea::moving_one([weaker.and_then(|power| power_by_distance(plan, index, power, of_light.on_set.exposure))]),
+        Idea::moving_one([weaker.and_then(|power| power_by_iso(plan, index, power))]),
+        Idea::moving_one([glow.flatten()]),
+    ])
 }
 
 pub(super) fn good(Case { plan, seen }: Case) -> Option<Words> {

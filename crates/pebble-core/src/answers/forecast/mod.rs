@@ -9,16 +9,20 @@ pub use crate::answers::findings::PartState;
 pub use ladder::{Ladder, Rung, RungKind};
 pub use said::*;
 
+use crate::answers::conditions::{burst_of, wanted_of};
 use crate::answers::findings::parts;
 use crate::file::shot::Role;
 use crate::outlook::{Burns, Incident, LightOutlook, Outlook, PartOutlook, outlook};
+use crate::physics::depth::blur_disc;
+use crate::physics::exposure::{CLIP_LEVEL, Level, metered_tenths};
+use crate::physics::motion::hand_held;
 use crate::physics::output::{ESTIMATE_SPAN, colour};
 use crate::physics::pulse::Basis;
 use crate::physics::shutter::high_speed;
 use crate::physics::shutter::rows::row_share;
-use crate::plan::{Part, Plan};
-use crate::quantity::scale::{duration_label, power_label};
-use crate::quantity::{Metres, Seconds, Stops};
+use crate::plan::{Flashes, Part, Plan};
+use crate::quantity::scale::{duration_label, meter_words, power_label};
+use crate::quantity::{Metres, MetresPerSecond, Seconds, Stops};
 
 /// Rows in the profile of the frame.
 const PROFILE_ROWS: usize = 17;
@@ -39,12 +43,13 @@ pub fn written(plan: &Plan, outlook: &Outlook) -> Forecast {
         ambient_background: steady(outlook.background, outlook.run.time),
         lights: (0..outlook.lights.len()).map(|index| light(plan, outlook, index)).collect(),
         key: plan.key,
-        flash: lit(outlook.flash),
+        subject: subject(plan, outlook),
+        flash: lit(outlook.subject.flash),
         lamps: lamps(plan, outlook),
         colour: colours(plan, outlook),
         spill: lit(outlook.spill),
-        total_stops: outlook.total.to_wire(),
-        flash_over_ambient_stops: (outlook.flash.placement - outlook.ambient.placement).to_wire(),
+        background: background(plan, outlook),
+        flash_over_ambient_stops: (outlook.subject.flash.placement - outlook.ambient.placement).to_wire(),
         moment: Moment {
             travel_s: outlook.run.travel.as_secs(),
             travel_assumed: plan.body.travel_assumed,
@@ -56,6 +61,7 @@ pub fn written(plan: &Plan, outlook: &Outlook) -> Forecast {
             background_share: outlook.camera.background_travel / plan.body.sensor.width,
             shake_px: plan.pixels(outlook.camera.shake * outlook.run.time),
             zoom_px: plan.pixels(outlook.camera.zoom_travel),
+            hand_held_deg_s: hand_held(&plan.body.sensor).to_degrees(),
         },
         optics: Optics {
             magnification: outlook.magnification,
@@ -68,6 +74,7 @@ pub fn written(plan: &Plan, outlook: &Outlook) -> Forecast {
         depth: Depth {
             near_m: outlook.depth.near.as_metres(),
             far_m: outlook.depth.far.map(Metres::as_metres),
+            total_m: outlook.depth.far.map(|far| (far - outlook.depth.near).as_metres()),
             hyperfocal_m: outlook.depth.hyperfocal.as_metres(),
         },
         ladder: ladder::ladder(plan, outlook),
@@ -87,6 +94,104 @@ fn exposure(plan: &Plan, outlook: &Outlook) -> Exposure {
         iso_label: set.iso.label(grid),
         filter_stops: set.filter.as_stops(),
         reference_lxs: outlook.reference.as_lux_seconds(),
+    }
+}
+
+fn subject(plan: &Plan, outlook: &Outlook) -> SubjectForecast {
+    let (of, targets) = (&outlook.subject, &plan.targets);
+    let read = of.read_by(targets.reads);
+    let wanted = targets.subject;
+    let (left, right) = of.cheeks;
+    let lit = left.max(right) > Stops::DARK;
+    // Where the meter would have to stand for this light: the set aperture, as far off as the exposure is.
+    let tenths =
+        |read: Stops| ((2.0 * plan.settings.aperture.number().log2() + (read - wanted).as_stops()) * 10.0).round();
+    SubjectForecast {
+        lead: targets.lead,
+        reads: targets.reads,
+        lit_side_stops: of.lit_side.to_wire(),
+        dome_stops: of.dome.to_wire(),
+        left_cheek_stops: left.to_wire(),
+        right_cheek_stops: right.to_wire(),
+        lighting_ratio: lit.then(|| times(of.ratio())),
+        read_stops: read.to_wire(),
+        wanted_stops: wanted.as_stops(),
+        working_aperture: (read > Stops::DARK).then(|| meter_words(tenths(read) as i32)),
+        steady_share: of.steady_share,
+    }
+}
+
+/// A lighting ratio as said; one cheek in the dark has none.
+fn times(ratio: Stops) -> String {
+    let times = ratio.as_ratio();
+    match times {
+        much if !much.is_finite() || much >= 1000.0 => "one side dark".to_owned(),
+        some if some < 9.95 => format!("{:.1}:1", some).replace(".0:", ":"),
+        more => format!("{more:.0}:1"),
+    }
+}
+
+fn background(plan: &Plan, outlook: &Outlook) -> ToneForecast {
+    let level = Level::of_surface(plan.background_reflectance, outlook.background.placement)
+        .plus(Level::of_surface(plan.background_reflectance, outlook.spill.placement));
+    let word = if level.reads_as_black() {
+        "reads as black"
+    } else if level.value() >= CLIP_LEVEL {
+        "white"
+    } else {
+        match level.placement().as_stops() {
+            dark if dark < -3.0 => "nearly black",
+            dim if dim < -1.0 => "dark",
+            middle if middle <= 1.0 => "middling",
+            _ => "light",
+        }
+    };
+    let place = plan.subject_distance + plan.background_behind;
+    let disc = blur_disc(plan.body.focal, plan.settings.aperture, plan.subject_distance, place);
+    ToneForecast {
+        level_stops: level.placement().to_wire(),
+        word: word.to_owned(),
+        blur_per_mille: 1e3 * (disc / plan.body.sensor.width),
+    }
+}
+
+fn supply(plan: &Plan, outlook: &Outlook, index: usize) -> SupplyForecast {
+    let of = burst_of(plan, outlook, index);
+    let known = |flashes| match flashes {
+        Flashes::NotKnown => None,
+        whole @ Flashes::Whole(_) => Some(whole.count()),
+    };
+    let mut said = Vec::new();
+    said.extend(of.ready.map(|ready| format!("ready in {}", spoken_time(ready))));
+    if let Some(burst) = plan.burst.filter(|burst| burst.frames > 1) {
+        said.push(match known(of.whole) {
+            None => "nobody knows its burst".to_owned(),
+            Some(None) => format!("holds {} frames a second", burst.rate),
+            Some(Some(whole)) if whole >= u64::from(burst.frames) => format!("holds all {} frames", burst.frames),
+            Some(Some(whole)) => format!("{whole} of {} frames whole", burst.frames),
+        });
+        if let Some(action) = burst.action.filter(|action| *action > burst.lasts()) {
+            said.push(format!("{} of the action after the last frame", spoken_time(action - burst.lasts())));
+        }
+    }
+    said.extend(known(of.on_a_charge).flatten().map(|flashes| format!("{flashes} flashes on a charge")));
+    said.extend(of.until_hot.flatten().map(|flashes| format!("hot after {flashes}")));
+    SupplyForecast {
+        ready_s: of.ready.map(Seconds::as_secs),
+        whole_frames: known(of.whole),
+        frames_stops: of.frames.iter().map(|loss| loss.to_wire()).collect(),
+        until_hot: of.until_hot,
+        on_a_charge: known(of.on_a_charge),
+        said: said.join(", "),
+    }
+}
+
+/// A time as one waits for it.
+fn spoken_time(time: Seconds) -> String {
+    match time.as_secs() {
+        short if short < 0.1 => format!("{:.0} ms", short * 1e3),
+        middling if middling < 10.0 => format!("{middling:.1} s"),
+        long => format!("{long:.0} s"),
     }
 }
 
@@ -122,8 +227,8 @@ fn light(plan: &Plan, outlook: &Outlook, index: usize) -> LightForecast {
                 _ => format!("listens on channel {}, the trigger sends on {}", dial.channel, plan.channel),
             })
         },
-        flash: flash(plan, index, seen),
-        ratio: (index != plan.key).then(|| ratio(seen.lit.placement - outlook.key().lit.placement)).flatten(),
+        flash: flash(plan, outlook, index, seen),
+        ratio: (index != plan.key).then(|| ratio(seen.in_frame.placement - outlook.key().in_frame.placement)).flatten(),
         grazing_stops: (of.role == Role::Rim).then(|| seen.grazing.as_stops()),
         pulse: pulse(plan, index, seen),
         firing: Firing {
@@ -133,6 +238,7 @@ fn light(plan: &Plan, outlook: &Outlook, index: usize) -> LightForecast {
             rear_acts_as_front: seen.ignition.rear_acts_as_front,
         },
         rows: rows(plan, outlook, seen),
+        supply: supply(plan, outlook, index),
         kelvin,
         mired: colour::shift_between(plan.white_balance, kelvin),
     }
@@ -202,7 +308,7 @@ fn colours(plan: &Plan, outlook: &Outlook) -> Colours {
     }
 }
 
-fn flash(plan: &Plan, index: usize, seen: &LightOutlook) -> FlashLight {
+fn flash(plan: &Plan, outlook: &Outlook, index: usize, seen: &LightOutlook) -> FlashLight {
     let (of, dial) = (&plan.lights[index], &plan.settings.lights[index]);
     let by_joules = of.unit.entry.is_estimate();
     FlashLight {
@@ -220,8 +326,12 @@ fn flash(plan: &Plan, index: usize, seen: &LightOutlook) -> FlashLight {
         feathered_stops: (of.feathered != Stops::ZERO).then(|| of.feathered.to_wire()).flatten(),
         bounce_stops: of.bounce_loss(dial.distance).and_then(Stops::to_wire),
         high_speed_stops: seen.high_speed.map(Stops::as_stops),
-        exposure_lxs: seen.lit.exposure.as_lux_seconds(),
-        placement_stops: seen.lit.placement.to_wire(),
+        exposure_lxs: seen.on_set.exposure.as_lux_seconds(),
+        on_set_stops: seen.on_set.placement.to_wire(),
+        in_frame_stops: seen.in_frame.placement.to_wire(),
+        share: seen.share,
+        meter: metered_tenths(seen.on_set.exposure, plan.settings.iso).map(meter_words),
+        wanted_stops: wanted_of(plan, outlook, index).and_then(Stops::to_wire),
     }
 }
 
@@ -238,8 +348,8 @@ fn pulse(plan: &Plan, index: usize, seen: &LightOutlook) -> PulseForecast {
         t01_label: duration_label(t01),
         t90_label: duration_label(t90),
         school: plan.school,
-        freeze_s: seen.freeze.as_secs(),
-        freeze_label: duration_label(seen.freeze),
+        freeze_s: seen.freeze.map(Seconds::as_secs),
+        freeze_label: seen.freeze.map_or_else(|| "not in the frame".to_owned(), duration_label),
         length_s: seen.length.as_secs(),
         origin: plan.lights[index].unit.origin_of(at),
         beyond_recordings: at.basis == Basis::Beyond,
@@ -280,14 +390,22 @@ fn rows(plan: &Plan, outlook: &Outlook, seen: &LightOutlook) -> RowsForecast {
 fn part_forecast(plan: &Plan, outlook: &Outlook, part: &Part, seen: &PartOutlook) -> PartForecast {
     let px = |length| plan.pixels(length);
     let ghost = &seen.ghost;
-    let slowest = seen.slowest.map_or(outlook.key(), |light| &outlook.lights[light]);
+    let freeze = seen.slowest.and_then(|light| outlook.lights[light].freeze);
+    let nearer = part.speed * part.out_of_plane.as_radians().sin().abs();
+    let zone = outlook.depth.far.map(|far| far - outlook.depth.near);
     PartForecast {
         name: part.name.clone(),
         intent: part.intent,
         image_speed_m_s: seen.image_speed.as_metres_per_second(),
         image_speed_px_s: px(seen.image_speed * Seconds::from_secs(1.0)),
-        flash_blur_px: px(seen.flash_blur),
-        flash_travel_m: (part.speed * slowest.freeze).as_metres(),
+        blur_px: px(seen.blur),
+        drawn_by: seen.drawn_by,
+        steady_share: seen.steady_share,
+        in_focus_s: zone
+            .filter(|_| nearer > MetresPerSecond::ZERO)
+            .map(|zone| zone.as_metres() / nearer.as_metres_per_second()),
+        flash_blur_px: freeze.map(|_| px(seen.flash_blur)),
+        flash_travel_m: freeze.map_or(0.0, |freeze| (part.speed * freeze).as_metres()),
         slowest: seen.slowest.map(|light| plan.lights[light].label.clone()),
         apart_px: px(seen.apart),
         sharpness: seen.sharpness,

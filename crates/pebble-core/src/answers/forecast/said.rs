@@ -3,7 +3,8 @@
 use super::ladder::Ladder;
 use crate::answers::findings::PartState;
 use crate::file::gear::Origin;
-use crate::file::shot::{Intent, Role};
+use crate::file::shot::{Intent, Lead, Reads, Role};
+use crate::outlook::DrawnBy;
 use crate::physics::ghost::Visibility;
 use crate::physics::motion::Sharpness;
 use crate::physics::pulse::School;
@@ -24,7 +25,9 @@ report! {
         pub lights: Vec<LightForecast>,
         /// Which of them is the key.
         pub key: usize,
-        /// All flashes that count where the subject is metered.
+        /// What all lights make of the subject.
+        pub subject: SubjectForecast,
+        /// Flash on the subject's lit side, in the frame.
         pub flash: PlacedLight,
         /// Lamps that burn, modelling lamps among them.
         pub lamps: Vec<LampForecast>,
@@ -32,8 +35,8 @@ report! {
         pub colour: Colours,
         /// Flash on the background.
         pub spill: PlacedLight,
-        /// Steady light and flash together on the subject.
-        pub total_stops: Option<f64>,
+        /// How the background reads.
+        pub background: ToneForecast,
         /// Flash minus steady light on the subject.
         pub flash_over_ambient_stops: Option<f64>,
         /// The shutter in time.
@@ -48,6 +51,70 @@ report! {
         pub parts: Vec<PartForecast>,
         /// Everything on one scale of stops.
         pub ladder: Ladder,
+    }
+}
+
+report! {
+    /// What all lights make of the subject, in the frame; `null` is no light.
+    pub struct SubjectForecast {
+        /// Which light leads.
+        pub lead: Lead,
+        /// How it is read.
+        pub reads: Reads,
+        /// On the surface that keys and fills light most.
+        pub lit_side_stops: Option<f64>,
+        /// With the dome turned to the camera, rims and lights in the set among the rest.
+        pub dome_stops: Option<f64>,
+        /// The cheek on the camera's left.
+        pub left_cheek_stops: Option<f64>,
+        /// The cheek on the camera's right.
+        pub right_cheek_stops: Option<f64>,
+        /// The brighter cheek over the darker, as `2.8:1`; nothing where neither is lit.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        pub lighting_ratio: Option<String>,
+        /// Where it is read.
+        pub read_stops: Option<f64>,
+        /// Where it is wanted.
+        pub wanted_stops: f64,
+        /// The aperture at which it would be as wanted, as a meter says it.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        pub working_aperture: Option<String>,
+        /// Share of the steady light in it.
+        pub steady_share: f64,
+    }
+}
+
+report! {
+    /// A tone in the frame.
+    pub struct ToneForecast {
+        /// Its level on the ladder, by its own reflectance; `null` is no light.
+        pub level_stops: Option<f64>,
+        /// In a word.
+        pub word: String,
+        /// How large a point of it is drawn, in thousandths of the frame's width.
+        pub blur_per_mille: f64,
+    }
+}
+
+report! {
+    /// What a unit gives: at once, in a row, on a charge.
+    pub struct SupplyForecast {
+        /// Until the next whole flash, where known.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        pub ready_s: Option<f64>,
+        /// Whole flashes in a row at the rate of the burst, where known; `null` is no end.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        pub whole_frames: Option<Option<u64>>,
+        /// Loss of each frame of the burst; `null` is a frame without it.
+        pub frames_stops: Vec<Option<f64>>,
+        /// Flashes from cold until it is hot, where known; `null` is never.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        pub until_hot: Option<Option<u64>>,
+        /// Flashes on one charge at this power, where known; `null` is no end.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        pub on_a_charge: Option<Option<u64>>,
+        /// The same in a line.
+        pub said: String,
     }
 }
 
@@ -79,6 +146,8 @@ report! {
         pub firing: Firing,
         /// What the rows get.
         pub rows: RowsForecast,
+        /// What its unit gives.
+        pub supply: SupplyForecast,
         /// Its colour through the gel, at this power.
         pub kelvin: f64,
         /// Against the white balance; positive is warmer.
@@ -136,6 +205,8 @@ report! {
         pub shake_px: f64,
         /// How far the edge of the frame moves by zooming.
         pub zoom_px: f64,
+        /// What an unsteady hand is taken to do until somebody knows better, in degrees a second.
+        pub hand_held_deg_s: f64,
     }
 }
 
@@ -212,10 +283,20 @@ report! {
         /// Change by high-speed sync, where used.
         #[serde(skip_serializing_if = "Option::is_none")]
         pub high_speed_stops: Option<f64>,
-        /// Exposure of a row that gets all of it.
+        /// Exposure on the set, where it is read.
         pub exposure_lxs: f64,
-        /// Against the metered tone.
-        pub placement_stops: Option<f64>,
+        /// On the set, against the metered tone: what a meter reads, with no shutter in it.
+        pub on_set_stops: Option<f64>,
+        /// In the frame: what the sensor gets.
+        pub in_frame_stops: Option<f64>,
+        /// How much of it the sensor gets.
+        pub share: f64,
+        /// As a flash meter at the subject says it, turned to this light alone.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        pub meter: Option<String>,
+        /// Where it is wanted, in the frame.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        pub wanted_stops: Option<f64>,
     }
 }
 
@@ -236,8 +317,8 @@ report! {
         pub t90_label: String,
         /// Which of them is the freezing time.
         pub school: School,
-        /// Freezing time of the flash layer; the shutter time in high-speed sync.
-        pub freeze_s: f64,
+        /// Freezing time of what it draws: as the rows see it, the shutter time in high-speed sync; `null` where no row does.
+        pub freeze_s: Option<f64>,
         /// As written.
         pub freeze_label: String,
         /// Ignition to 99 % of the light.
@@ -345,6 +426,8 @@ report! {
         pub near_m: f64,
         /// Farthest sharp, `null` for infinity.
         pub far_m: Option<f64>,
+        /// From the one to the other; `null` for no end.
+        pub total_m: Option<f64>,
         /// Hyperfocal distance.
         pub hyperfocal_m: f64,
     }
@@ -361,8 +444,17 @@ report! {
         pub image_speed_m_s: f64,
         /// The same in pixels.
         pub image_speed_px_s: f64,
-        /// Blur of the flash layer.
-        pub flash_blur_px: f64,
+        /// Blur in the picture: of the layer that makes it.
+        pub blur_px: f64,
+        /// Which layer that is.
+        pub drawn_by: DrawnBy,
+        /// Share of the steady light in its picture.
+        pub steady_share: f64,
+        /// How long it stays in focus while it comes nearer or goes; nothing where it does neither.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        pub in_focus_s: Option<f64>,
+        /// Blur of the flash layer; `null` where no flash draws it.
+        pub flash_blur_px: Option<f64>,
         /// How far the part itself moves in that time.
         pub flash_travel_m: f64,
         /// Which light draws that blur, where any does.
@@ -402,7 +494,7 @@ report! {
         pub beside_stops: Option<f64>,
         /// The level through the part, on the ladder; `null` is black.
         pub through_stops: Option<f64>,
-        /// L* of beside minus L* of plain.
+        /// What is seen of the trail: L* of beside minus L* of plain, less for a path hardly longer than the allowed blur.
         pub delta_lightness: f64,
         /// In a word.
         pub visibility: Visibility,

@@ -1,10 +1,12 @@
 //! The positions of every control that may move, with what each does to the light.
 
-use super::{CONTROLS, Held, Look, Turned, nearness};
-use crate::answers::strips;
-use crate::outlook::{LightOutlook, Outlook};
+use super::{Held, Look, Turned, nearness};
+use crate::answers::{conditions, strips};
+use crate::outlook::{Outlook, timing};
 use crate::physics::depth::depth;
 use crate::physics::pulse::School;
+use crate::physics::shutter::rows::mean_share;
+use crate::physics::shutter::sync::{OVER_SHARE, ignition, usable_sync};
 use crate::physics::shutter::{Run, high_speed};
 use crate::plan::{Light, Plan, Settings};
 use crate::quantity::scale::{Aperture, Iso, ShutterTime};
@@ -31,6 +33,8 @@ pub(super) struct PowerPlace {
     pub value: f64,
     pub stops: f64,
     pub longer: f64,
+    /// The fastest time that leaves no row dark at it.
+    pub usable_s: f64,
 }
 
 /// One flash: what of it may be turned.
@@ -40,6 +44,9 @@ pub(super) struct LightBoard {
     pub index: usize,
     /// How far it is from what is held; `None` where it is not, or is dark.
     pub off: Option<f64>,
+    /// Whether it stays where it is, so that it moves against the camera; else it stands against another light, which the
+    /// camera moves as much.
+    pub against_camera: bool,
     /// Powers by the light they give, those with a pulse no longer than what is held; all of them where none is.
     pub powers: Vec<PowerPlace>,
     /// The power that is set.
@@ -48,6 +55,8 @@ pub(super) struct LightBoard {
     pub distances: Option<Distances>,
     /// In high-speed sync: light and blur at each shutter time, in the order of the board's.
     glow: Option<Vec<(f64, f64)>>,
+    /// Where the shutter cuts it now: what each power gets through it at each time, in stops against what is set.
+    through: Option<Vec<Vec<f64>>>,
 }
 
 /// Everything that may be turned, and where the light stands before it is.
@@ -91,11 +100,25 @@ impl Distances {
 }
 
 impl LightBoard {
-    fn of(plan: &Plan, seen: &LightOutlook, run: Run, look: &Look, index: usize, board: &Board) -> Self {
+    fn of(plan: &Plan, whole: &Outlook, look: &Look, index: usize, board: &Board) -> Self {
+        let (seen, run) = (&whole.lights[index], whole.run);
         let (light, dial) = (&plan.lights[index], &plan.settings.lights[index]);
         let glows = seen.high_speed.is_some();
         let freeze = look.lights.get(index).and_then(|light| light.freeze);
+        let sync = dial.sync;
+        // Where rows are dark already, more of them are looked for when all is put together.
+        let cut = seen.rows.touched > 0.0;
+        let usable = |value: f64| {
+            if glows || cut {
+                return 0.0;
+            }
+            let pulse = light.unit.control.at(value).pulse;
+            let timing = timing(plan, index, pulse.time_of_share(OVER_SHARE));
+            let usable = usable_sync(plan.body.travel, sync, timing, &pulse, plan.body.grid, plan.body.times);
+            usable.map_or(f64::INFINITY, |time| time.time().as_secs() * (1.0 - 1e-9))
+        };
         let power = |value: f64| PowerPlace {
+            usable_s: usable(value),
             value,
             stops: (value / dial.power).log2(),
             longer: freeze.filter(|_| !glows).map_or(0.0, |was| {
@@ -127,24 +150,53 @@ impl LightBoard {
         Self {
             index,
             // An automatic keeps its own light.
-            off: look
-                .lights
-                .get(index)
-                .and_then(|light| light.placement)
-                .filter(|_| dial.bias.is_none())
-                .and_then(|was| super::off(was, seen.lit.placement)),
-            powers,
+            off: look.off(plan, whole, index).flatten().filter(|_| dial.bias.is_none()),
+            against_camera: look.stays(plan, index),
             set,
             distances: may_walk
                 .then(|| Distances { light: light.clone(), here: light.exposure(1.0, 1, dial.distance) }),
+            through: (cut && !glows).then(|| through(plan, whole, index, &powers, &board.shutters)),
             glow: glows.then(|| board.shutters.iter().map(|place| at(place.value)).collect()),
+            powers,
         }
+    }
+
+    /// Change of its light by what a shutter time of the board lets through of a power.
+    pub fn through(&self, power: usize, shutter: usize) -> f64 {
+        self.through.as_ref().map_or(0.0, |through| through[power][shutter])
+    }
+
+    /// Whether the shutter cuts it now.
+    pub fn is_cut(&self) -> bool {
+        self.through.is_some()
     }
 
     /// Change of its light and lengthening of its blur at a shutter time of the board.
     pub fn glow_at(&self, shutter: usize) -> (f64, f64) {
         self.glow.as_ref().map_or((0.0, 0.0), |glow| glow[shutter])
     }
+}
+
+/// What a shutter lets through of each power, against what it lets through of the one that is set.
+fn through(
+    plan: &Plan,
+    whole: &Outlook,
+    light: usize,
+    powers: &[PowerPlace],
+    shutters: &[Place<ShutterTime>],
+) -> Vec<Vec<f64>> {
+    let (of, seen, sync) = (&plan.lights[light], &whole.lights[light], plan.settings.lights[light].sync);
+    let of_power = |place: &PowerPlace| {
+        let pulse = of.unit.control.at(place.value).pulse;
+        let timing = timing(plan, light, pulse.time_of_share(OVER_SHARE));
+        let gets = |time: &Place<ShutterTime>| {
+            let run = Run { time: time.value.time(), ..whole.run };
+            let share = mean_share(run, &pulse, ignition(run, sync, timing).at, (0.0, 1.0));
+            (share / seen.share).log2().max(conditions::NO_LIGHT)
+        };
+        shutters.iter().map(gets).collect()
+    };
+    powers.iter().map(of_power).collect()
 }
 
 impl Board {
@@ -194,8 +246,7 @@ impl Board {
             let place = |value: Stops| Place { value, stops: (now.filter - value).as_stops() };
             board.filters.extend(strips::filters().map(place).filter(|place| !stays(place.stops)));
         }
-        board.lights =
-            seen.firing().map(|(index, light)| LightBoard::of(plan, light, seen.run, look, index, &board)).collect();
+        board.lights = seen.firing().map(|(index, _)| LightBoard::of(plan, seen, look, index, &board)).collect();
         board
     }
 
@@ -210,33 +261,41 @@ impl Board {
         !self.fixed.contains(&control) && !self.turned.is_some_and(stays)
     }
 
-    /// Controls that may move and stand at an end of their range, as said.
-    pub fn at_their_ends(&self, to: &Settings) -> Vec<&'static str> {
-        let at_end = |values: &mut dyn Iterator<Item = f64>, set: f64| {
+    /// What stands at the end of its range, as said: each control of the camera, and each light by name.
+    pub fn at_their_ends(&self, plan: &Plan, to: &Settings) -> Vec<String> {
+        let end = |what: &str, values: &mut dyn Iterator<Item = f64>, set: f64, sides: (&str, &str)| {
             let (low, high) = values.fold((f64::MAX, f64::MIN), |(low, high), value| (low.min(value), high.max(value)));
-            set <= low * (1.0 + 1e-9) || set >= high * (1.0 - 1e-9)
+            // A control with a single place has no end to be at.
+            match low < high {
+                true if set <= low * (1.0 + 1e-9) => Some(format!("{what} {}", sides.0)),
+                true if set >= high * (1.0 - 1e-9) => Some(format!("{what} {}", sides.1)),
+                _ => None,
+            }
         };
-        CONTROLS
-            .into_iter()
-            .filter(|control| !self.fixed.contains(control))
-            .filter(|control| match control {
-                Held::Aperture if self.may(*control) => {
-                    at_end(&mut self.apertures.iter().map(|p| p.value.number()), to.aperture.number())
-                }
-                Held::Shutter if self.may(*control) => {
-                    at_end(&mut self.shutters.iter().map(|p| p.value.time().as_secs()), to.shutter.time().as_secs())
-                }
-                Held::Iso if self.may(*control) => {
-                    at_end(&mut self.isos.iter().map(|p| p.value.number()), to.iso.number())
-                }
-                Held::Power => self
-                    .lights
-                    .iter()
-                    .filter(|light| self.may_turn(Held::Power, light.index))
-                    .any(|light| at_end(&mut light.powers.iter().map(|p| p.value), to.lights[light.index].power)),
-                _ => false,
-            })
-            .map(Held::words)
-            .collect()
+        let mut ends = Vec::new();
+        let seconds = |place: &Place<ShutterTime>| place.value.time().as_secs();
+        if self.may(Held::Aperture) {
+            let mut all = self.apertures.iter().map(|place| place.value.number());
+            ends.extend(end("the aperture is", &mut all, to.aperture.number(), ("fully open", "at its smallest")));
+        }
+        if self.may(Held::Shutter) {
+            let mut all = self.shutters.iter().map(seconds);
+            ends.extend(end(
+                "the shutter is",
+                &mut all,
+                to.shutter.time().as_secs(),
+                ("at its fastest", "at its slowest"),
+            ));
+        }
+        if self.may(Held::Iso) {
+            let mut all = self.isos.iter().map(|place| place.value.number());
+            ends.extend(end("the ISO is", &mut all, to.iso.number(), ("at its lowest", "at its highest")));
+        }
+        for light in self.lights.iter().filter(|light| self.may_turn(Held::Power, light.index)) {
+            let what = format!("power of {} is", plan.lights[light.index].label);
+            let mut all = light.powers.iter().map(|place| place.value);
+            ends.extend(end(&what, &mut all, to.lights[light.index].power, ("at its lowest", "full")));
+        }
+        ends
     }
 }

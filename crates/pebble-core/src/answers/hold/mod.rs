@@ -9,10 +9,10 @@ mod search;
 
 use crate::answers::conditions;
 use crate::answers::strips::{self, Value, written_changes};
-use crate::outlook::{Outlook, outlook};
+use crate::outlook::{LightOutlook, Outlook, outlook};
 use crate::plan::{Plan, Settings};
-use crate::quantity::Stops;
 use crate::quantity::scale::duration_label;
+use crate::quantity::{Seconds, Stops};
 use board::Board;
 use serde::Serialize;
 
@@ -20,9 +20,6 @@ pub use crate::file::look::Held;
 
 /// What is held may be off by this much, in stops: a twentieth, less than anyone sees.
 pub const TOLERANCE: f64 = 0.05;
-
-/// Controls that can follow.
-const CONTROLS: [Held; 6] = [Held::Power, Held::Iso, Held::Aperture, Held::Shutter, Held::Filter, Held::FlashDistance];
 
 /// A control that followed.
 #[derive(Clone, Debug, PartialEq, Serialize)]
@@ -69,25 +66,36 @@ pub struct Turned {
 }
 
 /// Brings `now` back to the look of `base`: every quantity in `held`, with the controls in it and the one just `turned`
-/// left alone. With the key every other flash keeps its place too. The fewest and smallest moves that do; where nothing does, what comes nearest.
+/// left alone, and nothing else. The key holds the key alone; the ratios hold the other lights to it, or to the one that was
+/// turned. The fewest and smallest moves that do; where nothing does, what comes nearest.
 pub fn hold(base: &Plan, now: &Plan, held: &[Held], turned: Option<Turned>) -> Answer {
     let (was, is) = (outlook(base), outlook(now));
-    let look = Look::of(&was, held);
+    let look = Look::of(&was, held, anchor(now, turned));
     let board = Board::of(now, &is, &look, held, turned);
     let found = search::best(&board);
     // A cut frame is never the price of a look, unless it was cut already.
     let touched = is.touched().max(was.touched());
     let put_together = found.iter().map(|one| (one.settings, outlook(&now.with(one.settings))));
-    let (settings, seen) =
-        { put_together }.find(|(_, seen)| conditions::keeps_rows(seen, touched)).unwrap_or((now.settings, is));
+    // What was added up is checked in full: a pulse that is cut a little gives a little less.
+    let missed = |seen: &Outlook| (look.missed(now, seen) * 100.0).round();
+    let (settings, seen) = { put_together }
+        .filter(|(_, seen)| conditions::keeps_rows(seen, touched))
+        .min_by(|a, b| missed(&a.1).total_cmp(&missed(&b.1)))
+        .unwrap_or((now.settings, is));
     Answer { settings, followed: written_moves(now, &settings), gave: gave(&look, now, &settings, &seen, &board) }
+}
+
+/// The light that the ratios are counted from: the one that was turned, else the key.
+fn anchor(plan: &Plan, turned: Option<Turned>) -> usize {
+    let of_light = |turned: &Turned| matches!(turned.control, Held::Power | Held::FlashDistance);
+    turned.filter(of_light).map_or(plan.key, |turned| turned.light)
 }
 
 /// Settings that bring the steady light on the subject to where it is wanted while every flash stays, with only the
 /// controls that are not in `fixed`.
 pub(crate) fn with_ambient(plan: &Plan, wanted: Stops, fixed: &[Held]) -> Settings {
     let seen = outlook(plan);
-    let look = Look { ambient: Some(wanted), ..Look::of(&seen, &[Held::Key]) };
+    let look = Look { ambient: Some(wanted), ..Look::of(&seen, &[Held::Key, Held::Ratios], plan.key) };
     let board = Board::of(plan, &seen, &look, fixed, None);
     search::best(&board).first().map_or(plan.settings, |found| found.settings)
 }
@@ -118,19 +126,18 @@ pub fn equivalents(plan: &Plan, held: &[Held]) -> Vec<Equivalent> {
     // Without a wish the picture's light is what stays.
     let mut kept: Vec<Held> = quantities.collect();
     if kept.is_empty() {
-        kept = vec![Held::Key, Held::Ambient, Held::Background];
+        kept = vec![Held::Key, Held::Ratios, Held::Ambient, Held::Background];
     }
     kept.extend(held.iter().copied().filter(|one| one.control().is_some()));
     let seen = outlook(plan);
-    let look = Look::of(&seen, &kept);
+    let look = Look::of(&seen, &kept, plan.key);
     let board = Board::of(plan, &seen, &look, &kept, None);
     let touched = seen.touched();
     let mut list: Vec<Equivalent> = Vec::new();
     for candidates in search::per_aperture(&board) {
         let put_together = candidates.iter().map(|one| (one.settings, outlook(&plan.with(one.settings))));
-        let Some((settings, seen)) = { put_together }.find(|(_, seen)| conditions::keeps_rows(seen, touched)) else {
-            continue;
-        };
+        let held = |seen: &Outlook| conditions::keeps_rows(seen, touched) && look.missed(plan, seen) <= 0.0;
+        let Some((settings, seen)) = { put_together }.find(|(_, seen)| held(seen)) else { continue };
         list.push(equivalent(plan, &settings, &seen));
     }
     list
@@ -146,7 +153,7 @@ fn equivalent(plan: &Plan, settings: &Settings, seen: &Outlook) -> Equivalent {
         pulse: duration_label(seen.key().pulse.durations.t01),
         iso: settings.iso.label(plan.body.grid),
         depth: written_depth(&seen.depth),
-        blur_px: still.map(|(_, part)| part.flash_blur.as_metres().abs() / pitch).fold(0.0, f64::max),
+        blur_px: still.map(|(_, part)| part.blur.as_metres().abs() / pitch).fold(0.0, f64::max),
     }
 }
 
@@ -172,36 +179,68 @@ pub(crate) fn written_depth(depth: &crate::physics::depth::Depth) -> String {
 pub(crate) struct Look {
     /// Each flash.
     lights: Vec<LightLook>,
+    /// Whether the key stays where it is.
+    key: bool,
+    /// The light that the others stand against, where their ratios are held.
+    ratios: Option<usize>,
     ambient: Option<Stops>,
     background: Option<Stops>,
     /// Nearness of both ends of the zone of sharpness, as `1/near − 1/far`.
     depth: Option<f64>,
 }
 
-/// What is held of one flash.
+/// One flash as it was.
 #[derive(Clone, Copy, Debug)]
 pub(crate) struct LightLook {
-    placement: Option<Stops>,
-    /// Freezing time of what it draws.
+    placement: Stops,
+    /// Freezing time of what it draws, where that is held.
     freeze: Option<f64>,
 }
 
 impl Look {
-    fn of(seen: &Outlook, held: &[Held]) -> Self {
+    fn of(seen: &Outlook, held: &[Held], anchor: usize) -> Self {
         let has = |one: Held| held.contains(&one);
+        let light = |light: &LightOutlook| LightLook {
+            placement: light.in_frame.placement,
+            freeze: light.freeze.filter(|_| has(Held::Blur) && light.fires).map(Seconds::as_secs),
+        };
         Self {
-            lights: seen
-                .lights
-                .iter()
-                .map(|light| LightLook {
-                    placement: has(Held::Key).then_some(light.lit.placement),
-                    freeze: (has(Held::Blur) && light.fires).then(|| light.freeze.as_secs()),
-                })
-                .collect(),
+            lights: seen.lights.iter().map(light).collect(),
+            key: has(Held::Key),
+            ratios: has(Held::Ratios).then_some(anchor),
             ambient: has(Held::Ambient).then_some(seen.ambient.placement),
             background: has(Held::Background).then_some(seen.background.placement),
             depth: has(Held::Depth).then(|| nearness(&seen.depth)),
         }
+    }
+
+    /// Whether a flash is held to where it was, by the key or by its ratio to a key that is held.
+    fn stays(&self, plan: &Plan, light: usize) -> bool {
+        self.key && (light == plan.key || self.ratios.is_some())
+    }
+
+    /// How far a flash is from what is held of it, in stops: of where it was, or of its ratio. The outer `None` where nothing
+    /// is held of it, the inner where it came or went altogether.
+    fn off(&self, plan: &Plan, seen: &Outlook, light: usize) -> Option<Option<f64>> {
+        let moved = |light: usize| off(self.lights.get(light)?.placement, seen.lights[light].in_frame.placement);
+        if self.stays(plan, light) {
+            return Some(moved(light));
+        }
+        let anchor = self.ratios?;
+        Some(moved(light).zip(moved(anchor)).map(|(light, anchor)| light - anchor))
+    }
+
+    /// Stops beyond the tolerance, of everything that is held together.
+    fn missed(&self, plan: &Plan, seen: &Outlook) -> f64 {
+        let beyond = |off: f64| (off.abs() - TOLERANCE).max(0.0);
+        let steady = [(self.ambient, seen.ambient.placement), (self.background, seen.background.placement)];
+        let steady = steady.into_iter().filter_map(|(was, is)| off(was?, is)).map(beyond).sum::<f64>();
+        let lights = seen.firing().filter_map(|(light, _)| self.off(plan, seen, light)?).map(beyond).sum::<f64>();
+        let depth = self.depth.map_or(0.0, |was| beyond((nearness(&seen.depth) / was).log2()));
+        let longer = |(was, is): (&LightLook, &LightOutlook)| {
+            was.freeze.zip(is.freeze).map_or(0.0, |(was, is)| ((is.as_secs() / was).log2() - TOLERANCE).max(0.0))
+        };
+        steady + lights + depth + self.lights.iter().zip(&seen.lights).map(longer).sum::<f64>()
     }
 }
 
@@ -250,26 +289,19 @@ pub(crate) fn written_moves(now: &Plan, to: &Settings) -> Vec<Followed> {
 fn gave(look: &Look, now: &Plan, to: &Settings, seen: &Outlook, board: &Board) -> Vec<Gave> {
     let mut found = Vec::new();
     let what = |held: Held, light: Option<usize>| match light {
-        Some(light) if held == Held::Key => now.lights[light].label.clone(),
+        Some(light) if held == Held::Ratios => now.lights[light].label.clone(),
         Some(light) => format!("{} by {}", capital(held.words()), now.lights[light].label),
         None => capital(held.words()),
     };
     let mut say = |held: Held, light: Option<usize>, by: Option<f64>, change: String| {
-        let why = board.at_their_ends(to);
-        let why = if why.is_empty() {
-            "nothing else may move".to_owned()
-        } else {
-            format!("{} at the end", why.join(" and "))
-        };
+        let why = board.at_their_ends(now, to);
+        let why = if why.is_empty() { "nothing else may move".to_owned() } else { why.join(" and ") };
         found.push(Gave { held, by_stops: by, sentence: format!("{} {change}: {why}.", what(held, light)) });
     };
-    let key = look.lights.get(now.key).and_then(|light| light.placement);
-    let lights = [
-        (Held::Key, key, seen.key().lit.placement),
+    for (held, was, is) in [
         (Held::Ambient, look.ambient, seen.ambient.placement),
         (Held::Background, look.background, seen.background.placement),
-    ];
-    for (held, was, is) in lights {
+    ] {
         let Some(was) = was else { continue };
         match off(was, is) {
             None => say(held, None, None, "came or went altogether".to_owned()),
@@ -277,10 +309,13 @@ fn gave(look: &Look, now: &Plan, to: &Settings, seen: &Outlook, board: &Board) -
             Some(_) => {}
         }
     }
-    for (index, (was, is)) in look.lights.iter().zip(&seen.lights).enumerate().filter(|(index, _)| *index != now.key) {
-        let by = was.placement.and_then(|was| off(was, is.lit.placement));
-        if let Some(by) = by.filter(|by| by.abs() > TOLERANCE) {
-            say(Held::Key, Some(index), Some(by), format!("is off by {}", signed(by)));
+    for (index, _) in look.lights.iter().enumerate().filter(|(index, _)| now.fires(*index) || *index == now.key) {
+        let Some(by) = look.off(now, seen, index) else { continue };
+        let (held, whose) = if index == now.key && look.key { (Held::Key, None) } else { (Held::Ratios, Some(index)) };
+        match by {
+            None => say(held, whose, None, "came or went altogether".to_owned()),
+            Some(by) if by.abs() > TOLERANCE => say(held, whose, Some(by), format!("is off by {}", signed(by))),
+            Some(_) => {}
         }
     }
     if let Some(was) = look.depth {
@@ -292,7 +327,8 @@ fn gave(look: &Look, now: &Plan, to: &Settings, seen: &Outlook, board: &Board) -
     }
     for (index, (was, is)) in look.lights.iter().zip(&seen.lights).enumerate() {
         let Some(was) = was.freeze.filter(|_| is.fires) else { continue };
-        let by = (is.freeze.as_secs() / was).log2();
+        let Some(freeze) = is.freeze else { continue };
+        let by = (freeze.as_secs() / was).log2();
         if by > TOLERANCE {
             let mode = if is.high_speed.is_some() { "shutter" } else { "pulse" };
             let whose = (index != now.key).then_some(index);

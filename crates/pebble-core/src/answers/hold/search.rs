@@ -8,13 +8,16 @@ use crate::quantity::Metres;
 
 /// Moving one more control costs as much as this many stops on one that moves already.
 const ONE_MORE: f64 = 0.25;
-/// Beyond that, what a move costs by its nature: nothing for power, which is there to be turned; blur of the steady layer for
-/// the shutter, noise for ISO, depth for the aperture, a walk to the bag for a filter and to the light for a distance.
+/// Beyond that, what a move costs by its nature, in the order in which a photographer takes them: nothing for power, which is
+/// there to be turned; blur of the steady layer for the shutter; a walk to the bag for a filter and to the light for a
+/// distance; depth for the aperture; and the ISO last, for its noise.
 const SHUTTER: f64 = 0.02;
-const ISO: f64 = 0.04;
-const APERTURE: f64 = 0.06;
 const FILTER: f64 = 0.5;
 const DISTANCE: f64 = 1.0;
+const APERTURE: f64 = 2.0;
+const ISO: f64 = 3.0;
+/// A dark row is worse than anything that is off.
+const CUT: f64 = 1e3;
 /// Kept for a closer look.
 const KEPT: usize = 12;
 
@@ -108,10 +111,14 @@ impl Found {
     /// One light follows the camera.
     fn follow(&mut self, light: &LightBoard, gain: f64, shutter: usize) {
         let (glow, longer) = light.glow_at(shutter);
-        let flash =
-            flash_for(light, light.off.map(|off| off + gain + glow), self.settings.lights[light.index].distance);
+        let off = light.off.map(|off| if light.against_camera { off + gain + glow } else { off });
+        let time = self.settings.shutter.time().as_secs();
+        let flash = flash_for(light, off, self.settings.lights[light.index].distance, (time, shutter));
         let dial = &mut self.settings.lights[light.index];
         (dial.power, dial.distance) = (flash.power.value, flash.distance);
+        if flash.cuts {
+            self.excess += CUT;
+        }
         self.excess += flash.left.map_or(0.0, beyond) + beyond_longer(flash.power.longer) + beyond_longer(longer);
         self.cost += price(flash.power.stops, 0.0)
             + price(flash.walked, DISTANCE)
@@ -154,29 +161,43 @@ struct FlashPlace<'a> {
     walked: f64,
     /// How far it then still is from what is held.
     left: Option<f64>,
+    /// Whether it leaves rows dark, whatever is turned.
+    cuts: bool,
 }
 
-/// Power and distance that bring a light back.
-fn flash_for(light: &LightBoard, off: Option<f64>, set: Metres) -> FlashPlace<'_> {
-    let stay = |power, left| FlashPlace { power, distance: set, walked: 0.0, left };
+/// Power and distance that bring a light back, at a shutter time that leaves no row dark.
+fn flash_for(light: &LightBoard, off: Option<f64>, set: Metres, (time, shutter): (f64, usize)) -> FlashPlace<'_> {
+    let stays = |at: usize, left| {
+        let power = &light.powers[at];
+        FlashPlace { cuts: power.usable_s > time, power, distance: set, walked: 0.0, left }
+    };
     let Some(off) = off else {
         // A pulse that may not be longer still has to be short enough.
-        let power = if light.set.longer <= TOLERANCE {
-            &light.set
-        } else {
-            &light.powers[nearest(&light.powers, 0.0, |place| place.stops)]
-        };
-        return stay(power, None);
+        if light.set.longer <= TOLERANCE && light.set.usable_s <= time {
+            return FlashPlace { cuts: false, power: &light.set, distance: set, walked: 0.0, left: None };
+        }
+        return stays(whole_near(light, 0.0, time, shutter), None);
     };
-    let power = &light.powers[nearest(&light.powers, -off, |place| place.stops)];
-    let left = off + power.stops;
+    let at = whole_near(light, -off, time, shutter);
+    let left = off + light.powers[at].stops + light.through(at, shutter);
     match &light.distances {
         Some(distances) if left.abs() > TOLERANCE => {
             let (distance, walked) = distances.with(-left);
-            FlashPlace { power, distance, walked, left: Some(left + walked) }
+            FlashPlace { distance, walked, ..stays(at, Some(left + walked)) }
         }
-        _ => stay(power, Some(left)),
+        _ => stays(at, Some(left)),
     }
+}
+
+/// The power nearest to so many stops whose pulse is over in time; the nearest of all where none is.
+fn whole_near(light: &LightBoard, wanted: f64, time: f64, shutter: usize) -> usize {
+    let near = nearest(&light.powers, wanted, |place| place.stops);
+    if light.powers[near].usable_s <= time && !light.is_cut() {
+        return near;
+    }
+    let away = |at: &usize| (light.powers[*at].stops + light.through(*at, shutter) - wanted).abs();
+    let whole = (0..light.powers.len()).filter(|at| light.powers[*at].usable_s <= time);
+    whole.min_by(|a, b| away(a).total_cmp(&away(b))).unwrap_or(near)
 }
 
 /// The place nearest to so many stops, among places by their stops.

@@ -8,10 +8,10 @@ use super::window::usual_ambient;
 use crate::answers::conditions;
 use crate::file::gear::Modifier;
 use crate::file::shot::{Intent, Shot};
-use crate::outlook::{Outlook, outlook};
+use crate::outlook::{Outlook, key_wanted, outlook};
 use crate::physics::depth::depth;
 use crate::physics::exposure::Level;
-use crate::physics::ghost::{STRONG_FROM, Tones, dwell, ghost};
+use crate::physics::ghost::{STRONG_FROM, Tones, dwell, ghost, ramp};
 use crate::physics::motion::image_speed;
 use crate::physics::shutter::SyncMode;
 use crate::plan::check::At;
@@ -145,6 +145,8 @@ pub struct Brief<'a> {
     pub(super) needs: Vec<Need>,
     /// Flash on the background by all lights but the key, against the metered tone: they follow the camera.
     pub(super) other_spill: f64,
+    /// Where the key has to fall, the other lights staying to it as they are.
+    pub key_wanted: Stops,
 }
 
 impl<'a> Brief<'a> {
@@ -173,10 +175,11 @@ impl<'a> Brief<'a> {
             }
         };
         let others = seen.lights.iter().enumerate().filter(|(index, _)| *index != plan.key);
-        let others = others.fold(LuxSeconds::ZERO, |sum, (_, light)| sum + light.on_background.exposure);
+        let others = others.fold(LuxSeconds::ZERO, |sum, (_, light)| sum + light.background_in_frame());
         Ok(Self {
             needs: plan.parts.iter().enumerate().map(need).collect(),
             other_spill: others / seen.reference,
+            key_wanted: key_wanted(plan, &seen),
             shot,
             plan,
             bounds,
@@ -246,7 +249,8 @@ impl<'a> Brief<'a> {
     /// path that is too short to count.
     pub(super) fn trail(&self, need: &Need, shutter: ShutterTime, steady: f64, lifted: f64) -> f64 {
         let (length, dwell) = self.streak(need, shutter);
-        if length <= self.seen.allowed {
+        let shows = ramp(length, self.seen.allowed);
+        if shows <= 0.0 {
             return 0.0;
         }
         let background = Level::of_surface(
@@ -259,7 +263,8 @@ impl<'a> Brief<'a> {
             background_ambient: background,
             background_flash: Level::of_surface(self.plan.background_reflectance, Stops::from_ratio(lifted)),
         };
-        ghost(dwell, tones).delta_lightness.abs()
+        let seen = ghost(dwell, shows, tones);
+        if need.intent == Intent::Dash { seen.delta_lightness.abs() } else { seen.noticed() }
     }
 
     /// The key as another unit behind another modifier.
@@ -334,7 +339,8 @@ impl<'a> Brief<'a> {
         let time = candidate.shutter.time();
         say(Demand::Shutter, None, self.shutter_room(candidate.shutter));
         say(Demand::Filter, None, (bounds.filter_max - candidate.filter).as_stops());
-        let off = (key.lit.placement - plan.key_target).as_stops().abs();
+        // With all rows lit, as below, the frame gets what the set shows; of a glow, what the slit lets through.
+        let off = (key.in_a_whole_row() - self.key_wanted).as_stops().abs();
         say(Demand::Key, None, bounds.key_within.as_stops() - off);
         say(Demand::Ambient, None, Self::within(self.seen.ambient.placement.as_stops() + steady, self.ambient()));
         say(
@@ -349,9 +355,10 @@ impl<'a> Brief<'a> {
         say(Demand::Modifier, None, if as_now { f64::INFINITY } else { -modifier_price(change) });
         let glows = !candidate.glow || bounds.high_speed;
         say(Demand::HighSpeed, None, if glows { f64::INFINITY } else { key.high_speed.map_or(0.0, Stops::as_stops) });
+        let lasts = if candidate.glow { time } else { key.pulse.durations.by(plan.school) };
         for (index, need) in self.needs.iter().enumerate() {
             if let Some(limit) = need.limit {
-                say(Demand::Blur, Some(index), conditions::still(need.speed * key.freeze, limit));
+                say(Demand::Blur, Some(index), conditions::still(need.speed * lasts, limit));
             }
         }
         say(Demand::Depth, None, self.depth_room(candidate.aperture));
@@ -375,7 +382,7 @@ impl<'a> Brief<'a> {
                 (false, false) => spare.max(0.0),
             },
         );
-        let lifted = self.other_spill + key.on_background.exposure / seen.reference;
+        let lifted = self.other_spill + key.background_in_a_whole_row().as_ratio();
         for (index, need) in self.needs.iter().enumerate() {
             if need.wanted_streak.is_some() {
                 say(Demand::Streak, Some(index), self.streak_room(need, candidate.shutter));

@@ -10,7 +10,7 @@ use super::seek::{Going, Reach, Seek};
 use super::setup::{SetLight, Setup};
 use super::stock::Stock;
 use super::tables::{Cam, Tables};
-use crate::outlook::DRAWS_WITHIN;
+use crate::outlook::DRAWS_FROM;
 use crate::physics::shutter::SyncMode;
 use crate::quantity::Stops;
 use crate::quantity::scale::ShutterTime;
@@ -136,7 +136,7 @@ impl<'a> Crewing<'a> {
     /// Levels and times that are open with the flash that falls on the background now.
     pub fn open(&self) -> impl Iterator<Item = (usize, usize)> + '_ {
         let key = &self.brief.seen.lights[self.brief.plan.key];
-        let lifted = self.brief.other_spill + key.on_background.exposure / self.brief.seen.reference;
+        let lifted = self.brief.other_spill + key.background_in_a_whole_row().as_ratio();
         (0..self.tables.levels.len()).flat_map(move |level| {
             let row = self.tables.row(level).iter().enumerate();
             row.filter(move |(_, cell)| cell.is_open() && lifted >= cell.spill.0 && lifted < cell.spill.1)
@@ -308,15 +308,17 @@ impl Hands<'_> {
 
 fn places(brief: &Brief, aim: &Aim) -> Vec<Place> {
     let (plan, seen) = (brief.plan, &brief.seen);
-    let key = seen.key().lit.placement;
-    let wanted = |light: usize| (plan.key_target + (seen.lights[light].lit.placement - key)).as_stops();
+    let key = seen.key().in_a_whole_row();
+    let wanted = |light: usize| {
+        (brief.key_wanted + ((seen.lights[light].in_a_whole_row() - seen.lights[light].grazing) - key)).as_stops()
+    };
     let looks = |light: usize| wanted(light) + seen.lights[light].grazing.as_stops();
     let firing: Vec<usize> =
-        seen.firing().filter(|(_, light)| light.lit.placement > Stops::DARK).map(|(light, _)| light).collect();
+        seen.firing().filter(|(_, light)| light.on_set.placement > Stops::DARK).map(|(light, _)| light).collect();
     let draws = |light: usize, part: usize| {
         let others = firing.iter().filter(|other| plan.lights[**other].reaches(part));
-        let strongest = others.map(|other| looks(*other)).fold(f64::NEG_INFINITY, f64::max);
-        plan.lights[light].reaches(part) && looks(light) >= strongest + DRAWS_WITHIN.as_stops()
+        let all: f64 = others.map(|other| looks(*other).exp2()).sum();
+        plan.lights[light].reaches(part) && looks(light).exp2() >= all * DRAWS_FROM
     };
     let place = |light: &usize| {
         let limits =

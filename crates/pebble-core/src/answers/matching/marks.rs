@@ -161,7 +161,7 @@ impl Board<'_, '_> {
         let open: Vec<usize> = (0..self.tables.levels.len()).filter(open).collect();
         let (low, high) = open.first().zip(open.last())?;
         let level = |at: usize| self.tables.levels[at].log_reference;
-        let target = self.brief.plan.key_target.as_stops();
+        let target = self.brief.key_wanted.as_stops();
         let within = self.brief.bounds.key_within.as_stops();
         let low = level(*low) + target - within - near + self.of_one;
         let high = level(*high) + target + within - far + self.of_one;
@@ -208,7 +208,7 @@ impl Board<'_, '_> {
         let Some((near, far)) = self.reach.log_light.first().zip(self.reach.log_light.last()) else {
             return Some("no place outside the frame is near enough".to_owned());
         };
-        let target = plan.key_target.as_stops();
+        let target = self.brief.key_wanted.as_stops();
         let within = bounds.key_within.as_stops() + EDGE;
         let place = |at: usize| distance_label(self.reach.places[at]);
         let short = low.log_reference + target - within - (log + near);

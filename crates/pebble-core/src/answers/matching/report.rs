@@ -490,7 +490,7 @@ fn crew_row(brief: &Brief, stock: &Stock, crew: &Crew) -> Option<CrewRow> {
                 shot.lights[set.light].modifier.name
             ),
             group: format!("group {}, channel {}", light.group, plan.settings.lights[set.light].channel),
-            freeze: duration_label(seen.lights[set.light].freeze),
+            freeze: seen.lights[set.light].freeze.map_or_else(|| "none".to_owned(), duration_label),
         }
     });
     let weight = crew.setup.lights.iter().zip(&crew.units).try_fold(0.0, |sum, (set, (unit, heads))| {

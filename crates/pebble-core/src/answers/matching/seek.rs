@@ -479,7 +479,7 @@ impl<'s, 'a> Class<'s, 'a> {
         let (brief, tables, reach) = (self.seek.brief, self.seek.tables, self.reach);
         let Some((nearest, farthest)) = reach.log_light.first().zip(reach.log_light.last()) else { return };
         let within = self.seek.aim.key_within(brief) + EDGE;
-        let base = self.log_output + row.log_power + gain - brief.plan.key_target.as_stops();
+        let base = self.log_output + row.log_power + gain - brief.key_wanted.as_stops();
         let first = tables.levels.partition_point(|level| level.log_reference < base + farthest - within);
         let mut marks = (reach.places.len(), reach.places.len());
         for (at, level) in tables.levels.iter().enumerate().skip(first) {
@@ -519,7 +519,7 @@ impl<'s, 'a> Class<'s, 'a> {
     /// One time at one level, where flash on the background may count.
     fn cell(&mut self, cell: &Cell, cost: f64, places: Range<usize>, at: (&Exposing, usize, usize), gain: f64) {
         let (brief, level) = (self.seek.brief, &self.seek.tables.levels[at.1]);
-        let wanted = level.log_reference - (self.log_output + at.0.log_power + gain - brief.plan.key_target.as_stops());
+        let wanted = level.log_reference - (self.log_output + at.0.log_power + gain - brief.key_wanted.as_stops());
         let fits = |place: usize| {
             if cell.spill == (0.0, f64::INFINITY) {
                 return true;

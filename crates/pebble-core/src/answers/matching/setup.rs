@@ -115,7 +115,7 @@ pub fn applied(shot: &Shot, stock: &Stock, setup: &Setup) -> Result<Shot, Invali
     let (was, is) = (crate::outlook(&before), crate::outlook(&after));
     for (index, light) in to.lights.iter_mut().enumerate() {
         let named = setup.lights.iter().any(|set| set.light == index);
-        let by = (was.lights[index].lit.placement - is.lights[index].lit.placement).as_ratio();
+        let by = (was.lights[index].in_a_whole_row() - is.lights[index].in_a_whole_row()).as_ratio();
         if named || !by.is_finite() || !is.lights[index].fires || light.automatic.is_some() {
             continue;
         }

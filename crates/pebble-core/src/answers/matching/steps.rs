@@ -86,7 +86,7 @@ fn steps(shot: &Shot, plan: &Plan, seen: &crate::outlook::Outlook, index: usize)
         say(
             "flash",
             "By way of the surface",
-            "ρ · Ψ · cos α / (π · d₂²)",
+            "Σ ρ · I(θ) · ΔΩ · cos α / (π · d₂²)",
             format!("{:.1} m", dial.distance.as_metres()),
             format!("{:.2} lx·s", arrives.as_lux_seconds()),
         );
@@ -134,15 +134,15 @@ fn steps(shot: &Shot, plan: &Plan, seen: &crate::outlook::Outlook, index: usize)
         "exposure",
         "Where it falls",
         "log₂(H / H_ref)",
-        format!("log₂({:.2} / {:.2})", of_light.lit.exposure.as_lux_seconds(), seen.reference.as_lux_seconds()),
-        format!("{} stops", signed(of_light.lit.placement.as_stops(), 2)),
+        format!("log₂({:.2} / {:.2})", of_light.in_frame.exposure.as_lux_seconds(), seen.reference.as_lux_seconds()),
+        format!("{} stops", signed(of_light.in_frame.placement.as_stops(), 2)),
     );
     say(
         "pulse",
         "How long it shines",
         if of_light.high_speed.is_some() { "the shutter's time" } else { plan.school.label() },
         format!("{} at {written}", light.name),
-        duration_label(of_light.freeze),
+        of_light.freeze.map_or_else(|| "no row sees it".to_owned(), duration_label),
     );
     if of_light.high_speed.is_none() {
         let worst = of_light.rows.worst.as_stops();
@@ -176,7 +176,8 @@ fn steps(shot: &Shot, plan: &Plan, seen: &crate::outlook::Outlook, index: usize)
             format!("{}: {:.1} m/s · {:.4}", part.name, part.speed.as_metres_per_second(), seen.magnification),
             format!("{:.1} mm/s", speed.as_metres_per_second() * 1e3),
         );
-        let blur = speed * of_light.freeze;
+        let freeze = of_light.freeze.unwrap_or(crate::quantity::Seconds::ZERO);
+        let blur = speed * freeze;
         say(
             "movement",
             "How far it moves meanwhile",
@@ -184,7 +185,7 @@ fn steps(shot: &Shot, plan: &Plan, seen: &crate::outlook::Outlook, index: usize)
             format!(
                 "{:.1} mm/s · {} / {:.2} µm",
                 speed.as_metres_per_second() * 1e3,
-                duration_label(of_light.freeze),
+                duration_label(freeze),
                 pitch.as_millimetres() * 1e3
             ),
             format!("{:.1} px of {:.1} allowed", blur / pitch, limit / pitch),

@@ -11,7 +11,7 @@ use crate::quantity::{Metres, Stops};
 pub(super) fn usual_ambient(plan: &Plan, seen: &Outlook) -> (Stops, Stops) {
     let click = Stops::from_stops(CLICK);
     let now = seen.ambient.placement;
-    match plan.ambient_target {
+    match plan.targets.ambient {
         Some(target) => (target - click, target + click),
         None if plan.parts.iter().any(|part| part.intent == Intent::Dash) => (now - click, now + click),
         None => (Stops::DARK, now + click),

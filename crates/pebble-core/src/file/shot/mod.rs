@@ -19,8 +19,8 @@ mod earlier;
 
 /// Name of the format in the file's `format` field.
 pub const FORMAT: &str = "dash-pebble/shot";
-/// Version this program writes. It reads 1 as well, which knew a single flash.
-pub const VERSION: u32 = 2;
+/// Version this program writes. It reads 1 as well, which knew a single flash, and 2, whose target stood on the key alone.
+pub const VERSION: u32 = 3;
 /// Channel of radios that nobody has set.
 const FIRST_CHANNEL: u32 = 1;
 
@@ -29,7 +29,7 @@ wire! {
     pub struct Shot {
         /// Always `dash-pebble/shot`.
         pub format: String,
-        /// Version of the format, 2.
+        /// Version of the format, 3.
         #[serde(deserialize_with = "earlier::version")]
         pub version: u32,
         /// What the photographer calls it.
@@ -43,6 +43,7 @@ wire! {
         /// Which duration counts as freezing time.
         pub school: School,
         /// Where things shall fall.
+        #[serde(deserialize_with = "earlier::targets")]
         pub targets: Targets,
         /// Camera, lens and their settings.
         pub camera: Camera,
@@ -78,6 +79,9 @@ wire! {
         /// Cautions that were seen and acknowledged, by their identity.
         #[serde(default, skip_serializing_if = "Vec::is_empty")]
         pub acknowledged: Vec<String>,
+        /// Frames in a row that are meant.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub burst: Option<ShotBurst>,
         /// What stays while something else is turned.
         #[serde(default, skip_serializing_if = "Vec::is_empty")]
         pub hold: Vec<Held>,
@@ -109,14 +113,71 @@ word! {
     }
 }
 
+word! {
+    /// Which light makes the picture.
+    #[derive(Default)]
+    pub enum Lead {
+        /// Flash: the exposure stands on flash and steady light together.
+        #[default]
+        Flash,
+        /// Daylight, or whatever burns: the exposure stands on it, and flash fills at a ratio to it.
+        Daylight,
+    }
+}
+
+word! {
+    /// How the subject is read, and so what the exposure stands on.
+    #[derive(Default)]
+    pub enum Reads {
+        /// On the surface that keys and fills light most, with the meter turned to it.
+        #[default]
+        LitSide,
+        /// With the dome turned to the camera.
+        Dome,
+    }
+}
+
 wire! {
     /// Where things shall fall, in stops against the metered tone.
     pub struct Targets {
-        /// Flash on the subject.
-        pub key_stops: f64,
+        /// Which light leads.
+        #[serde(default, skip_serializing_if = "is_usual")]
+        pub lead: Lead,
+        /// How the subject is read.
+        #[serde(default, skip_serializing_if = "is_usual")]
+        pub reads: Reads,
+        /// Exposure of the subject: of all light together where flash leads, of the steady light where daylight does.
+        pub subject_stops: f64,
         /// Steady light on the subject, where it matters.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         pub ambient_stops: Option<f64>,
+        /// Steady light on the background, where it matters.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub background_stops: Option<f64>,
+    }
+}
+
+fn is_usual<T: Default + PartialEq>(value: &T) -> bool {
+    *value == T::default()
+}
+
+impl Scene {
+    /// Whether it has the sky over it.
+    pub const fn is_outdoors(self) -> bool {
+        matches!(self, Self::LanternSlalom | Self::SlipwaySpin)
+    }
+}
+
+wire! {
+    /// Frames in a row.
+    pub struct ShotBurst {
+        /// How many.
+        pub frames: u32,
+        /// Frames a second.
+        pub per_second: f64,
+        /// How long the action lasts that they shall cover.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub action_s: Option<f64>,
     }
 }
 
@@ -171,6 +232,9 @@ wire! {
         pub distance_m: f64,
         /// How deep the group or the movement is, centred on that distance.
         pub depth_m: f64,
+        /// The most that shall be sharp, from the nearest to the farthest.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub depth_at_most_m: Option<f64>,
     }
 }
 
@@ -395,6 +459,12 @@ wire! {
         /// For a rim: how much brighter its edge looks than it was metered, where that was seen.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         pub grazing_stops: Option<f64>,
+        /// Where it shall fall by itself, in the frame.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub target_stops: Option<f64>,
+        /// Where it shall fall against the light that leads: the key, or daylight.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub ratio_stops: Option<f64>,
         /// Power left to the automatic; `power` then waits.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         pub automatic: Option<Automatic>,

@@ -10,6 +10,7 @@ pub mod recordings;
 mod shape;
 pub mod table;
 mod train;
+mod window;
 
 pub use banks::SwitchedBanks;
 pub use charge_voltage::ChargeVoltage;
