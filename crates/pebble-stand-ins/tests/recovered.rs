@@ -37,6 +37,7 @@ fn pulses() -> Vec<(&'static str, Pulse)> {
         ("quenched, 1/64", quenched.pulse(1.0 / 64.0)),
         ("charge voltage, full", voltage.pulse(1.0)),
         ("charge voltage, 1/16", voltage.pulse(1.0 / 16.0)),
+        ("a rise without length", Pulse::full(Seconds::ZERO, ms(1.1))),
         ("banks, full", banks.pulse(1.0)),
         ("banks, 1/4", banks.pulse(0.25)),
         ("long burn", ChargeVoltage { rise: ms(0.25), decay: ms(4.4), gamma: 0.1 }.pulse(1.0)),

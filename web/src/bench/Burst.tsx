@@ -1,4 +1,4 @@
-import { SimpleGrid, Stack, Switch, Text } from '@mantine/core'
+import { SimpleGrid, Stack, Switch } from '@mantine/core'
 import type { Forecast, LightForecast, Problem, Shot } from '../api/client'
 import { Figure } from '../controls/Figure'
 import { MaybeFigure } from '../controls/MaybeFigure'
@@ -66,10 +66,8 @@ export function Burst({ shot, forecast, refusal, onChange }: Props) {
 function Frames({ light }: { light: LightForecast }) {
   const { frames_stops: frames, said } = light.supply
   return (
-    <div>
-      <Text size="xs">
-        <b>{light.label}</b> {said || 'nobody has written down what it gives'}
-      </Text>
+    <div className={classes.unit}>
+      <b>{light.label}</b>
       {frames.length > 1 && (
         <ol className={classes.frames} aria-label={`Frames of ${light.label}`}>
           {frames.map((loss, index) => (
@@ -82,6 +80,7 @@ function Frames({ light }: { light: LightForecast }) {
           ))}
         </ol>
       )}
+      <span>{said || 'nobody has written down what it gives'}</span>
     </div>
   )
 }

@@ -128,7 +128,7 @@ export function Controls(props: Props) {
           <More word="Tones" choose="tones" width={560}>
             <Tones shot={shot} onChange={onChange} />
           </More>
-          <More word={burstWord(shot)} choose="burst" width={400}>
+          <More word={burstWord(shot)} choose="burst" width={620}>
             <Burst shot={shot} forecast={answer?.forecast} refusal={refusal} onChange={onChange} />
           </More>
           <UnstyledButton className={classes.moreButton} data-choose="groups" onClick={onGroups}>

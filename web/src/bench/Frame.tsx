@@ -134,8 +134,8 @@ export const Frame = memo(function Frame({
           onChange={(layers) => look({ layers: layers as Layers })}
           data={[
             { value: 'both', label: `Both ${keyOf('both')}` },
-            { value: 'flash', label: `Flash only ${keyOf('flash')}` },
-            { value: 'ambient', label: `Ambient only ${keyOf('ambient')}` },
+            { value: 'flash', label: `Flash ${keyOf('flash')}` },
+            { value: 'ambient', label: `Ambient ${keyOf('ambient')}` },
           ]}
         />
         <button type="button" className={classes.tool} aria-pressed={loupe} onClick={toggle}>

@@ -65,7 +65,7 @@ fn files_that_are_no_shots_are_refused_with_the_reason() {
     let text = std::fs::read_to_string(example_path("double-ropes")).unwrap();
     let big = "x".repeat(50 * 1024 * 1024);
     let cases = [
-        ("unknown version", text.replace("\"version\": 2", "\"version\": 3"), "version"),
+        ("unknown version", text.replace("\"version\": 3", "\"version\": 4"), "version"),
         ("missing field", text.replace("\"iso\": 200,", ""), "iso"),
         ("wrong field", text.replace("\"focal_mm\"", "\"focal_inch\""), "focal_inch"),
         ("impossible value", text.replace("\"power\": ", "\"power\": 9"), "lights[0].power"),

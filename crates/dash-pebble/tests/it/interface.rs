@@ -211,10 +211,12 @@ async fn the_frame_is_looked_at_in_each_light_up_close_and_on_the_axis_of_time()
     browser.until(&format!("{pulse} < 5")).await;
 
     // A rung is dragged by keys: the target moves, and the program says what it asks for.
-    let rung = browser.find("[data-rung='key']").await;
+    let rung = browser.find("[data-rung='subject']").await;
     rung.focus().await.unwrap();
     browser.keys(Key::PageDown + "").await;
-    browser.until("document.querySelector('[data-finding=key]')?.innerText.includes('above its target')").await;
+    browser
+        .until("document.querySelector('[data-finding=exposure]')?.innerText.includes('above where it is wanted')")
+        .await;
 
     // Themes and keys.
     browser.run("document.activeElement.blur()", vec![]).await;
@@ -351,7 +353,7 @@ async fn another_camera_and_unit_bring_their_own_dials() {
     // A flash that does not fire leaves no pulse in the moment and no key on the ladder.
     browser.keys("x").await;
     browser.until("document.querySelector('[data-testid=moment-line]').innerText.includes('no flash')").await;
-    browser.until("document.querySelector('[aria-label=Ladder]').textContent.includes('no light: Key flash')").await;
+    browser.until("document.querySelector('[aria-label=Ladder]').textContent.includes('no flash in it')").await;
 }
 
 #[tokio::test(flavor = "multi_thread")]
@@ -368,35 +370,36 @@ async fn a_look_is_held_while_controls_are_turned() {
     let fits = "return document.scrollingElement.scrollHeight <= innerHeight && document.scrollingElement.scrollWidth <= innerWidth";
     assert_eq!(browser.run(fits, vec![]).await, true);
 
-    // Closed by a stop: ISO gives it back, in one move, and says so where it stands.
+    // Closed by a stop: the shutter gives it back to the steady light and the power to the key, and both say so.
     browser.run("document.activeElement.blur()", vec![]).await;
     browser.keys("a").await;
     browser.keys(Key::PageUp + "").await;
     browser.until(&reads("aperture", "11")).await;
-    browser.until(&reads("iso", "400")).await;
-    browser.until("document.querySelector('[data-followed=iso]')?.innerText === '+3'").await;
+    browser.until(&reads("shutter", "1/30")).await;
+    browser.until("document.querySelector('[data-followed=shutter]')?.innerText === '−3'").await;
+    browser.until("document.querySelector('[data-followed=power]')?.innerText === '+3'").await;
     browser.until(&format!("{placed} === {before}")).await;
     saved(&browser).await;
 
-    // ISO locked from its strip: now shutter and power follow.
-    browser.keys("i").await;
+    // Shutter locked from its strip: now the ISO follows, which is the last that does.
+    browser.keys("s").await;
     browser.keys(" ").await;
-    browser.until("document.querySelector('[data-lock=iso]').ariaPressed === 'true'").await;
+    browser.until("document.querySelector('[data-lock=shutter]').ariaPressed === 'true'").await;
     browser.keys("a").await;
     browser.keys(Key::Right + "").await;
     browser.until(&reads("aperture", "13")).await;
-    browser.until("document.querySelector('[data-followed=shutter]')").await;
-    browser.until(&reads("iso", "400")).await;
+    browser.until("document.querySelector('[data-followed=iso]')").await;
+    browser.until(&reads("shutter", "1/30")).await;
     browser.until(&format!("{placed} === {before}")).await;
     saved(&browser).await;
     // A turn and what followed it are one step back and one forth.
-    let shutter = value_of(&browser, "shutter").await;
+    let iso = value_of(&browser, "iso").await;
     browser.keys((Key::Control + "z").to_string()).await;
     browser.until(&reads("aperture", "11")).await;
-    browser.until(&format!("!({})", reads("shutter", &shutter))).await;
+    browser.until(&format!("!({})", reads("iso", &iso))).await;
     browser.keys((Key::Control + Key::Shift + "z").to_string()).await;
     browser.until(&reads("aperture", "13")).await;
-    browser.until(&reads("shutter", &shutter)).await;
+    browser.until(&reads("iso", &iso)).await;
 
     // The light goes: it cannot be held, and the chip says so.
     browser.click("[data-reading='subject']").await;
@@ -635,11 +638,16 @@ async fn parts_targets_and_streaks_are_set_where_they_are_seen() {
         .until("document.querySelector('[data-part=Shoes]') && document.querySelector('[data-finding=blur-Shoes]')")
         .await;
 
-    // A target for the steady light, set on its rung: the miss is said with what mends it, and a press mends it.
+    // A target for the steady light, set on its rung: the miss is said, and the target goes as it came.
     browser.find("[data-rung='ambient']").await.focus().await.unwrap();
     browser.keys(Key::PageUp + "").await;
-    browser.until("document.querySelector('[data-finding=ambient]')?.innerText.includes('below its target')").await;
-    browser.click("[data-finding='ambient'] button").await;
+    browser
+        .until("document.querySelector('[data-finding=ambient]')?.innerText.includes('below where it is wanted')")
+        .await;
+    // More of it would draw the face as well: no press is offered, and it is said why.
+    browser.until("document.querySelector('[data-finding=ambient]')?.innerText.includes('What would mend it')").await;
+    browser.find("[data-rung='ambient']").await.focus().await.unwrap();
+    browser.keys(Key::Delete + "").await;
     browser.until("!document.querySelector('[data-finding=ambient]')").await;
 
     // Time on a log axis: the pulse, a line on the whole axis, is wide there.

@@ -1,6 +1,6 @@
 //! People in rows: how deep and wide they stand, and what depth of field for them costs on each light.
 
-use crate::answers::hold::{Followed, Held, TOLERANCE, hold, written_depth, written_moves};
+use crate::answers::hold::{Followed, Held, hold, written_depth, written_moves};
 use crate::answers::strips;
 use crate::outlook::{Outlook, outlook};
 use crate::physics::depth::depth;
@@ -68,6 +68,8 @@ pub fn groups(plan: &Plan, shapes: &[GroupShape]) -> Result<Vec<GroupAnswer>, In
     Ok(shapes.iter().map(|shape| answer(plan, shape)).collect())
 }
 
+/// Lights may be off by this much, half a third of a stop, before a group cannot be lit.
+const SHORT: f64 = 0.17;
 /// Steps back are paced out.
 const PACE_M: f64 = 0.1;
 
@@ -87,17 +89,24 @@ fn answer(plan: &Plan, shape: &GroupShape) -> GroupAnswer {
         let half = Metres::from_metres(deep / 2.0);
         stands.subject_distance - half >= zone.near && zone.far.is_none_or(|far| far >= stands.subject_distance + half)
     };
-    let found = strips::apertures(&plan.body).find(holds);
-    let aperture = found.or_else(|| strips::apertures(&plan.body).last()).unwrap_or(plan.settings.aperture);
-    let at = stands.with(Settings { aperture, ..plan.settings });
     // The lights pay for it, the shutter for the sky; what they do not have the ISO gives.
     let kept = [Held::Key, Held::Ratios, Held::Ambient, Held::Aperture, Held::Filter, Held::FlashDistance];
-    let held = hold(&stands, &at, &kept, None);
-    let short = held.gave.iter().filter_map(|gave| gave.by_stops).map(f64::abs).fold(0.0, f64::max);
+    let paid = |aperture: Aperture| {
+        let held = hold(&stands, &stands.with(Settings { aperture, ..plan.settings }), &kept, None);
+        let short = held.gave.iter().filter_map(|gave| gave.by_stops).map(f64::abs).fold(0.0, f64::max);
+        (aperture, held, short)
+    };
+    // The widest that holds all of them and that the lights can follow; else the widest that holds them.
+    let mut deep_enough = strips::apertures(&plan.body).filter(holds).peekable();
+    let found = deep_enough.peek().copied();
+    let followed = deep_enough.map(paid).find(|(.., short)| *short <= SHORT);
+    let narrowest = strips::apertures(&plan.body).last().unwrap_or(plan.settings.aperture);
+    let (aperture, held, short) = followed.unwrap_or_else(|| paid(found.unwrap_or(narrowest)));
+    let found = found.map(|_| aperture);
     let zone = depth(plan.body.focal, aperture, stands.subject_distance, seen.allowed);
     let not = if found.is_none() {
         Some("No aperture of this lens holds all of them: fewer rows, more distance, or a shorter lens.".to_owned())
-    } else if short > TOLERANCE.max(0.17) {
+    } else if short > SHORT {
         let first =
             held.gave.iter().max_by(|a, b| a.by_stops.unwrap_or(9.0).abs().total_cmp(&b.by_stops.unwrap_or(9.0).abs()));
         Some(first.map_or_else(String::new, |gave| gave.sentence.clone()))

@@ -242,8 +242,7 @@ fn the_ladder_holds_every_light_once_and_in_order() {
             "subject",
             "subject-other",
             "trail-Face",
-            "trail-Ropes",
-            "trail-Shoes"
+            "trail-Ropes"
         ]
     );
     near("white clips", seen.ladder.clip_stops, 2.474, 0.001);

@@ -118,6 +118,11 @@ fn a_group_gets_the_widest_aperture_that_holds_it_and_the_lights_pay() {
     let many = &answers[1];
     assert!((many.depth_m - 1.7).abs() < 1e-9 && (many.width_m - 7.0 * 0.55).abs() < 1e-9);
     assert!(!many.fits && many.fits_from_m > 8.0 && answers[0].fits);
+    // They are seen from farther back, which is said before it is taken.
+    let back = many.back_m.expect("the camera steps back");
+    assert!(
+        many.fits_from_m <= 8.0 + back + 1e-9 && many.changes.iter().any(|one| one.pointer == "/subject/distance_m")
+    );
     for (answer, half) in answers.iter().zip([0.15, 0.85]).filter(|(answer, _)| answer.not.is_none()) {
         let after = turned(&shot, &answer.changes);
         let holds = |aperture| {
@@ -128,7 +133,18 @@ fn a_group_gets_the_widest_aperture_that_holds_it_and_the_lights_pay() {
         };
         assert!(holds(after.settings.aperture));
         let wider = strips::apertures(&after.body).take_while(|one| *one < after.settings.aperture).last();
-        assert!(wider.is_none_or(|wider| !holds(wider)), "no stop more than it takes");
+        // No stop more than it takes, or than the lights can go down by.
+        let lowest = after
+            .lights
+            .iter()
+            .zip((0..).map(|light| after.settings.lights[light].power))
+            .any(|(light, power)| (power.log2() + light.unit.lowest.as_stops()).abs() < 0.5);
+        let slowest = after.settings.shutter.time() <= outlook(&after).key().usable_sync.unwrap().time() * 1.3;
+        assert!(wider.is_none_or(|wider| !holds(wider)) || lowest || slowest, "{answer:?}");
+        // Flash and steady light stay, and what becomes of each is said.
+        let (now, was) = (outlook(&after), outlook(&before));
+        assert!((now.ambient.placement - was.ambient.placement).as_stops().abs() <= 0.17 + 1e-6, "{answer:?}");
+        assert_eq!(answer.becomes.len(), before.lights.len() + 1, "{:?}", answer.becomes);
         for (now, was) in outlook(&after).lights.iter().zip(&outlook(&before).lights) {
             assert!((now.in_frame.placement - was.in_frame.placement).as_stops().abs() <= 0.17 + 1e-6, "{answer:?}");
         }

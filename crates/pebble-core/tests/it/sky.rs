@@ -37,6 +37,11 @@ fn suns_worked_by_hand() {
     let equinox = of(&sky(0.0, 0.0, "2026-03-20", "12:00", 0));
     let long = minutes(&equinox.sets.unwrap()) - minutes(&equinox.rises.unwrap());
     assert!((long - 727).abs() <= 4, "{long} minutes");
+    // The light falls without a step through the sunset: from minute to minute by a quarter of a stop at most.
+    let evening: Vec<f64> = (1080..1200)
+        .map(|minute| of(&sky(51.5, 0.0, "2026-03-20", &format!("{:02}:{:02}", minute / 60, minute % 60), 0)).now.lux)
+        .collect();
+    assert!(evening.windows(2).all(|pair| (0.0..0.27).contains(&(pair[0] / pair[1]).log2())), "{evening:?}");
     // Full sun on level ground: a hundred thousand lux, more or less.
     let full = of(&sky(23.44, 0.0, "2026-06-21", "12:00", 0)).now;
     assert!((80_000.0..140_000.0).contains(&full.lux), "{}", full.lux);

@@ -11,12 +11,13 @@ use crate::quantity::bounds::Invalid;
 use crate::quantity::{Angle, Stops};
 use serde::Serialize;
 use solar_positioning::time::JulianDate;
-use solar_positioning::{Location, RefractionCorrection, SolarPositions};
+use solar_positioning::{Location, SolarPositions};
 
 /// Minutes between two points of the drawn day.
 const STEP: u32 = 10;
 const DAY: u32 = 24 * 60;
-/// The sun is up while its upper rim is: its centre then stands this much under the horizon, in degrees.
+/// Where its centre truly stands, in degrees, when the air has lifted the upper rim of the sun to the horizon: 34′ of
+/// refraction and 16′ of its own half.
 const RISING: f64 = -0.833;
 /// Drops that are looked for.
 const DROPS: std::ops::RangeInclusive<u32> = 1..=6;
@@ -29,7 +30,7 @@ pub struct SkyAt {
     pub minute: u32,
     /// As written, `18:30`.
     pub time: String,
-    /// Altitude of the sun.
+    /// True altitude of the sun, before the air lifts it.
     pub altitude_deg: f64,
     /// Illuminance of a level surface.
     pub lux: f64,
@@ -124,14 +125,13 @@ fn notes(now: &SkyAt, each: &[SkyAt], neither: bool) -> Vec<String> {
 fn sky_at(sky: &Sky, clock: &Clock, minute: u32) -> SkyAt {
     let (year, month, day) = clock.date;
     let location = Location { latitude: sky.latitude_deg, longitude: sky.longitude_deg };
+    // The light goes by where the sun is, not by what the air lifts it to, which ends in a step at the horizon.
     let altitude = JulianDate::from_utc_simple(year, month, day, 0, 0, 0.0)
         .and_then(|midnight| {
             let days = f64::from(minute as i32 - sky.utc_offset_min) / f64::from(DAY);
             JulianDate::new(midnight.julian_date() + days, solar_positioning::delta_t::estimate_from_date(year, month)?)
         })
-        .and_then(|time| {
-            SolarPositions::grena3().at_from_julian(time, location, 0.0, Some(RefractionCorrection::standard()))
-        })
+        .and_then(|time| SolarPositions::grena3().at_from_julian(time, location, 0.0, None))
         // Place and date were checked: the sun has an altitude.
         .map_or(-90.0, |sun| sun.elevation_angle());
     let clear = clear_sky(Angle::from_degrees(altitude));

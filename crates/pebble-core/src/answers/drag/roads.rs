@@ -155,7 +155,7 @@ fn road(plan: &Plan, part: usize, by: Held, streak: Seconds, wanted: Stops) -> D
     };
     DragRoad {
         by,
-        not: obstacle(plan, by, streak, wanted, &seen),
+        not: obstacle(plan, (by, &settings), streak, wanted, &seen),
         exposure: written_exposure(plan, &settings),
         changes: written_moves(plan, &settings),
         said: strips::said(plan, &settings),
@@ -168,7 +168,40 @@ fn road(plan: &Plan, part: usize, by: Held, streak: Seconds, wanted: Stops) -> D
     }
 }
 
-fn obstacle(plan: &Plan, by: Held, streak: Seconds, wanted: Stops, seen: &Outlook) -> Option<String> {
+/// What stands at its end: the control itself, or the power of a light that could not follow it.
+fn end_of(plan: &Plan, by: Held, to: &Settings) -> String {
+    let ends = |mut all: Box<dyn Iterator<Item = f64> + '_>, set: f64| {
+        let first = all.next().unwrap_or(set);
+        let last = all.last().unwrap_or(first);
+        [first, last].iter().any(|end| (end - set).abs() <= 1e-6 * end.abs().max(1.0))
+    };
+    let at_its_end = match by {
+        Held::Aperture => ends(Box::new(strips::apertures(&plan.body).map(|one| one.number())), to.aperture.number()),
+        Held::Iso => ends(Box::new(strips::isos(&plan.body).map(|one| one.number())), to.iso.number()),
+        _ => ends(Box::new(strips::filters().map(|one| one.as_stops())), to.filter.as_stops()),
+    };
+    if at_its_end {
+        return format!("the {} ends there", by.words());
+    }
+    let powers = (0..plan.lights.len()).filter(|light| plan.fires(*light)).find_map(|light| {
+        let (of, power) = (&plan.lights[light], to.lights[light].power);
+        let lowest = (-of.unit.lowest).as_ratio();
+        match power {
+            _ if power <= lowest * 1.01 => Some(format!("power of {} is at its lowest", of.label)),
+            _ if power >= 0.99 => Some(format!("power of {} is full", of.label)),
+            _ => None,
+        }
+    });
+    powers.unwrap_or_else(|| format!("the {} comes no nearer", by.words()))
+}
+
+fn obstacle(
+    plan: &Plan,
+    (by, to): (Held, &Settings),
+    streak: Seconds,
+    wanted: Stops,
+    seen: &Outlook,
+) -> Option<String> {
     let miss = (seen.run.time / streak).log2().abs();
     if miss > 0.5 {
         let (slow, fast) = (plan.body.times.0.label(plan.body.grid), plan.body.times.1.label(plan.body.grid));
@@ -180,11 +213,7 @@ fn obstacle(plan: &Plan, by: Held, streak: Seconds, wanted: Stops, seen: &Outloo
     }
     if off.abs() > NEAR {
         let side = if off > 0.0 { "bright" } else { "dark" };
-        return Some(format!(
-            "The steady light stays {:.1} stops too {side}: the {} ends there.",
-            off.abs(),
-            by.words()
-        ));
+        return Some(format!("The steady light stays {:.1} stops too {side}: {}.", off.abs(), end_of(plan, by, to)));
     }
     let before = outlook(plan);
     let moved = before

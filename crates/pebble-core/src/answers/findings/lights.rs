@@ -140,7 +140,14 @@ pub(super) fn candidates(Case { plan, seen }: Case, flaw: &Flaw, matter: Matter)
     Ideas::of(match matter {
         Matter::Fires => {
             let lights = set.lights.with(index, |dial| dial.channel = plan.channel);
-            vec![Idea::moving_one([Some(Settings { lights, ..set })])]
+            let heard = Settings { lights, ..set };
+            // Where it is one too many for the exposure, all of them give way to it.
+            let then = crate::outlook::outlook(&plan.with(heard));
+            let steady = then.ambient.placement.as_ratio();
+            let flash = then.subject.read_by(plan.targets.reads).as_ratio() - steady;
+            let times = (plan.targets.subject.as_ratio() - steady) / flash;
+            let together = (times.is_finite() && times > 0.0).then(|| super::remedy::follow_all(plan, heard, times));
+            vec![Idea::moving_one([Some(heard), together.flatten()])]
         }
         Matter::Rim => {
             let over = (seen.lights[index].seen() - seen.key().in_frame.placement).as_stops();

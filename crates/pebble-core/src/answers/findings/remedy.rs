@@ -355,6 +355,15 @@ pub(super) fn follow(plan: &Plan, to: Settings, times: f64) -> Option<Settings> 
     Some(Settings { lights, ..to })
 }
 
+/// The same with all lights that are on, those among them that do not hear the trigger yet.
+pub(super) fn follow_all(plan: &Plan, to: Settings, times: f64) -> Option<Settings> {
+    let mut lights = to.lights;
+    for light in (0..plan.lights.len()).filter(|light| plan.lights[*light].on && to.lights[*light].bias.is_none()) {
+        lights[light].power = power_near(plan, light, to.lights[light].power * times)?;
+    }
+    Some(Settings { lights, ..to })
+}
+
 /// The aperture some clicks away; positive clicks are smaller openings.
 pub(super) fn aperture_by(plan: &Plan, clicks: i32) -> Option<Aperture> {
     let to = plan.settings.aperture.nearest_sixth() + clicks * plan.body.grid.step();

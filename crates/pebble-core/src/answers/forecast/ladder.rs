@@ -1,10 +1,11 @@
 //! Everything that lights the picture on one scale of stops.
 
 use crate::answers::conditions::{leads, wanted_of};
-use crate::file::shot::{Lead, Reads, Role};
-use crate::outlook::{Burns, Outlook};
+use crate::file::shot::{Intent, Lead, Reads, Role};
+use crate::outlook::{Burns, Outlook, PartOutlook};
 use crate::physics::exposure::{black_placement, clip_placement};
-use crate::plan::{Plan, Target};
+use crate::physics::ghost::Visibility;
+use crate::plan::{Part, Plan, Target};
 use crate::quantity::Stops;
 use crate::wire::report;
 use serde::Serialize;
@@ -96,8 +97,7 @@ fn subject(plan: &Plan, outlook: &Outlook, rungs: &mut Vec<Rung>) {
         }
         return;
     }
-    let readings =
-        [(Reads::LitSide, "Subject, lit side", of.lit_side), (Reads::Dome, "Subject, dome to camera", of.dome)];
+    let readings = [(Reads::LitSide, "Subject, lit side", of.lit_side), (Reads::Dome, "Subject, by dome", of.dome)];
     for (reads, label, stops) in readings {
         let id = if reads == targets.reads { "subject" } else { "subject-other" };
         let one = rung(id, label, RungKind::Subject, stops);
@@ -137,7 +137,7 @@ fn steady(plan: &Plan, outlook: &Outlook, rungs: &mut Vec<Rung>) {
     rungs.push(Rung {
         stops: tone.level_stops,
         note: Some(tone.word),
-        ..rung("background-tone", "Background's tone", RungKind::Ambient, Stops::DARK)
+        ..rung("background-tone", "Back", RungKind::Ambient, Stops::DARK)
     });
 }
 
@@ -181,7 +181,11 @@ pub(super) fn ladder(plan: &Plan, outlook: &Outlook) -> Ladder {
         };
         rungs.push(rung(&format!("lamp-{index}"), &name, RungKind::Ambient, lamp.on_subject.placement));
     }
-    for (part, seen) in plan.parts.iter().zip(&outlook.parts).filter(|(_, seen)| seen.draws) {
+    // A trail that nobody sees is not looked for, unless it was wanted.
+    let seen_or_wanted = |(part, seen): &(&Part, &PartOutlook)| {
+        seen.draws && (part.intent == Intent::Dash || seen.ghost.visibility() > Visibility::Not)
+    };
+    for (part, seen) in plan.parts.iter().zip(&outlook.parts).filter(seen_or_wanted) {
         rungs.push(Rung {
             delta_lightness: Some(seen.ghost.delta_lightness),
             ..rung(

@@ -67,6 +67,8 @@ pub(super) struct Board {
     /// Slow to fast or as set alone; what is set is at `shutter_set`.
     pub shutters: Vec<Place<ShutterTime>>,
     pub shutter_set: usize,
+    /// The fastest of them at which every flash has a power that leaves no row dark.
+    pub shutter_safe: usize,
     pub isos: Vec<Place<Iso>>,
     pub filters: Vec<Place<Stops>>,
     /// The flashes that fire.
@@ -222,6 +224,7 @@ impl Board {
             apertures: vec![aperture(now.aperture)],
             shutters: vec![shutter(now.shutter)],
             shutter_set: 0,
+            shutter_safe: 0,
             isos: vec![Place { value: now.iso, stops: 0.0 }],
             filters: vec![Place { value: now.filter, stops: 0.0 }],
             lights: Vec::new(),
@@ -247,6 +250,13 @@ impl Board {
             board.filters.extend(strips::filters().map(place).filter(|place| !stays(place.stops)));
         }
         board.lights = seen.firing().map(|(index, _)| LightBoard::of(plan, seen, look, index, &board)).collect();
+        let whole = |light: &LightBoard| light.powers.iter().map(|place| place.usable_s).fold(f64::INFINITY, f64::min);
+        let slowest = board.lights.iter().map(whole).fold(0.0, f64::max);
+        board.shutter_safe = board
+            .shutters
+            .iter()
+            .position(|place| place.value.time().as_secs() >= slowest)
+            .unwrap_or(board.shutters.len() - 1);
         board
     }
 

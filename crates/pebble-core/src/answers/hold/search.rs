@@ -2,9 +2,10 @@
 //! and the distance what the power's steps leave.
 
 use super::TOLERANCE;
-use super::board::{Board, LightBoard, PowerPlace};
+use super::board::{Board, LightBoard, Place, PowerPlace};
 use crate::plan::Settings;
-use crate::quantity::Metres;
+use crate::quantity::scale::Iso;
+use crate::quantity::{Metres, Stops};
 
 /// Moving one more control costs as much as this many stops on one that moves already.
 const ONE_MORE: f64 = 0.25;
@@ -75,36 +76,52 @@ fn through(board: &Board, index: usize, kept: &mut Vec<Found>) {
         for filter in &board.filters {
             let gain = aperture.stops + iso.stops + filter.stops;
             let at = shutter_for(board, gain);
-            let shutter = &board.shutters[at];
-            let ambient = [board.ambient_off, board.background_off]
-                .into_iter()
-                .flatten()
-                .map(|off| beyond(off + gain + shutter.stops))
-                .sum::<f64>();
-            let mut found = Found {
-                settings: Settings {
-                    aperture: aperture.value,
-                    shutter: shutter.value,
-                    iso: iso.value,
-                    filter: filter.value,
-                    ..board.now
-                },
-                excess: depth + ambient,
-                cost: price(shutter.stops, SHUTTER)
-                    + price(iso.stops, ISO)
-                    + price(aperture.stops, APERTURE)
-                    + price(filter.stops, FILTER),
-            };
-            for light in &board.lights {
-                // Each light only adds to both: what is beaten already stays beaten.
-                if kept.len() == KEPT && !found.before(&kept[KEPT - 1]) {
-                    break;
-                }
-                found.follow(light, gain, at);
+            set_up(board, (index, depth), (*iso, *filter), at, kept);
+            // Too fast for the flashes: the steady light gives rather than the rows.
+            if at < board.shutter_safe {
+                set_up(board, (index, depth), (*iso, *filter), board.shutter_safe, kept);
             }
-            keep(kept, found);
         }
     }
+}
+
+/// One set-up of the camera, its lights following it.
+fn set_up(
+    board: &Board,
+    (index, depth): (usize, f64),
+    (iso, filter): (Place<Iso>, Place<Stops>),
+    at: usize,
+    kept: &mut Vec<Found>,
+) {
+    let (aperture, shutter) = (&board.apertures[index], &board.shutters[at]);
+    let gain = aperture.stops + iso.stops + filter.stops;
+    let ambient = [board.ambient_off, board.background_off]
+        .into_iter()
+        .flatten()
+        .map(|off| beyond(off + gain + shutter.stops))
+        .sum::<f64>();
+    let mut found = Found {
+        settings: Settings {
+            aperture: aperture.value,
+            shutter: shutter.value,
+            iso: iso.value,
+            filter: filter.value,
+            ..board.now
+        },
+        excess: depth + ambient,
+        cost: price(shutter.stops, SHUTTER)
+            + price(iso.stops, ISO)
+            + price(aperture.stops, APERTURE)
+            + price(filter.stops, FILTER),
+    };
+    for light in &board.lights {
+        // Each light only adds to both: what is beaten already stays beaten.
+        if kept.len() == KEPT && !found.before(&kept[KEPT - 1]) {
+            return;
+        }
+        found.follow(light, gain, at);
+    }
+    keep(kept, found);
 }
 
 impl Found {

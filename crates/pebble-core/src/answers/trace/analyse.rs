@@ -215,10 +215,11 @@ pub fn analyse(trace: Trace) -> Reading {
     if count > 1 {
         say(false, format!("There are {count} pulses; the strongest is used."));
     }
-    let summit = window.clone().max_by(|a, b| smooth[*a].total_cmp(&smooth[*b])).unwrap_or(0);
     let upper = smooth[window.clone()].iter().filter(|value| **value > 0.5 * rough).count();
     let width = (upper / SAMPLES_WITHIN).max(1);
     let scaled = averaged(smooth, width, rough);
+    // After the smoothing: of a rise without length the mean at the very edge is half of it, and the top is behind.
+    let summit = window.clone().max_by(|a, b| scaled[*a].total_cmp(&scaled[*b])).unwrap_or(0);
     // A running median of five leaves 0.54 of white noise, and over five samples neighbours share it.
     let left = (5.0 / width as f64).sqrt().min(1.0) * MEDIAN_LEAVES;
     let curve = Curve { time: &time, level: &scaled, noise: left * noise / rough };
