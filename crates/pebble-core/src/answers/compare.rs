@@ -128,7 +128,7 @@ fn numbers(plan: &Plan, seen: &Outlook) -> Vec<Line> {
     }
     say("Ambient on the subject".to_owned(), placed(seen.ambient.placement));
     say("Ambient on the background".to_owned(), placed(seen.background.placement));
-    say("Pulse, t0.1".to_owned(), duration_label(seen.key().pulse.durations.t01));
+    say("Pulse, t0.1".to_owned(), duration_label(seen.key().pulse.times.1));
     let rows = if seen.touched() > 0.0 {
         format!("{:.0} % lose flash", seen.touched() * 100.0)
     } else {

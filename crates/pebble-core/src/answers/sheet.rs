@@ -295,6 +295,7 @@ fn forms(wire: &FlashUnit, unit: &Unit) -> OutputForms {
 
 fn at_power(wire: &FlashUnit, unit: &Unit, output: &OutputForms, power: f64, rate: f64) -> AtPower {
     let at = unit.control.at(power);
+    let durations = at.durations();
     let (times, levels): (Vec<Seconds>, Vec<f64>) = at.pulse.drawn().unzip();
     let below = -Stops::from_ratio(power);
     let energy = wire.energy_j.map(|energy| energy * power);
@@ -302,12 +303,12 @@ fn at_power(wire: &FlashUnit, unit: &Unit, output: &OutputForms, power: f64, rat
     AtPower {
         power,
         power_label: power_label(below),
-        t05_s: at.durations.t05.as_secs(),
-        t01_s: at.durations.t01.as_secs(),
-        t90_s: at.durations.t90.as_secs(),
-        t05_label: duration_label(at.durations.t05),
-        t01_label: duration_label(at.durations.t01),
-        t90_label: duration_label(at.durations.t90),
+        t05_s: durations.t05.as_secs(),
+        t01_s: durations.t01.as_secs(),
+        t90_s: durations.t90.as_secs(),
+        t05_label: duration_label(durations.t05),
+        t01_label: duration_label(durations.t01),
+        t90_label: duration_label(durations.t90),
         origin: unit.origin_of(&at),
         doubt: doubt(&at),
         guide_number_m: output.guide_number_m * power.sqrt(),
@@ -354,8 +355,8 @@ fn curve(control: &Control, lowest: f64) -> Vec<CurvePiece> {
             (0..=count).map(|k| (-(first + (last - first) * k as f64 / count as f64)).exp2()).collect();
         let seen: Vec<PulseAt> = power.iter().map(|power| control.at(*power)).collect();
         pieces.push(CurvePiece {
-            t01_s: seen.iter().map(|at| at.durations.t01.as_secs()).collect(),
-            t05_s: seen.iter().map(|at| at.durations.t05.as_secs()).collect(),
+            t01_s: seen.iter().map(|at| at.times.1.as_secs()).collect(),
+            t05_s: seen.iter().map(|at| at.times.0.as_secs()).collect(),
             recorded: seen.iter().all(|at| at.basis == Basis::Recorded),
             power,
         });

@@ -6,6 +6,7 @@ use crate::physics::output::grazing;
 use crate::physics::pulse::{Pulse, PulseAt};
 use crate::physics::shutter::sync::{OVER_SHARE, Timing, ignition, usable_sync};
 use crate::physics::shutter::{Ignition, RowReport, Run, SyncMode, high_speed, rows};
+use crate::physics::subject::direction;
 use crate::plan::{Dial, Light, Plan};
 use crate::quantity::scale::ShutterTime;
 use crate::quantity::{LuxSeconds, Seconds, Stops};
@@ -33,6 +34,8 @@ pub struct LightOutlook {
     pub in_frame: Incident,
     /// On the background, on the set.
     pub on_background: Incident,
+    /// Where its light comes from: right, to the camera, up.
+    pub from: [f64; 3],
     /// How much brighter than metered the edge looks that it draws; nothing but for rims.
     pub grazing: Stops,
     /// The pulse at this power.
@@ -56,8 +59,59 @@ pub(crate) fn timing(plan: &Plan, light: usize, length: Seconds) -> Timing {
     Timing { lag: plan.lights[light].lag, guard: plan.body.guard, length }
 }
 
+/// Pulses that were solved before: of one camera and its lights, whatever is set on them.
+#[derive(Clone, Debug, Default)]
+pub struct Pulses {
+    kept: Vec<Solved>,
+    keeps: bool,
+}
+
+/// What a light does at a power, whenever the shutter runs.
+#[derive(Clone, Copy, Debug)]
+struct Solved {
+    light: usize,
+    power: f64,
+    sync: SyncMode,
+    pulse: PulseAt,
+    length: Seconds,
+    usable_sync: Option<ShutterTime>,
+}
+
+impl Pulses {
+    /// An empty memory, for who tries many settings of one shot.
+    pub fn kept() -> Self {
+        Self { kept: Vec::with_capacity(64), keeps: true }
+    }
+
+    /// How long the pulse of a power lasts.
+    pub(crate) fn lasts(&mut self, plan: &Plan, light: usize, power: f64) -> Seconds {
+        self.of(plan, light, power).pulse.by(plan.school)
+    }
+
+    /// The fastest time that leaves no row dark at a power.
+    pub(crate) fn usable_sync(&mut self, plan: &Plan, light: usize, power: f64) -> Option<ShutterTime> {
+        self.of(plan, light, power).usable_sync
+    }
+
+    fn of(&mut self, plan: &Plan, light: usize, power: f64) -> Solved {
+        let sync = plan.settings.lights[light].sync;
+        let known = |one: &&Solved| (one.light, one.sync) == (light, sync) && one.power == power;
+        if let Some(known) = self.kept.iter().find(known) {
+            return *known;
+        }
+        let pulse = plan.lights[light].unit.control.at(power);
+        let length = pulse.pulse.time_of_share(OVER_SHARE);
+        let usable_sync = usable(plan, &plan.settings.lights[light], &pulse.pulse, timing(plan, light, length));
+        let solved = Solved { light, power, sync, pulse, length, usable_sync };
+        if self.keeps {
+            self.kept.push(solved);
+        }
+        solved
+    }
+}
+
 impl LightOutlook {
-    pub(super) fn of(plan: &Plan, index: usize, run: Run, reference: LuxSeconds) -> Self {
+    pub(super) fn of(plan: &Plan, index: usize, run: Run, reference: LuxSeconds, pulses: &mut Pulses) -> Self {
         let (light, dial) = (&plan.lights[index], &plan.settings.lights[index]);
         let high_speed = (dial.sync == SyncMode::HighSpeed).then(|| high_speed::loss(run, light.unit.efficiency));
         let gain = high_speed.map_or(1.0, Stops::as_ratio);
@@ -74,15 +128,15 @@ impl LightOutlook {
             _ => Incident::of(thrown(dial.distance + plan.background_behind) * plan.spill.as_ratio(), reference),
         };
 
-        let pulse = light.unit.control.at(power);
-        let length = pulse.pulse.time_of_share(OVER_SHARE);
+        let (bearing, height) = light.comes_from(dial.distance);
+        let Solved { pulse, length, usable_sync, .. } = pulses.of(plan, index, power);
         let timing = timing(plan, index, length);
         let ignition = ignition(run, dial.sync, timing);
         let rows = match high_speed {
             None => rows::report(run, &pulse.pulse, ignition.at),
             Some(_) => whole_rows(),
         };
-        let whole = pulse.durations.by(plan.school);
+        let whole = pulse.by(plan.school);
         let (share, freeze) = if high_speed.is_some() {
             (gain, Some(run.time))
         } else if rows.first.min(rows.last) > UNCUT {
@@ -102,8 +156,9 @@ impl LightOutlook {
             share,
             in_frame: Incident::of(on_set.exposure * share, reference),
             on_background,
+            from: direction(bearing, height),
             grazing: grazing(plan, light),
-            usable_sync: usable(plan, dial, &pulse.pulse, timing),
+            usable_sync,
             freeze,
             length,
             ignition,

@@ -8,8 +8,8 @@ mod part;
 mod subject;
 mod tint;
 
-pub use light::LightOutlook;
 pub(crate) use light::timing;
+pub use light::{LightOutlook, Pulses};
 pub(crate) use part::DRAWS_FROM;
 pub use part::{DrawnBy, PartOutlook};
 pub use subject::SubjectOutlook;
@@ -136,12 +136,17 @@ impl Outlook {
 
 /// Puts one shot together.
 pub fn outlook(plan: &Plan) -> Outlook {
+    outlook_with(plan, &mut Pulses::default())
+}
+
+/// The same with the pulses of earlier settings of the same shot, and for later ones.
+pub fn outlook_with(plan: &Plan, pulses: &mut Pulses) -> Outlook {
     let set = &plan.settings;
     let run = Run { travel: plan.body.travel, time: set.shutter.time() };
     let reference = reference_exposure(set.aperture, set.iso, set.filter);
 
     let lights: Vec<LightOutlook> =
-        (0..plan.lights.len()).map(|index| LightOutlook::of(plan, index, run, reference)).collect();
+        (0..plan.lights.len()).map(|index| LightOutlook::of(plan, index, run, reference, pulses)).collect();
     let steady = steady(plan, &lights, run.time, reference);
     let sum = |of: &mut dyn Iterator<Item = LuxSeconds>| {
         Incident::of(of.fold(LuxSeconds::ZERO, |sum, one| sum + one), reference)

@@ -2,7 +2,7 @@
 
 use super::{Incident, LightOutlook};
 use crate::file::shot::{Lead, Reads, Role};
-use crate::physics::subject::{Arriving, direction, lit_side, on_cheeks, on_dome, on_surface};
+use crate::physics::subject::{Arriving, lit_side, on_cheeks, on_dome, on_surface};
 use crate::plan::{MAX_LIGHTS, Plan, Target};
 use crate::quantity::{LuxSeconds, Stops};
 
@@ -36,8 +36,7 @@ impl Arrivals {
         for (index, (light, seen)) in plan.lights.iter().zip(lights).enumerate() {
             let exposure = seen.in_frame.exposure.as_lux_seconds();
             if exposure > 0.0 && light.role != Role::Backdrop && counts(index) {
-                let (bearing, height) = light.comes_from(plan.settings.lights[index].distance);
-                arrivals.list[arrivals.count] = Arriving { from: direction(bearing, height), exposure };
+                arrivals.list[arrivals.count] = Arriving { from: seen.from, exposure };
                 arrivals.count += 1;
             }
         }

@@ -199,7 +199,7 @@ fn equivalents_give_the_same_light_and_each_says_what_it_costs() {
 }
 
 fn strips_pulse(seen: &pebble_core::Outlook) -> String {
-    pebble_core::quantity::scale::duration_label(seen.key().pulse.durations.t01)
+    pebble_core::quantity::scale::duration_label(seen.key().pulse.durations().t01)
 }
 
 proptest! {

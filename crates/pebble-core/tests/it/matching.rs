@@ -159,7 +159,7 @@ fn each_priority_puts_its_own_first() {
                 let freeze = if candidate.glow {
                     candidate.shutter.time().as_secs()
                 } else {
-                    unit.control.at(candidate.power).durations.by(plan.school).as_secs()
+                    unit.control.at(candidate.power).durations().by(plan.school).as_secs()
                 };
                 match priority {
                     Priority::ShortestPulse => freeze.log2(),

@@ -121,7 +121,7 @@ fn way(plan: &Plan, road: Road) -> Way {
         units,
         power: power_label(-Stops::from_ratio(key.power)),
         lost_stops: key.high_speed.map_or(0.0, |loss| -loss.as_stops()),
-        freeze: if glow { settings.shutter.label(plan.body.grid) } else { duration_label(key.pulse.durations.t01) },
+        freeze: if glow { settings.shutter.label(plan.body.grid) } else { duration_label(key.pulse.times.1) },
         blur_px: worst / pitch,
         severity,
         verdict,

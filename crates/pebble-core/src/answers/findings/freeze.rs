@@ -3,7 +3,7 @@
 use super::remedy::{Idea, Ideas, Source, power_by_aperture, power_by_distance, power_by_iso, shutter_by};
 use super::{Case, Flaw, Kind, Words, percent, px};
 use crate::answers::strips;
-use crate::outlook::{DrawnBy, PartOutlook};
+use crate::outlook::{DrawnBy, PartOutlook, Pulses};
 use crate::physics::pulse::School;
 use crate::plan::{Part, Plan, Settings};
 use crate::quantity::Stops;
@@ -34,11 +34,11 @@ pub(super) fn doubts(case: Case, found: &mut Vec<Flaw>) {
 /// Whether t0.5 calls a part still that t0.1 would not.
 fn flatters(case: Case, of_part: &PartOutlook, ratio: f64) -> bool {
     let light = &case.seen.lights[slowest(case, of_part)];
-    let durations = &light.pulse.durations;
+    let (t05, t01) = light.pulse.times;
     case.plan.school == School::T05
         && of_part.drawn_by == DrawnBy::Flash
         && light.high_speed.is_none()
-        && ratio * (durations.t01 / durations.t05) > 1.0
+        && ratio * (t01 / t05) > 1.0
 }
 
 /// The light that draws the blur of a part.
@@ -55,15 +55,15 @@ fn judged_by(case @ Case { plan, seen }: Case, flaw: &Flaw) -> (usize, f64, usiz
 
 pub(super) fn school_flatters(case @ Case { plan, seen }: Case, flaw: &Flaw) -> Words {
     let (part, allowed, light) = judged_by(case, flaw);
-    let durations = &seen.lights[light].pulse.durations;
-    let blur = plan.pixels(seen.parts[part].image_speed * durations.t01);
+    let (t05, t01) = seen.lights[light].pulse.times;
+    let blur = plan.pixels(seen.parts[part].image_speed * t01);
     Words {
         title: format!("{}: t0.5 flatters, {} by t0.1", plan.parts[part].name, px(blur)),
         cause: format!(
             "The limit is {}. Pictures behave like t0.1, {} here; t0.5 is {}.",
             px(allowed),
-            duration_label(durations.t01),
-            duration_label(durations.t05)
+            duration_label(t01),
+            duration_label(t05)
         ),
     }
 }
@@ -96,7 +96,7 @@ pub(super) fn blurred(case @ Case { plan, seen }: Case, flaw: &Flaw) -> Words {
     Words { title, cause: format!("{lasts}; it moves {:.1} mm meanwhile.", (part.speed * time).as_millimetres()) }
 }
 
-pub(super) fn candidates(case @ Case { plan, seen }: Case, flaw: &Flaw) -> Ideas {
+pub(super) fn candidates(case @ Case { plan, seen }: Case, flaw: &Flaw, pulses: &mut Pulses) -> Ideas {
     let index = flaw.part();
     let Some(limit) = plan.parts[index].intent.blur_limit(case.seen.allowed) else {
         return Ideas::none("It may move as it likes.");
@@ -131,9 +131,8 @@ pub(super) fn candidates(case @ Case { plan, seen }: Case, flaw: &Flaw) -> Ideas
     }
     // Powers whose pulse is short enough, nearest to the present one first: on some units that is a higher one.
     let needed = limit.as_metres() / seen.parts[index].image_speed.as_metres_per_second();
-    let mut powers: Vec<f64> = strips::powers(light)
-        .filter(|p| light.unit.control.at(*p).durations.by(plan.school).as_secs() <= needed)
-        .collect();
+    let mut powers: Vec<f64> =
+        strips::powers(light).filter(|p| pulses.lasts(plan, slow, *p).as_secs() <= needed).collect();
     let turn = |power: &f64| (power / of_light.power).log2().abs();
     powers.sort_by(|a, b| turn(a).total_cmp(&turn(b)));
     powers.truncate(MOST_POWERS);

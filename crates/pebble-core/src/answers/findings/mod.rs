@@ -18,9 +18,9 @@ pub use parts::PartState;
 
 use crate::answers::conditions::{self, Condition, Grade, Matter};
 use crate::answers::strips::Value;
-use crate::outlook::Outlook;
+use crate::outlook::{Outlook, Pulses};
 use crate::plan::Plan;
-use remedy::Ideas;
+use remedy::{Ideas, Trials};
 use serde::Serialize;
 
 /// How much a finding matters.
@@ -162,6 +162,7 @@ pub fn judge(plan: &Plan, outlook: &Outlook) -> Vec<Finding> {
     let mut flaws = flaws(case, &before);
     flaws.sort_by(|a, b| a.severity.cmp(&b.severity).then(b.hurt.total_cmp(&a.hurt)));
     let mut findings: Vec<Finding> = Vec::with_capacity(flaws.len() + 4);
+    let mut trials = Trials::of(case, &before);
     let mut said: Vec<(Kind, Severity, String, Vec<usize>)> = Vec::new();
     for flaw in &flaws {
         let words = words(case, flaw);
@@ -176,7 +177,10 @@ pub fn judge(plan: &Plan, outlook: &Outlook) -> Vec<Finding> {
             }
             said.push((flaw.kind, flaw.severity, words.title.clone(), vec![light]));
         }
-        let (remedies, none) = remedy::tried(case, flaw, &before, candidates(case, flaw));
+        let (remedies, none) = {
+            let ideas = candidates(case, flaw, &mut trials.pulses);
+            trials.tried(flaw, ideas)
+        };
         findings.push(Finding {
             id: identity(plan, flaw),
             severity: flaw.severity,
@@ -265,14 +269,14 @@ fn words(case: Case, flaw: &Flaw) -> Words {
 }
 
 /// Turns that may mend a flaw, likeliest first, or why there are none. None of them is offered untried.
-fn candidates(case: Case, flaw: &Flaw) -> Ideas {
+fn candidates(case: Case, flaw: &Flaw, pulses: &mut Pulses) -> Ideas {
     let Kind::Unmet(matter) = flaw.kind else {
         return Ideas::none("A measurement settles it, nothing on the set does.");
     };
     match matter {
         Matter::Rows | Matter::Rear => sync::candidates(case, flaw, matter),
-        Matter::Still => freeze::candidates(case, flaw),
-        Matter::NoTrail | Matter::Streak | Matter::Shows => steady::candidates(case, flaw, matter),
+        Matter::Still => freeze::candidates(case, flaw, pulses),
+        Matter::NoTrail | Matter::Streak | Matter::Shows => steady::candidates(case, flaw, matter, pulses),
         Matter::Exposure => exposure::candidates(case),
         Matter::Balance => exposure::balanced(case, flaw),
         Matter::Ambient | Matter::Background => exposure::steady_candidates(case, matter),

@@ -6,10 +6,12 @@ use super::{Case, Change, Flaw, Kind, Remedy, signed};
 use crate::answers::conditions::{self, Condition, Matter};
 use crate::answers::strips::{self, Value};
 use crate::file::shot::Reading;
-use crate::outlook::{DrawnBy, Outlook, outlook};
+use crate::outlook::{DrawnBy, Outlook, Pulses, outlook_with};
 use crate::plan::{Plan, Settings};
 use crate::quantity::scale::{Aperture, Iso, ShutterTime};
 use crate::quantity::{Angle, Lux, LuxSeconds, Stops};
+use std::collections::HashMap;
+use std::hash::{DefaultHasher, Hash, Hasher};
 
 /// Offered at most, so that a finding stays readable at arm's length.
 const MOST_REMEDIES: usize = 2;
@@ -111,6 +113,24 @@ impl Idea {
 }
 
 impl Turn {
+    /// Tells it from others, nearly always.
+    fn key(&self) -> u64 {
+        let mut hasher = DefaultHasher::new();
+        match self {
+            Self::Dials(set) => {
+                (set.aperture.number().to_bits(), set.shutter.time().as_secs().to_bits()).hash(&mut hasher);
+                (set.iso.number().to_bits(), set.filter.as_stops().to_bits()).hash(&mut hasher);
+                for dial in set.lights.iter() {
+                    (dial.power.to_bits(), dial.distance.as_metres().to_bits(), dial.channel).hash(&mut hasher);
+                    dial.bias.map(|bias| bias.as_stops().to_bits()).hash(&mut hasher);
+                }
+            }
+            Self::Source(source) => format!("{source:?}").hash(&mut hasher),
+            Self::Around(light, bearing) => (light, bearing.to_bits()).hash(&mut hasher),
+        }
+        hasher.finish()
+    }
+
     fn applied(&self, plan: &Plan) -> Plan {
         match *self {
             Self::Dials(settings) => plan.with(settings),
@@ -211,47 +231,101 @@ impl Source {
     }
 }
 
-/// Tries the ideas and keeps what mends the flaw and harms nothing; without any, why.
-pub(super) fn tried(case: Case, flaw: &Flaw, before: &[Condition], ideas: Ideas) -> (Vec<Remedy>, Option<String>) {
-    let Kind::Unmet(matter) = flaw.kind else { return (Vec::new(), ideas.none.map(str::to_owned)) };
-    let about = |one: &Condition| (one.matter, one.part, one.light) == (matter, flaw.part, flaw.light);
-    let mut found: Vec<Remedy> = Vec::new();
-    let mut harmed: Vec<Condition> = Vec::new();
-    let mut after: Vec<Condition> = Vec::with_capacity(before.len() + 4);
-    for idea in ideas.list {
-        for turn in idea.turns.iter().filter(|turn| **turn != Turn::Dials(case.plan.settings)) {
-            let plan = turn.applied(case.plan);
-            let seen = outlook(&plan);
-            if !keeps(idea.keeps, case.seen, &seen) {
-                continue;
-            }
-            after.clear();
-            conditions::frame(&plan, &seen, &mut |condition| after.push(condition));
-            if after.iter().any(|one| about(one) && !one.is_met()) {
-                continue;
-            }
-            let worse = after.iter().find(|now| now.is_worse_than(before.iter().find(|then| then.is_about(now))));
-            if let Some(worse) = worse {
-                harmed.push(*worse);
-                continue;
-            }
-            let (label, changes) = turn.written(case.plan);
-            let remedy = Remedy { label, effect: effect(case, &plan, &seen), changes };
-            if !found.iter().any(|other| other.changes == remedy.changes) {
-                found.push(remedy);
-            }
-            break;
-        }
-        if found.len() == MOST_REMEDIES {
-            break;
-        }
+/// Turns that were tried for one shot: several findings ask for the same, and each is put together once.
+pub(super) struct Trials<'a> {
+    case: Case<'a>,
+    before: &'a [Condition],
+    pub pulses: Pulses,
+    known: HashMap<u64, Trial>,
+}
+
+/// What became of one turn.
+struct Trial {
+    turn: Turn,
+    /// How far the flashes move, the one that moves least and most; nothing where something goes dark.
+    moves: Option<(f64, f64)>,
+    /// What is not met then.
+    unmet: Vec<Condition>,
+    /// The first of them that is worse than before.
+    worse: Option<Condition>,
+}
+
+impl<'a> Trials<'a> {
+    pub fn of(case: Case<'a>, before: &'a [Condition]) -> Self {
+        Self { case, before, pulses: Pulses::kept(), known: HashMap::new() }
     }
-    let none = found.is_empty().then(|| match harmed.first() {
-        _ if ideas.none.is_some() => ideas.none.unwrap_or_default().to_owned(),
-        None => "No single turn of these dials gets there.".to_owned(),
-        Some(worse) => format!("What would mend it {}.", cost(case.plan, worse)),
-    });
-    (found, none)
+
+    fn of_turn(&mut self, turn: &Turn) -> &Trial {
+        let key = turn.key();
+        let stale = self.known.get(&key).is_none_or(|known| known.turn != *turn);
+        if stale {
+            let trial = self.put_together(turn);
+            self.known.insert(key, trial);
+        }
+        &self.known[&key]
+    }
+
+    fn put_together(&mut self, turn: &Turn) -> Trial {
+        let plan = turn.applied(self.case.plan);
+        let seen = outlook_with(&plan, &mut self.pulses);
+        let mut trial = Trial { turn: *turn, moves: moves(self.case.seen, &seen), unmet: Vec::new(), worse: None };
+        // What goes dark, or moves lights apart or far, is offered for nothing or little: it is not gone through.
+        if trial.moves.is_some() {
+            conditions::frame(&plan, &seen, &mut |now| {
+                if now.is_met() {
+                    return;
+                }
+                let then = self.before.iter().find(|then| then.is_about(&now));
+                if trial.worse.is_none() && now.is_worse_than(then) {
+                    trial.worse = Some(now);
+                }
+                trial.unmet.push(now);
+            });
+        }
+        trial
+    }
+
+    /// Tries the ideas and keeps what mends the flaw and harms nothing; without any, why.
+    pub fn tried(&mut self, flaw: &Flaw, ideas: Ideas) -> (Vec<Remedy>, Option<String>) {
+        let Kind::Unmet(matter) = flaw.kind else { return (Vec::new(), ideas.none.map(str::to_owned)) };
+        let about = |one: &Condition| (one.matter, one.part, one.light) == (matter, flaw.part, flaw.light);
+        let mut found: Vec<Remedy> = Vec::new();
+        let mut harmed: Option<Condition> = None;
+        let now = Turn::Dials(self.case.plan.settings);
+        for idea in ideas.list {
+            for turn in idea.turns.iter().filter(|turn| **turn != now) {
+                let trial = self.of_turn(turn);
+                if !keeps(idea.keeps, trial.moves) || trial.unmet.iter().any(about) {
+                    continue;
+                }
+                if trial.worse.is_some() {
+                    harmed = harmed.or(trial.worse);
+                    continue;
+                }
+                let remedy = self.written(turn);
+                if !found.iter().any(|other| other.changes == remedy.changes) {
+                    found.push(remedy);
+                }
+                break;
+            }
+            if found.len() == MOST_REMEDIES {
+                break;
+            }
+        }
+        let none = found.is_empty().then(|| match harmed {
+            _ if ideas.none.is_some() => ideas.none.unwrap_or_default().to_owned(),
+            None => "No single turn of these dials gets there.".to_owned(),
+            Some(worse) => format!("What would mend it {}.", cost(self.case.plan, &worse)),
+        });
+        (found, none)
+    }
+
+    fn written(&mut self, turn: &Turn) -> Remedy {
+        let plan = turn.applied(self.case.plan);
+        let seen = outlook_with(&plan, &mut self.pulses);
+        let (label, changes) = turn.written(self.case.plan);
+        Remedy { label, effect: effect(self.case, &plan, &seen), changes }
+    }
 }
 
 /// What a turn that was not offered would have cost.
@@ -283,24 +357,30 @@ fn cost(plan: &Plan, worse: &Condition) -> String {
     }
 }
 
-/// Whether the flashes stay as far as an idea has to keep them, and everything that was drawn is.
-fn keeps(keeps: Keeps, from: &Outlook, to: &Outlook) -> bool {
+/// How far the flashes move, the one that moves least and the one that moves most; nothing where something goes dark that
+/// was seen.
+fn moves(from: &Outlook, to: &Outlook) -> Option<(f64, f64)> {
     let mut moves = (f64::INFINITY, f64::NEG_INFINITY);
     for (from, to) in from.lights.iter().zip(&to.lights).filter(|(from, _)| from.in_frame.placement > Stops::DARK) {
         if to.in_frame.placement == Stops::DARK {
-            return false;
+            return None;
         }
         let by = (to.in_frame.placement - from.in_frame.placement).as_stops();
         moves = (moves.0.min(by), moves.1.max(by));
     }
-    let drawn = from.parts.iter().zip(&to.parts);
-    if drawn.into_iter().any(|(from, to)| from.drawn_by != DrawnBy::Nothing && to.drawn_by == DrawnBy::Nothing) {
-        return false;
-    }
+    let mut drawn = from.parts.iter().zip(&to.parts);
+    let goes_dark = drawn.any(|(from, to)| from.drawn_by != DrawnBy::Nothing && to.drawn_by == DrawnBy::Nothing);
+    (!goes_dark).then_some(moves)
+}
+
+/// Whether the flashes stay as far as an idea has to keep them.
+fn keeps(keeps: Keeps, moves: Option<(f64, f64)>) -> bool {
+    let Some((least, most)) = moves else { return false };
     match keeps {
-        _ if moves.0 > moves.1 => true,
-        Keeps::Flash => moves.0 >= -DRIFT && moves.1 <= DRIFT && moves.1 - moves.0 <= APART,
-        Keeps::Ratios => moves.1 - moves.0 <= APART,
+        // No flash was lit.
+        _ if least > most => true,
+        Keeps::Flash => least >= -DRIFT && most <= DRIFT && most - least <= APART,
+        Keeps::Ratios => most - least <= APART,
         Keeps::Nothing => true,
     }
 }

@@ -9,7 +9,7 @@ use crate::answers::drag::{drag, time_of_streak};
 use crate::answers::hold::{self, Held, Turned};
 use crate::answers::strips;
 use crate::file::shot::Intent;
-use crate::outlook::{Burns, Outlook};
+use crate::outlook::{Burns, Outlook, Pulses};
 use crate::plan::{Plan, Settings};
 use crate::quantity::Stops;
 use crate::quantity::scale::ShutterTime;
@@ -92,7 +92,7 @@ fn placement(stops: Stops) -> String {
     if stops.as_stops().is_finite() { signed(stops.as_stops()) } else { "no light".to_owned() }
 }
 
-pub(super) fn candidates(case @ Case { plan, seen }: Case, flaw: &Flaw, matter: Matter) -> Ideas {
+pub(super) fn candidates(case @ Case { plan, seen }: Case, flaw: &Flaw, matter: Matter, pulses: &mut Pulses) -> Ideas {
     let set = plan.settings;
     let slower =
         || (1..=MOST_CLICKS).map(move |clicks| shutter_by(plan, -clicks).map(|shutter| Settings { shutter, ..set }));
@@ -113,12 +113,12 @@ pub(super) fn candidates(case @ Case { plan, seen }: Case, flaw: &Flaw, matter: 
             Idea::keeping_flash((1..=MOST_CLICKS).map(|clicks| aperture_with_power(plan, -clicks))),
             Idea::keeping_flash(slower()),
         ],
-        _ => streak_candidates(case, flaw.part()),
+        _ => streak_candidates(case, flaw.part(), pulses),
     })
 }
 
 /// The shutter for the wanted length, once with ambient and key held by another control, once alone.
-fn streak_candidates(Case { plan, seen }: Case, index: usize) -> Vec<Idea> {
+fn streak_candidates(Case { plan, seen }: Case, index: usize, pulses: &mut Pulses) -> Vec<Idea> {
     let set = plan.settings;
     let Some(share) = plan.parts[index].streak_share else { return Vec::new() };
     let wanted = time_of_streak(share, plan.body.sensor.width, seen.parts[index].image_speed);
@@ -141,9 +141,9 @@ fn streak_candidates(Case { plan, seen }: Case, index: usize) -> Vec<Idea> {
     // As somebody would who holds the look and turns the shutter: nothing gets brighter, darker or longer.
     let kept = [Held::Key, Held::Ratios, Held::Ambient, Held::Blur];
     let turned = Turned { control: Held::Shutter, light: plan.key };
-    let held = hold::hold(plan, &plan.with(alone), &kept, Some(turned));
+    let held = hold::held_in_full(seen, &plan.with(alone), &kept, Some(turned), pulses);
     vec![
-        Idea::keeping_flash([held.gave.is_empty().then_some(held.settings)]),
+        Idea::keeping_flash([held]),
         Idea::keeping_flash([
             hold(iso_with_power(plan, clicks)),
             hold(aperture_with_power(plan, -clicks)),

@@ -17,7 +17,7 @@ use crate::physics::depth::blur_disc;
 use crate::physics::exposure::{CLIP_LEVEL, Level, metered_tenths};
 use crate::physics::motion::hand_held;
 use crate::physics::output::{ESTIMATE_SPAN, colour};
-use crate::physics::pulse::Basis;
+use crate::physics::pulse::{Basis, Durations};
 use crate::physics::shutter::high_speed;
 use crate::physics::shutter::rows::row_share;
 use crate::plan::{Flashes, Part, Plan};
@@ -338,7 +338,7 @@ fn flash(plan: &Plan, outlook: &Outlook, index: usize, seen: &LightOutlook) -> F
 fn pulse(plan: &Plan, index: usize, seen: &LightOutlook) -> PulseForecast {
     let at = &seen.pulse;
     let span = |(from, to): (Seconds, Seconds)| [from.as_secs(), to.as_secs()];
-    let (t05, t01, t90) = (at.durations.t05, at.durations.t01, at.durations.t90);
+    let Durations { t05, t01, t90 } = at.durations();
     let (curve_s, curve_level) = at.pulse.drawn().map(|(time, level)| (time.as_secs(), level)).unzip();
     PulseForecast {
         t05_s: t05.as_secs(),

@@ -2,11 +2,10 @@
 
 use super::{Held, Look, Turned, nearness};
 use crate::answers::{conditions, strips};
-use crate::outlook::{Outlook, timing};
+use crate::outlook::{Outlook, Pulses, timing};
 use crate::physics::depth::depth;
-use crate::physics::pulse::School;
 use crate::physics::shutter::rows::mean_share;
-use crate::physics::shutter::sync::{OVER_SHARE, ignition, usable_sync};
+use crate::physics::shutter::sync::{OVER_SHARE, ignition};
 use crate::physics::shutter::{Run, high_speed};
 use crate::plan::{Light, Plan, Settings};
 use crate::quantity::scale::{Aperture, Iso, ShutterTime};
@@ -102,41 +101,33 @@ impl Distances {
 }
 
 impl LightBoard {
-    fn of(plan: &Plan, whole: &Outlook, look: &Look, index: usize, board: &Board) -> Self {
+    fn of(plan: &Plan, whole: &Outlook, look: &Look, index: usize, board: &Board, pulses: &mut Pulses) -> Self {
         let (seen, run) = (&whole.lights[index], whole.run);
         let (light, dial) = (&plan.lights[index], &plan.settings.lights[index]);
         let glows = seen.high_speed.is_some();
         let freeze = look.lights.get(index).and_then(|light| light.freeze);
-        let sync = dial.sync;
         // Where rows are dark already, more of them are looked for when all is put together.
         let cut = seen.rows.touched > 0.0;
-        let usable = |value: f64| {
+        let mut usable = |value: f64| {
             if glows || cut {
                 return 0.0;
             }
-            let pulse = light.unit.control.at(value).pulse;
-            let timing = timing(plan, index, pulse.time_of_share(OVER_SHARE));
-            let usable = usable_sync(plan.body.travel, sync, timing, &pulse, plan.body.grid, plan.body.times);
+            let usable = pulses.usable_sync(plan, index, value);
             usable.map_or(f64::INFINITY, |time| time.time().as_secs() * (1.0 - 1e-9))
         };
-        let power = |value: f64| PowerPlace {
+        let mut power = |value: f64| PowerPlace {
             usable_s: usable(value),
             value,
             stops: (value / dial.power).log2(),
             longer: freeze.filter(|_| !glows).map_or(0.0, |was| {
-                let control = &light.unit.control;
-                let time = match plan.school {
-                    School::T01 => control.times(value).1,
-                    School::T05 => control.times(value).0,
-                    School::T90 => control.at(value).durations.t90,
-                };
+                let time = light.unit.control.lasts(value, plan.school);
                 (time.as_secs() / was).log2().max(0.0)
             }),
         };
         let set = power(dial.power);
         let mut powers = vec![set];
         if board.may_turn(Held::Power, index) && dial.bias.is_none() {
-            powers.extend(strips::powers(light).map(power).filter(|place| place.stops.abs() >= 1e-9));
+            powers.extend(strips::powers(light).map(&mut power).filter(|place| place.stops.abs() >= 1e-9));
         }
         if powers.iter().any(|place| place.longer <= super::TOLERANCE) {
             powers.retain(|place| place.longer <= super::TOLERANCE);
@@ -203,7 +194,14 @@ fn through(
 
 impl Board {
     /// Lays out what may move.
-    pub fn of(plan: &Plan, seen: &Outlook, look: &Look, fixed: &[Held], turned: Option<Turned>) -> Self {
+    pub fn of(
+        plan: &Plan,
+        seen: &Outlook,
+        look: &Look,
+        fixed: &[Held],
+        turned: Option<Turned>,
+        pulses: &mut Pulses,
+    ) -> Self {
         let now = plan.settings;
         let stays = |stops: f64| stops.abs() < 1e-9;
         let confusion = plan.usage.allowed_blur(&plan.body.sensor);
@@ -249,7 +247,8 @@ impl Board {
             let place = |value: Stops| Place { value, stops: (now.filter - value).as_stops() };
             board.filters.extend(strips::filters().map(place).filter(|place| !stays(place.stops)));
         }
-        board.lights = seen.firing().map(|(index, _)| LightBoard::of(plan, seen, look, index, &board)).collect();
+        board.lights =
+            seen.firing().map(|(index, _)| LightBoard::of(plan, seen, look, index, &board, pulses)).collect();
         let whole = |light: &LightBoard| light.powers.iter().map(|place| place.usable_s).fold(f64::INFINITY, f64::min);
         let slowest = board.lights.iter().map(whole).fold(0.0, f64::max);
         board.shutter_safe = board

@@ -9,7 +9,7 @@ mod search;
 
 use crate::answers::conditions;
 use crate::answers::strips::{self, Value, written_changes};
-use crate::outlook::{LightOutlook, Outlook, outlook};
+use crate::outlook::{LightOutlook, Outlook, Pulses, outlook, outlook_with};
 use crate::plan::{Plan, Settings};
 use crate::quantity::scale::duration_label;
 use crate::quantity::{Seconds, Stops};
@@ -69,13 +69,15 @@ pub struct Turned {
 /// left alone, and nothing else. The key holds the key alone; the ratios hold the other lights to it, or to the one that was
 /// turned. The fewest and smallest moves that do; where nothing does, what comes nearest.
 pub fn hold(base: &Plan, now: &Plan, held: &[Held], turned: Option<Turned>) -> Answer {
-    let (was, is) = (outlook(base), outlook(now));
+    // Base and now are one shot under two settings and two lights, or another shot altogether: each has its own pulses.
+    let mut pulses = Pulses::kept();
+    let (was, is) = (outlook(base), outlook_with(now, &mut pulses));
     let look = Look::of(&was, held, anchor(now, turned));
-    let board = Board::of(now, &is, &look, held, turned);
+    let board = Board::of(now, &is, &look, held, turned, &mut pulses);
     let found = search::best(&board);
     // A cut frame is never the price of a look, unless it was cut already.
     let touched = is.touched().max(was.touched());
-    let put_together = found.iter().map(|one| (one.settings, outlook(&now.with(one.settings))));
+    let put_together = found.iter().map(|one| (one.settings, outlook_with(&now.with(one.settings), &mut pulses)));
     // What was added up is checked in full: a pulse that is cut a little gives a little less.
     let missed = |seen: &Outlook| (look.missed(now, seen) * 100.0).round();
     let (settings, seen) = { put_together }
@@ -83,6 +85,25 @@ pub fn hold(base: &Plan, now: &Plan, held: &[Held], turned: Option<Turned>) -> A
         .min_by(|a, b| missed(&a.1).total_cmp(&missed(&b.1)))
         .unwrap_or((now.settings, is));
     Answer { settings, followed: written_moves(now, &settings), gave: gave(&look, now, &settings, &seen, &board) }
+}
+
+/// The same without words: the settings, where everything could be held.
+/// `was` is the outlook of `base`, and `pulses` those of its lights.
+pub(crate) fn held_in_full(
+    was: &Outlook,
+    now: &Plan,
+    held: &[Held],
+    turned: Option<Turned>,
+    pulses: &mut Pulses,
+) -> Option<Settings> {
+    let is = outlook_with(now, pulses);
+    let look = Look::of(was, held, anchor(now, turned));
+    let board = Board::of(now, &is, &look, held, turned, pulses);
+    let touched = is.touched().max(was.touched());
+    search::best(&board).iter().map(|one| one.settings).find(|settings| {
+        let seen = outlook_with(&now.with(*settings), pulses);
+        conditions::keeps_rows(&seen, touched) && look.missed(now, &seen) <= 0.0
+    })
 }
 
 /// The light that the ratios are counted from: the one that was turned, else the key.
@@ -94,9 +115,10 @@ fn anchor(plan: &Plan, turned: Option<Turned>) -> usize {
 /// Settings that bring the steady light on the subject to where it is wanted while every flash stays, with only the
 /// controls that are not in `fixed`.
 pub(crate) fn with_ambient(plan: &Plan, wanted: Stops, fixed: &[Held]) -> Settings {
-    let seen = outlook(plan);
+    let mut pulses = Pulses::kept();
+    let seen = outlook_with(plan, &mut pulses);
     let look = Look { ambient: Some(wanted), ..Look::of(&seen, &[Held::Key, Held::Ratios], plan.key) };
-    let board = Board::of(plan, &seen, &look, fixed, None);
+    let board = Board::of(plan, &seen, &look, fixed, None, &mut pulses);
     search::best(&board).first().map_or(plan.settings, |found| found.settings)
 }
 
@@ -129,13 +151,15 @@ pub fn equivalents(plan: &Plan, held: &[Held]) -> Vec<Equivalent> {
         kept = vec![Held::Key, Held::Ratios, Held::Ambient, Held::Background];
     }
     kept.extend(held.iter().copied().filter(|one| one.control().is_some()));
-    let seen = outlook(plan);
+    let mut pulses = Pulses::kept();
+    let seen = outlook_with(plan, &mut pulses);
     let look = Look::of(&seen, &kept, plan.key);
-    let board = Board::of(plan, &seen, &look, &kept, None);
+    let board = Board::of(plan, &seen, &look, &kept, None, &mut pulses);
     let touched = seen.touched();
     let mut list: Vec<Equivalent> = Vec::new();
     for candidates in search::per_aperture(&board) {
-        let put_together = candidates.iter().map(|one| (one.settings, outlook(&plan.with(one.settings))));
+        let put_together =
+            candidates.iter().map(|one| (one.settings, outlook_with(&plan.with(one.settings), &mut pulses)));
         let held = |seen: &Outlook| conditions::keeps_rows(seen, touched) && look.missed(plan, seen) <= 0.0;
         let Some((settings, seen)) = { put_together }.find(|(_, seen)| held(seen)) else { continue };
         list.push(equivalent(plan, &settings, &seen));
@@ -150,7 +174,7 @@ fn equivalent(plan: &Plan, settings: &Settings, seen: &Outlook) -> Equivalent {
         exposure: written_exposure(plan, settings),
         changes: written_moves(plan, settings),
         power: crate::quantity::scale::power_label(-Stops::from_ratio(seen.key().power)),
-        pulse: duration_label(seen.key().pulse.durations.t01),
+        pulse: duration_label(seen.key().pulse.times.1),
         iso: settings.iso.label(plan.body.grid),
         depth: written_depth(&seen.depth),
         blur_px: still.map(|(_, part)| part.blur.as_metres().abs() / pitch).fold(0.0, f64::max),

@@ -33,13 +33,17 @@ pub(super) struct Found {
 
 impl Found {
     fn rank(&self) -> (f64, f64) {
-        // Excess that differs by less than a hundredth decides nothing.
-        ((self.excess * 100.0).round(), self.cost)
+        rank(self.excess, self.cost)
     }
 
     fn before(&self, other: &Self) -> bool {
         self.rank() < other.rank()
     }
+}
+
+/// Excess that differs by less than a hundredth decides nothing.
+fn rank(excess: f64, cost: f64) -> (f64, f64) {
+    ((excess * 100.0).round(), cost)
 }
 
 /// The best few, best first.
@@ -100,6 +104,17 @@ fn set_up(
         .flatten()
         .map(|off| beyond(off + gain + shutter.stops))
         .sum::<f64>();
+    let (excess, cost) = (
+        depth + ambient,
+        price(shutter.stops, SHUTTER)
+            + price(iso.stops, ISO)
+            + price(aperture.stops, APERTURE)
+            + price(filter.stops, FILTER),
+    );
+    // Most are beaten by the camera alone, and are never written down.
+    if kept.len() == KEPT && rank(excess, cost) >= kept[KEPT - 1].rank() {
+        return;
+    }
     let mut found = Found {
         settings: Settings {
             aperture: aperture.value,
@@ -108,11 +123,8 @@ fn set_up(
             filter: filter.value,
             ..board.now
         },
-        excess: depth + ambient,
-        cost: price(shutter.stops, SHUTTER)
-            + price(iso.stops, ISO)
-            + price(aperture.stops, APERTURE)
-            + price(filter.stops, FILTER),
+        excess,
+        cost,
     };
     for light in &board.lights {
         // Each light only adds to both: what is beaten already stays beaten.

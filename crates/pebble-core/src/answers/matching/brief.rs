@@ -355,7 +355,7 @@ impl<'a> Brief<'a> {
         say(Demand::Modifier, None, if as_now { f64::INFINITY } else { -modifier_price(change) });
         let glows = !candidate.glow || bounds.high_speed;
         say(Demand::HighSpeed, None, if glows { f64::INFINITY } else { key.high_speed.map_or(0.0, Stops::as_stops) });
-        let lasts = if candidate.glow { time } else { key.pulse.durations.by(plan.school) };
+        let lasts = if candidate.glow { time } else { key.pulse.by(plan.school) };
         for (index, need) in self.needs.iter().enumerate() {
             if let Some(limit) = need.limit {
                 say(Demand::Blur, Some(index), conditions::still(need.speed * lasts, limit));

@@ -173,7 +173,7 @@ pub fn row(brief: &Brief, stock: &Stock, found: &Found) -> MatchRow {
     let freeze = if candidate.glow {
         candidate.shutter.time()
     } else {
-        candidate.unit.unit.control.at(candidate.power).durations.by(plan.school)
+        candidate.unit.unit.control.at(candidate.power).by(plan.school)
     };
     let to = Settings {
         aperture: candidate.aperture,

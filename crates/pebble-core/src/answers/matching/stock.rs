@@ -63,7 +63,12 @@ impl Offered {
         self.pulses.get_or_init(|| {
             let at = |power: f64| {
                 let at = self.unit.control.at(power);
-                AtPower { power, durations: at.durations, pulse: at.pulse, length: at.pulse.time_of_share(OVER_SHARE) }
+                AtPower {
+                    power,
+                    durations: at.durations(),
+                    pulse: at.pulse,
+                    length: at.pulse.time_of_share(OVER_SHARE),
+                }
             };
             self.unit.powers().map(at).collect()
         })

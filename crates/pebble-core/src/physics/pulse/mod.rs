@@ -63,8 +63,8 @@ pub enum Basis {
 pub struct PulseAt {
     /// The shape.
     pub pulse: Pulse,
-    /// Its durations; a table's own figures win over those of the fitted shape.
-    pub durations: Durations,
+    /// Its t0.5 and t0.1; a table's own figures win over those of the fitted shape.
+    pub times: (Seconds, Seconds),
     /// Whether the power lies outside a table.
     pub outside_table: bool,
     /// Whether a duration was fitted because the table does not give it.
@@ -80,7 +80,7 @@ impl PulseAt {
     fn exact(pulse: Pulse) -> Self {
         Self {
             pulse,
-            durations: pulse.durations(),
+            times: pulse.times(),
             outside_table: false,
             estimated: false,
             misfit: false,
@@ -90,9 +90,23 @@ impl PulseAt {
 
     /// The same with all times multiplied.
     fn stretched(self, factor: f64) -> Self {
-        let Durations { t05, t01, t90 } = self.durations;
-        let durations = Durations { t05: t05 * factor, t01: t01 * factor, t90: t90 * factor };
-        Self { pulse: self.pulse.stretched(factor), durations, ..self }
+        let (t05, t01) = self.times;
+        Self { pulse: self.pulse.stretched(factor), times: (t05 * factor, t01 * factor), ..self }
+    }
+
+    /// All three durations. The third is looked for in the shape, which takes as long as all the rest.
+    pub fn durations(&self) -> Durations {
+        let (from, to) = self.pulse.interval_of_ninety();
+        Durations { t05: self.times.0, t01: self.times.1, t90: to - from }
+    }
+
+    /// The freezing time by one school.
+    pub fn by(&self, school: School) -> Seconds {
+        match school {
+            School::T05 => self.times.0,
+            School::T01 => self.times.1,
+            School::T90 => self.durations().t90,
+        }
     }
 }
 
@@ -138,6 +152,15 @@ impl Control {
                 (row.t05, row.t01)
             }
             Self::Recorded(recordings) => recordings.times(power),
+        }
+    }
+
+    /// How long the pulse at a power lasts, as a school counts, for those who ask thousands of times.
+    pub(crate) fn lasts(&self, power: f64, school: School) -> Seconds {
+        match school {
+            School::T05 => self.times(power).0,
+            School::T01 => self.times(power).1,
+            School::T90 => self.at(power).by(school),
         }
     }
 

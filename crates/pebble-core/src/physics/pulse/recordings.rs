@@ -3,7 +3,7 @@
 
 use super::fit::{self, Fitted, Sample, Way};
 use super::table::TimedPower;
-use super::{Basis, Control, DurationTable, Durations, PulseAt};
+use super::{Basis, Control, DurationTable, PulseAt};
 use crate::quantity::Seconds;
 use std::sync::OnceLock;
 
@@ -102,8 +102,7 @@ impl Recordings {
             let row = self.table.at(power).row;
             return (row.t05, row.t01);
         }
-        let durations = self.pulse(power).durations;
-        (durations.t05, durations.t01)
+        self.pulse(power).times
     }
 
     /// Both ends of what was recorded, and the jumps of the way beyond them, in stops below full.
@@ -122,9 +121,9 @@ impl Recordings {
         }
         let row = self.table.at(power).row;
         let shape = control.at(power);
-        let scale = ((row.t05 / shape.durations.t05) * (row.t01 / shape.durations.t01)).sqrt();
+        let scale = ((row.t05 / shape.times.0) * (row.t01 / shape.times.1)).sqrt();
         let shape = shape.stretched(scale);
-        PulseAt { durations: Durations { t05: row.t05, t01: row.t01, ..shape.durations }, misfit: false, ..shape }
+        PulseAt { times: (row.t05, row.t01), misfit: false, ..shape }
     }
 
     /// The pulse at a power fraction.
@@ -135,9 +134,9 @@ impl Recordings {
         let rows = &self.table.0;
         let end = if power > rows[0].power { rows[0] } else { rows[rows.len() - 1] };
         let beyond = &self.followed().control;
-        let by_model = beyond.at(end.power).durations;
+        let (t05, t01) = beyond.at(end.power).times;
         // One factor cannot meet both durations; their mean ratio leaves the smallest step in either.
-        let carried = (end.t01 / by_model.t01) * (end.t05 / by_model.t05);
+        let carried = (end.t01 / t01) * (end.t05 / t05);
         PulseAt { estimated: true, basis: Basis::Beyond, ..beyond.at(power).stretched(carried.sqrt()) }
     }
 }

@@ -1,6 +1,6 @@
 //! A measured or published table of durations: piecewise linear in (log power, log time), the nearest end outside.
 
-use super::{Basis, Durations, Pulse, PulseAt};
+use super::{Basis, Pulse, PulseAt};
 use crate::physics::root::crossing;
 use crate::quantity::Seconds;
 use std::f64::consts::{LN_2, LN_10};
@@ -44,10 +44,9 @@ impl DurationTable {
     pub fn pulse(&self, power: f64) -> PulseAt {
         let Reading { row, outside } = self.at(power);
         let pulse = pulse_of_pair(row.t05, row.t01);
-        let (from, to) = pulse.interval_of_ninety();
         PulseAt {
             pulse,
-            durations: Durations { t05: row.t05, t01: row.t01, t90: to - from },
+            times: (row.t05, row.t01),
             outside_table: outside,
             estimated: row.estimated,
             misfit: is_misfit(row.t05, row.t01),

@@ -14,7 +14,7 @@ pub const BLACK_SHARE: f64 = 1e-9;
 /// A row with less of a flash than this draws nothing that is told from the rest.
 pub const DRAWN_SHARE: f64 = 0.01;
 /// Rows at which a cut pulse is looked at for how long it lasts.
-const LOOKED_AT: u32 = 24;
+const LOOKED_AT: u32 = 8;
 /// Nodes and weights of the Gauss–Legendre rule of five points on −1…1 (Abramowitz & Stegun, 25.4.30).
 const GAUSS: [(f64, f64); 5] = [
     (0.0, 0.568_888_888_888_888_9),
@@ -24,7 +24,7 @@ const GAUSS: [(f64, f64); 5] = [
     (0.906_179_845_938_664, 0.236_926_885_056_189_1),
 ];
 /// Pieces of the frame between two kinks of the share.
-const PIECES: u32 = 4;
+const PIECES: u32 = 2;
 
 /// Which edge of the shutter's run is worst.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]

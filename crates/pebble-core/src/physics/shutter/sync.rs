@@ -86,14 +86,9 @@ pub fn usable_sync(
         // With rear sync a lag beyond the guard loses the end of the pulse at every time: only trying tells.
         return (last..=first).rev().find(|click| fits(*click)).map(|click| ShutterTime::from_tv6(click * step));
     }
-    // With front sync every row only gains from a longer time, so the answer is one bisection away.
-    if !fits(last) {
-        return None;
-    }
-    let (mut slow, mut fast) = (last, first + 1);
-    while fast - slow > 1 {
-        let middle = slow + (fast - slow) / 2;
-        if fits(middle) { slow = middle } else { fast = middle }
-    }
-    Some(ShutterTime::from_tv6(slow * step))
+    // With front sync the first row is the one that closes too early, and it needs the pulse up to where no tenth of a stop
+    // is missing: t = Tx + lag + Φ⁻¹(2^−0.1), and the next slower time on the grid.
+    let least = travel + timing.lag + pulse.time_of_share(TOUCHED_SHARE);
+    let guess = (ShutterTime::near(least).nearest_sixth()).div_euclid(step) + 1;
+    (last..=guess.min(first)).rev().find(|click| fits(*click)).map(|click| ShutterTime::from_tv6(click * step))
 }

@@ -52,7 +52,7 @@ pub fn every_way(brief: &Brief, stock: &Stock, heads: u32) -> BTreeMap<Class, Ta
                                                 let freeze = if glow {
                                                     shutter.time().as_secs()
                                                 } else {
-                                                    let times = offered.unit.control.at(power).durations;
+                                                    let times = offered.unit.control.at(power).durations();
                                                     times.by(brief.plan.school).as_secs()
                                                 };
                                                 let tally = found.entry((unit, front, heads, glow)).or_insert(Tally {
