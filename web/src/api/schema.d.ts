@@ -4081,7 +4081,7 @@ export interface components {
         SkyAt: {
             /**
              * Format: double
-             * @description Altitude of the sun.
+             * @description True altitude of the sun, before the air lifts it.
              */
             altitude_deg: number;
             /**

@@ -235,3 +235,90 @@ async fn where_a_light_stands_a_lamp_and_a_moving_camera_change_the_picture() {
     browser.until("document.querySelector('[data-choose=movement]').innerText.includes('pans 6 m/s')").await;
     saved(&browser).await;
 }
+
+/// Identities of what is open.
+const OPEN: &str =
+    "[...document.querySelectorAll('[data-finding]:not([data-severity=fine])')].map((one) => one.dataset.finding)";
+
+#[tokio::test(flavor = "multi_thread")]
+async fn daylight_leads_the_fill_follows_and_no_press_does_harm() {
+    let server = Server::demo();
+    let browser = Browser::open().await;
+    browser.size(1280, 800).await;
+    open_shot(&browser, &server, "Finishers' wall").await;
+    // Daylight leads, and the key of before is a fill a stop under it.
+    browser.click("[data-choose='targets']").await;
+    browser.click("[role='dialog'] input[value='daylight'] + label").await;
+    let whole = browser.labelled("Daylight on the subject").await;
+    browser.type_over(&whole, "-2").await;
+    browser.keys(Key::Escape + "").await;
+    browser.until("document.querySelector('[data-choose=targets]').innerText === 'Daylight leads, −2.0'").await;
+    browser.until("document.querySelector('[data-finding=ambient]')?.innerText.includes('Daylight too dark')").await;
+    browser
+        .until("document.querySelector('[data-rung=ambient]').getAttribute('aria-label').startsWith('Daylight')")
+        .await;
+    browser.click("[data-reading='subject']").await;
+    browser.click("[role='dialog'] input[value='ev100'] + label").await;
+    let light = browser.labelled("Exposure value").await;
+    browser.type_over(&light, "10").await;
+    browser.keys(Key::Escape + "").await;
+    browser.click("[data-choose='flash']").await;
+    open_tab(&browser, "Wanted").await;
+    let ratio = browser.labelled("Against daylight").await;
+    browser.type_over(&ratio, "-1").await;
+    browser.keys(Key::Escape + "").await;
+    browser.until("!document.querySelector('[role=dialog]')").await;
+    saved(&browser).await;
+
+    // The sun comes out by two stops while the steady light is held: something follows, and it stays where it was.
+    browser.click("[data-held='ambient']").await;
+    browser.until("document.querySelector('[data-held=ambient][aria-pressed=true]')").await;
+    let placed = "document.querySelector('[data-testid=placed-subject]').innerText";
+    let before = browser.run(&format!("return {placed}"), vec![]).await;
+    browser.click("[data-reading='subject']").await;
+    let light = browser.labelled("Exposure value").await;
+    browser.type_over(&light, "12").await;
+    browser.keys(Key::Escape + "").await;
+    browser.until("document.querySelector('[data-followed]')").await;
+    browser.until(&format!("{placed} === {before}")).await;
+    browser.until("!document.querySelector('[data-held][data-gave]')").await;
+    saved(&browser).await;
+
+    // The fill is turned off its ratio.
+    browser.run("document.activeElement.blur()", vec![]).await;
+    browser.keys("p").await;
+    browser.keys(Key::PageDown + "").await;
+    browser.until("document.querySelector('[data-finding=balance] button')").await;
+    saved(&browser).await;
+    // One remedy after the other: what was open closes, and nothing opens that was not.
+    let mut pressed = 0;
+    for _ in 0..4 {
+        let open = browser.run(&format!("return {OPEN}"), vec![]).await;
+        let first = "document.querySelector('[data-finding]:not([data-severity=fine]) button')";
+        if browser.run(&format!("return !{first}"), vec![]).await == true {
+            break;
+        }
+        let which = browser.run(&format!("return {first}.closest('[data-finding]').dataset.finding"), vec![]).await;
+        let which = which.as_str().unwrap().to_owned();
+        browser.click("[data-finding]:not([data-severity='fine']) button").await;
+        browser.until(&format!("!{OPEN}.includes({which:?})")).await;
+        saved(&browser).await;
+        let now = browser.run(&format!("return {OPEN}"), vec![]).await;
+        let (open, now) = (open.as_array().unwrap(), now.as_array().unwrap());
+        assert!(now.iter().all(|one| open.contains(one)), "{which}: {open:?} before, {now:?} after");
+        pressed += 1;
+    }
+    assert!(pressed > 0, "nothing could be pressed: {}", browser.text("[aria-label=Findings]").await);
+
+    // As bright as the key in one press.
+    browser.click("[data-light='1']").await;
+    browser.click("[data-choose='flash']").await;
+    open_tab(&browser, "Wanted").await;
+    browser.click("[data-choose='balance']").await;
+    let level = |light: usize| {
+        format!(
+            "document.querySelector('[data-light=\"{light}\"]').getAttribute('aria-label').split(', ').at(-1).replace('−', '-')"
+        )
+    };
+    browser.until(&format!("Math.abs({} - {}) < 0.21", level(0), level(1))).await;
+}

@@ -193,6 +193,16 @@ pub(super) fn steady_candidates(Case { plan, seen }: Case, matter: Matter) -> Id
     let off = target.map_or(0.0, |target| miss(placed, target));
     let clicks = clicks_of(plan, Stops::from_stops(off));
     let mut ideas = if off > 0.0 { Source::all(plan, seen) } else { Vec::new() };
+    if plan.targets.lead == Lead::Daylight {
+        // What fills daylight goes with it: the camera takes both, and of the shutter the lights make up their part.
+        let shutter = shutter_by(plan, clicks).map(|shutter| Settings { shutter, ..set });
+        let together = shutter.and_then(|to| super::remedy::follow(plan, to, (-off).exp2()));
+        let iso = iso_by(plan, -clicks).map(|iso| Settings { iso, ..set });
+        let aperture = super::remedy::aperture_by(plan, clicks).map(|aperture| Settings { aperture, ..set });
+        ideas.push(Idea::moving_all([together]));
+        ideas.push(Idea::moving_all([aperture]));
+        ideas.push(Idea::moving_all([iso]));
+    }
     ideas.push(Idea::keeping_flash([shutter_by(plan, clicks).map(|shutter| Settings { shutter, ..set })]));
     ideas.push(Idea::keeping_flash([iso_with_power(plan, -clicks)]));
     ideas.push(Idea::keeping_flash([super::remedy::aperture_with_power(plan, clicks)]));

@@ -97,7 +97,7 @@ wire! {
         /// Weight with battery.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         pub mass_kg: Option<f64>,
-        /// How many like this are owned; one when not said. A shot does not carry it.
+        /// How many like this are owned; one when not said. In a shot that nobody's kit has seen it is not known.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         pub owned: Option<u32>,
     }
@@ -340,11 +340,11 @@ impl FlashUnit {
         }
     }
 
-    /// The unit as a shot carries it: all that a forecast needs, without the pictures of its recordings and without how
-    /// many there are of it.
+    /// The unit as a shot carries it: all that a forecast needs, without the pictures of its recordings, and with how many
+    /// there are of it, so that a set that needs more can be told.
     pub fn to_carry(&self) -> Self {
         let recordings = self.recordings.iter().map(|one| Recording { curve: None, ..one.clone() }).collect();
-        Self { recordings, owned: None, ..self.clone() }
+        Self { recordings, owned: Some(self.owned.unwrap_or(1)), ..self.clone() }
     }
 
     /// Whether its output is known from joules alone or was entered as a guess.
