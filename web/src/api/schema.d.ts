@@ -2137,7 +2137,7 @@ export interface components {
             output_from?: components["schemas"]["Source"];
             /**
              * Format: int32
-             * @description How many like this are owned; one when not said. A shot does not carry it.
+             * @description How many like this are owned; one when not said. In a shot that nobody's kit has seen it is not known.
              */
             owned?: number | null;
             /** @description Pulses recorded on this very unit. They are used in place of `control` where they reach. */

@@ -117,7 +117,8 @@ export function Drag({ shot, ambient, onTake, onClose }: Props) {
                   <small>
                     streak {percent(one.streak_share)}, steady light{' '}
                     {one.ambient_stops == null ? 'none' : signedStops(one.ambient_stops)},{' '}
-                    {one.spare_s >= 0 ? 'spare' : 'short'} {axisTime(Math.abs(+one.spare_s.toPrecision(2)))}
+                    {one.spare_s >= 0 ? 'open' : 'closed'} {axisTime(Math.abs(+one.spare_s.toPrecision(2)))}{' '}
+                    {one.spare_s >= 0 ? 'longer than the streak' : 'before its end'}
                   </small>
                 </button>
               ))}

@@ -23,7 +23,7 @@ const atPixels = (pixelsWide: number, width: number): number => Math.min(1, widt
 /** How deep it is sharp. */
 const sharp = ({ total_m }: Forecast['depth']): string =>
   total_m == null
-    ? 'sharp to infinity'
+    ? 'sharp to ∞'
     : total_m < 10
       ? `${Math.round(total_m * 100)} cm sharp`
       : `${Math.round(total_m)} m sharp`

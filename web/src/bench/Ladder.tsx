@@ -73,7 +73,7 @@ export const Ladder = memo(function Ladder({ ladder, subject, onTarget }: Props)
         Ladder{' '}
         <small>
           {subject?.working_aperture ? `reads ${subject.working_aperture}` : 'stops'}
-          {subject?.lighting_ratio && ` · cheeks ${subject.lighting_ratio}`}
+          {subject?.lighting_ratio && ` · ${subject.lighting_ratio}`}
         </small>
       </h2>
       <svg ref={svg} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className={classes.scale}>

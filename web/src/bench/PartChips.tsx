@@ -88,7 +88,7 @@ export const PartChips = memo(function PartChips({ parts, camera, seen, refusal,
         )
       })}
       <Button size="compact-sm" radius="xl" variant="default" onClick={add} aria-label="Add a part">
-        {parts.length > 3 ? '+' : '+ part'}
+        {parts.length > 2 ? '+' : '+ part'}
       </Button>
     </div>
   )

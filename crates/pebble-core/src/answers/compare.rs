@@ -77,13 +77,23 @@ fn lines(shot: &Shot, plan: &Plan) -> Vec<Line> {
         set(&format!("Lamp {}", lamp.lamp.name), if lamp.on { burns } else { "off".to_owned() });
     }
     set("White balance", format!("{:.0} K", plan.white_balance));
-    set("Light on the subject", format!("{:.3e} lx", plan.subject_light.as_lux()));
-    set("Light on the background", format!("{:.3e} lx", plan.background_light.as_lux()));
+    set("Light on the subject", lux(plan.subject_light.as_lux()));
+    set("Light on the background", lux(plan.background_light.as_lux()));
     for part in plan.parts.iter() {
-        set(&format!("Part {}", part.name), format!("{:?}, {:.2} m/s", part.intent, part.speed.as_metres_per_second()));
+        set(
+            &format!("Part {}", part.name),
+            format!("{}, {:.2} m/s", part.intent.word(), part.speed.as_metres_per_second()),
+        );
     }
     lines.extend(numbers(plan, &seen));
     lines
+}
+
+/// Illuminance to three figures, as a meter shows it.
+fn lux(lux: f64) -> String {
+    let decimals = (2.0 - lux.max(0.01).log10().floor()).clamp(0.0, 3.0);
+    let step = 10f64.powf((lux.max(1.0).log10().floor() - 2.0).max(-3.0));
+    format!("{:.*} lx", decimals as usize, if lux >= 100.0 { (lux / step).round() * step } else { lux })
 }
 
 fn settings(plan: &Plan, set: &Settings) -> Vec<Line> {

@@ -123,7 +123,7 @@ fn answer(plan: &Plan, shape: &GroupShape) -> GroupAnswer {
         width_m: wide,
         fits,
         fits_from_m: fits_from,
-        back_m: back.then(|| from - here),
+        back_m: back.then_some(from - here),
         aperture: found.map(|aperture| aperture.label(plan.body.grid)),
         sharp: written_depth(&zone),
         said: changes.iter().map(|change| change.words.as_str()).collect::<Vec<_>>().join(", "),

@@ -186,7 +186,8 @@ fn contradictions_and_nothing_at_all_have_findings_and_no_harm() {
         shot.ambient.subject = Reading::Lux { lux: 0.0 };
         shot.ambient.background = Reading::Lux { lux: 0.0 };
     };
-    let cases: [(&str, fn(&mut Shot)); 5] = [
+    type Change = fn(&mut Shot);
+    let cases: [(&str, Change); 5] = [
         ("everything off", |shot| shot.lights.iter_mut().for_each(|light| light.on = false)),
         ("no key", |shot| shot.lights.iter_mut().for_each(|light| light.role = Role::Rim)),
         ("all lights cut black", |shot| shot.lights.iter_mut().for_each(|light| light.trigger.lag_ms = 900.0)),

@@ -23,6 +23,10 @@ const APART: f64 = 0.1;
 const WORTH_SAYING: f64 = 0.15;
 
 /// Something that is turned.
+#[allow(
+    clippy::large_enum_variant,
+    reason = "nearly all of them are dials, and a box each would cost more than the room"
+)]
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub(super) enum Turn {
     /// Camera and lights.

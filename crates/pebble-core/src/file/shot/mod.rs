@@ -515,6 +515,17 @@ word! {
     }
 }
 
+impl Intent {
+    /// As said.
+    pub const fn word(self) -> &'static str {
+        match self {
+            Self::Pebble => "pebble",
+            Self::Skim => "skim",
+            Self::Dash => "dash",
+        }
+    }
+}
+
 word! {
     /// The body of the scene that a part is drawn as.
     pub enum DrawnAs {
