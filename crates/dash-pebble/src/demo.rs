@@ -3,6 +3,7 @@
 use crate::store::{Filled, kit, shots};
 use pebble_core::Shot;
 use pebble_core::gear::{FlashUnit, Item, Kind, Kit, Origin, Source};
+use pebble_core::motion::Usage;
 use sqlx::SqliteConnection;
 use std::sync::LazyLock;
 
@@ -23,7 +24,7 @@ pub static KIT: LazyLock<Kit> = LazyLock::new(|| shipped(include_str!("../../../
 
 /// What a new shot starts from.
 pub fn blank() -> Shot {
-    Shot { title: "New shot".to_owned(), ..shipped(BLANK) }
+    Shot { title: "New shot".to_owned(), usage: Usage::Print, ..shipped(BLANK) }
 }
 
 /// What a new thing of a kind starts from: figures of the demo kit, marked as the guesses they are for anything else.

@@ -31,6 +31,11 @@ pub trait Document: Clone + PartialEq + Serialize + DeserializeOwned + Send + Sy
     /// # Errors
     /// [`Invalid`] when it cannot be.
     fn brought_up(self, shelf: &Shelf) -> Result<(Self, Vec<Moved>), Invalid>;
+
+    /// What an earlier version wrote and this one reads as something else, to be said once: until it is saved again.
+    fn carried_over(_stored: &[u8]) -> Option<Moved> {
+        None
+    }
 }
 
 /// A document as it is kept.
@@ -274,7 +279,8 @@ async fn settled<T: Document>(
             let id = String::from_utf8_lossy(&row.id).into_owned();
             let unreadable = |reason: String| DocumentError::Unreadable { id: called(&row), reason };
             let settled = thing.and_then(|thing: T| thing.brought_up(&shelf).map_err(|error| error.to_string()));
-            let (thing, moved) = settled.map_err(unreadable)?;
+            let (thing, mut moved) = settled.map_err(unreadable)?;
+            moved.extend(T::carried_over(&row.body));
             Ok(Kept {
                 id,
                 version: row.version,

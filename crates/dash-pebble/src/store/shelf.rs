@@ -59,7 +59,8 @@ impl Shelf {
 
     fn unit(&self, carried: FlashUnit) -> FlashUnit {
         let mut unit = match self.0.get(&carried.id) {
-            Some(Item::Unit(own)) => own.to_carry(),
+            // How many there are is the kit's to say, so that a set that needs more of them can be told.
+            Some(Item::Unit(own)) => FlashUnit { owned: Some(own.owned.unwrap_or(1)), ..own.to_carry() },
             _ => carried,
         };
         unit.battery = unit.battery.map(|battery| self.battery(battery));
@@ -121,6 +122,13 @@ impl Document for Shot {
         }
         let (shot, moved) = fit(&self)?;
         with_a_good_wish(shot, moved)
+    }
+
+    fn carried_over(stored: &[u8]) -> Option<Moved> {
+        let sentence =
+            "the target of the key alone is now that of the subject under all light, with the wanted ambient in it";
+        let earlier = std::str::from_utf8(stored).is_ok_and(|text| text.contains("\"key_stops\""));
+        earlier.then(|| Moved { field: "targets.subject_stops".to_owned(), sentence: sentence.to_owned() })
     }
 }
 

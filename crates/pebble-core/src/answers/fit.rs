@@ -1,5 +1,6 @@
 //! A shot on other gear: what the new camera, lens or unit does not have goes to the nearest end it has.
 
+use crate::file::gear::FlashUnit;
 use crate::file::shot::Shot;
 use crate::physics::shutter::SyncMode;
 use crate::plan::END_TOLERANCE;
@@ -28,7 +29,7 @@ pub fn fit(shot: &Shot) -> Result<(Shot, Vec<Moved>), Invalid> {
     let mut moved = Vec::new();
     let mut say = |field: &str, sentence: String| moved.push(Moved { field: field.to_owned(), sentence });
     for light in &mut shot.lights {
-        light.unit = light.unit.to_carry();
+        light.unit = FlashUnit { owned: light.unit.owned, ..light.unit.to_carry() };
     }
 
     let camera = &mut shot.camera;

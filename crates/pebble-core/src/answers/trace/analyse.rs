@@ -10,6 +10,8 @@ use crate::file::gear::{RecordedCurve, Recording};
 use serde::Serialize;
 use std::ops::Range;
 
+/// A mean lower than this share of the highest mean stands at an edge, not at the top.
+const EDGE_OF_THE_TOP: f64 = 0.98;
 /// Samples of the running median.
 const MEDIAN: usize = 5;
 /// What it leaves of white noise.
@@ -215,11 +217,14 @@ pub fn analyse(trace: Trace) -> Reading {
     if count > 1 {
         say(false, format!("There are {count} pulses; the strongest is used."));
     }
+    let before_smoothing = window.clone().max_by(|a, b| smooth[*a].total_cmp(&smooth[*b])).unwrap_or(0);
     let upper = smooth[window.clone()].iter().filter(|value| **value > 0.5 * rough).count();
     let width = (upper / SAMPLES_WITHIN).max(1);
     let scaled = averaged(smooth, width, rough);
-    // After the smoothing: of a rise without length the mean at the very edge is half of it, and the top is behind.
-    let summit = window.clone().max_by(|a, b| scaled[*a].total_cmp(&scaled[*b])).unwrap_or(0);
+    // The highest sample, unless the smoothing took it away: of a rise without length the mean at its edge is half of the
+    // top, and the top is behind it.
+    let after = window.clone().max_by(|a, b| scaled[*a].total_cmp(&scaled[*b])).unwrap_or(0);
+    let summit = if scaled[before_smoothing] < EDGE_OF_THE_TOP * scaled[after] { after } else { before_smoothing };
     // A running median of five leaves 0.54 of white noise, and over five samples neighbours share it.
     let left = (5.0 / width as f64).sqrt().min(1.0) * MEDIAN_LEAVES;
     let curve = Curve { time: &time, level: &scaled, noise: left * noise / rough };

@@ -340,11 +340,11 @@ impl FlashUnit {
         }
     }
 
-    /// The unit as a shot carries it: all that a forecast needs, without the pictures of its recordings, and with how many
-    /// there are of it, so that a set that needs more can be told.
+    /// The unit as a shot carries it: all that a forecast needs, without the pictures of its recordings and without how
+    /// many there are of it.
     pub fn to_carry(&self) -> Self {
         let recordings = self.recordings.iter().map(|one| Recording { curve: None, ..one.clone() }).collect();
-        Self { recordings, owned: Some(self.owned.unwrap_or(1)), ..self.clone() }
+        Self { recordings, owned: None, ..self.clone() }
     }
 
     /// Whether its output is known from joules alone or was entered as a guess.
