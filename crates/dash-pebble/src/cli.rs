@@ -11,6 +11,8 @@ use pebble_core::{Plan, Shot};
 use std::io::{Read, Write};
 use std::net::SocketAddr;
 use std::path::{Path, PathBuf};
+use std::sync::Arc;
+use std::sync::atomic::AtomicBool;
 use tokio::net::TcpListener;
 
 /// Where the program answers unless told otherwise.
@@ -230,16 +232,21 @@ fn default_file(demo: bool) -> PathBuf {
     PathBuf::from(if demo { "dash-pebble-demo.sqlite" } else { "dash-pebble.sqlite" })
 }
 
-/// Ctrl+C, or a polite request of the system. A second one ends the program at once: what was answered as saved is saved.
+/// Ctrl+C, or a polite request of the system. A second one ends the program at once, whatever it is busy with: what was
+/// answered as saved is saved.
 fn stopped() -> anyhow::Result<impl Future<Output = ()> + Send + 'static> {
+    use signal_hook::consts::{SIGINT, SIGTERM};
     use tokio::signal::unix::{SignalKind, signal};
     let (mut interrupt, mut terminate) = (signal(SignalKind::interrupt())?, signal(SignalKind::terminate())?);
+    // In the handler itself, for what is asked twice is asked of a program that may be too busy to listen. Each signal
+    // looks whether it is the second before it says that it was there.
+    let asked = Arc::new(AtomicBool::new(false));
+    for (number, status) in [(SIGINT, 130), (SIGTERM, 143)] {
+        signal_hook::flag::register_conditional_shutdown(number, status, Arc::clone(&asked))?;
+        signal_hook::flag::register(number, Arc::clone(&asked))?;
+    }
     Ok(async move {
-        let first = tokio::select! { _ = interrupt.recv() => 130, _ = terminate.recv() => 143 };
-        tokio::spawn(async move {
-            tokio::select! { _ = interrupt.recv() => {}, _ = terminate.recv() => {} }
-            std::process::exit(first);
-        });
+        tokio::select! { _ = interrupt.recv() => {}, _ = terminate.recv() => {} }
     })
 }
 
@@ -280,7 +287,7 @@ async fn restore(copy: &Path, data: &Path, yes: bool) -> anyhow::Result<()> {
     let store = store::open(data).await?;
     let kept = store::copies::bring_back(&store, copy).await;
     store.close().await;
-    say(&format!("Done. What was there before is in {}.\n", store::copies::folder(data).join(kept?.name).display()))
+    say(&format!("Done. What was there before is in {}.\n", store::folder_of_copies(data).join(kept?.name).display()))
 }
 
 async fn check(file: &Path) -> anyhow::Result<()> {

@@ -535,7 +535,7 @@ fn a_drawing_that_nobody_waits_for_is_put_down_at_once() {
         }
         println!("{name}: {whole:.0?} for all of it, put down within {longest:.0?}");
         // 20 ms on a machine that has nothing else to do.
-        assert!(longest < Duration::from_millis(150), "{name}: {longest:?}");
+        assert!(longest < Duration::from_millis(300), "{name}: {longest:?}");
     }
 }
 

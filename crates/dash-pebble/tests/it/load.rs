@@ -2,11 +2,11 @@
 //!
 //! Figures of the machine are printed; what is asserted here is far above them, for a busy machine is no fault.
 
-use crate::common::{Server, example, signal};
+use crate::bounds::dawdler;
+use crate::common::{Server, example};
 use reqwest::{Client, StatusCode};
 use serde_json::{Value, json};
 use std::io::{Read, Write};
-use std::net::TcpStream;
 use std::time::{Duration, Instant};
 
 /// Seconds of the load; more for a measurement.
@@ -57,14 +57,6 @@ async fn two_hundred_clients_read_and_save_without_an_error() {
     assert!(read < Duration::from_secs(2) && saved < Duration::from_secs(4), "read {read:?}, save {saved:?}");
 }
 
-/// A connection that sends half a request and no more.
-fn dawdler(server: &Server, head: &str) -> TcpStream {
-    let mut stream = TcpStream::connect(server.address.trim_start_matches("http://")).expect("it connects");
-    let host = server.address.trim_start_matches("http://");
-    stream.write_all(format!("{head}\r\nHost: {host}\r\n").as_bytes()).expect("it sends");
-    stream
-}
-
 #[tokio::test]
 async fn who_dawdles_keeps_nobody_waiting_and_the_program_ends_all_the_same() {
     let server = Server::demo();
@@ -86,7 +78,7 @@ async fn who_dawdles_keeps_nobody_waiting_and_the_program_ends_all_the_same() {
         let begun = Instant::now();
         let answer = Client::new().post(server.url("/api/forecast")).json(&example("silks")).send().await.unwrap();
         assert_eq!(answer.status(), StatusCode::OK);
-        assert!(begun.elapsed() < Duration::from_secs(2), "{:?}", begun.elapsed());
+        assert!(begun.elapsed() < Duration::from_secs(5), "{:?}", begun.elapsed());
     }
     // Whoever reads nothing of a long answer.
     let mut deaf = dawdler(&server, "GET /assets/none HTTP/1.1");
@@ -95,87 +87,11 @@ async fn who_dawdles_keeps_nobody_waiting_and_the_program_ends_all_the_same() {
     assert!(server.ended().success());
     let took = begun.elapsed();
     println!("ended with 600 dawdlers after {took:.0?}");
-    assert!(took < Duration::from_secs(2), "{took:?}");
+    assert!(took < Duration::from_secs(5), "{took:?}");
     for stream in heads.iter_mut().chain(&mut bodies) {
         stream.set_read_timeout(Some(Duration::from_secs(5))).unwrap();
         let mut rest = Vec::new();
         let _ = stream.read_to_end(&mut rest);
-    }
-}
-
-#[tokio::test]
-async fn a_body_that_stops_arriving_is_refused_in_words() {
-    let server = Server::demo();
-    let mut stream = dawdler(&server, "POST /api/forecast HTTP/1.1");
-    stream.write_all(b"Content-Length: 5000\r\n\r\n{\"format\"").unwrap();
-    stream.set_read_timeout(Some(Duration::from_secs(30))).unwrap();
-    let mut answer = vec![0; 2000];
-    let length = stream.read(&mut answer).unwrap();
-    let answer = String::from_utf8_lossy(&answer[..length]).into_owned();
-    assert!(answer.starts_with("HTTP/1.1 408") && answer.contains("/problems/too-slow"), "{answer}");
-    // And one in pieces that are none.
-    let mut stream = dawdler(&server, "POST /api/forecast HTTP/1.1");
-    stream.write_all(b"Transfer-Encoding: chunked\r\n\r\nzz\r\nnonsense").unwrap();
-    let mut answer = vec![0; 2000];
-    let length = stream.read(&mut answer).unwrap();
-    let answer = String::from_utf8_lossy(&answer[..length]).into_owned();
-    assert!(answer.starts_with("HTTP/1.1 400") && answer.contains("/problems/broken-body"), "{answer}");
-}
-
-#[tokio::test]
-async fn a_second_signal_ends_it_at_once() {
-    let server = Server::demo();
-    let busy = Client::new()
-        .post(server.url("/api/picture?width=2400"))
-        .json(&example("slipway-spin"))
-        .timeout(Duration::from_secs(20))
-        .send();
-    let busy = tokio::spawn(busy);
-    tokio::time::timeout(Duration::from_millis(50), std::future::pending::<()>()).await.unwrap_err();
-    signal("INT", server.id());
-    // Two at the same moment are one to a program; the second may also come when it has ended already.
-    tokio::time::timeout(Duration::from_millis(150), std::future::pending::<()>()).await.unwrap_err();
-    let begun = Instant::now();
-    let _ = std::process::Command::new("kill").args(["-INT", &server.id().to_string()]).status();
-    let ended = server.ended_by_itself();
-    println!("ended {:.0?} after the second signal: {ended}", begun.elapsed());
-    assert!(begun.elapsed() < Duration::from_secs(1), "{:?}", begun.elapsed());
-    drop(busy.await);
-}
-
-/// Megabytes a process holds and held at most.
-fn memory(process: u32) -> (f64, f64) {
-    let status = std::fs::read_to_string(format!("/proc/{process}/status")).expect("it runs");
-    let of = |name: &str| {
-        let line = status.lines().find(|line| line.starts_with(name)).expect("a line");
-        line.split_whitespace().nth(1).and_then(|kb| kb.parse::<f64>().ok()).expect("a number") / 1024.0
-    };
-    (of("VmRSS:"), of("VmHWM:"))
-}
-
-#[tokio::test]
-async fn large_pictures_stay_in_bounded_memory() {
-    let shots =
-        ["double-ropes", "lantern-slalom", "slipway-spin", "sabre-reach", "silks", "finishers-wall", "roller-hall"];
-    for (at_once, limit) in [(1, 64.0), (8, 400.0)] {
-        for shot in shots {
-            let server = Server::demo();
-            let before = memory(server.id()).0;
-            let drawn = |width| {
-                let asked = Client::new().post(server.url(&format!("/api/picture?width={width}"))).json(&example(shot));
-                async move { asked.send().await.unwrap().error_for_status().unwrap().bytes().await.unwrap().len() }
-            };
-            let all: Vec<_> = (0..at_once).map(|_| tokio::spawn(drawn(2400))).collect();
-            for one in all {
-                assert!(one.await.unwrap() >= 2400 * 1000 * 4);
-            }
-            let most = memory(server.id()).1 - before;
-            println!("{at_once} × {shot} at 2400 px: {most:.0} MB");
-            assert!(most < limit, "{at_once} × {shot}: {most:.0} MB");
-            if at_once == 8 && shot == shots[1] {
-                break;
-            }
-        }
     }
 }
 
@@ -216,7 +132,7 @@ async fn three_hundred_pictures_at_once_are_drawn_or_put_off_and_the_rest_goes_o
     let answer = client.post(server.url("/api/picture?width=240")).json(&example("silks")).send().await.unwrap();
     assert_eq!(answer.status(), StatusCode::OK);
     println!("after fifty that were hung up on, the next took {:.0?}", begun.elapsed());
-    assert!(begun.elapsed() < Duration::from_secs(2), "{:?}", begun.elapsed());
+    assert!(begun.elapsed() < Duration::from_secs(5), "{:?}", begun.elapsed());
 }
 
 /// The demo kit with so many units.
@@ -262,9 +178,17 @@ async fn a_kit_of_a_thousand_units_and_a_list_of_two_thousand_shots_answer_soon(
     within("the whole job of 10 shots", begun, 10_000);
     assert!(told.lines().last().unwrap().contains("\"found\""));
 
-    for _ in 0..2000 {
-        let made = client.post(server.url("/api/shots")).json(&example("silks")).send().await.unwrap();
-        assert_eq!(made.status(), StatusCode::CREATED);
+    let hands = (0..8).map(|_| {
+        let (client, address, shot) = (client.clone(), server.url("/api/shots"), example("silks"));
+        tokio::spawn(async move {
+            for _ in 0..250 {
+                let made = client.post(&address).json(&shot).send().await.unwrap();
+                assert_eq!(made.status(), StatusCode::CREATED);
+            }
+        })
+    });
+    for hand in hands.collect::<Vec<_>>() {
+        hand.await.unwrap();
     }
     let begun = Instant::now();
     let first: Value = client.get(server.url("/api/shots?most=24")).send().await.unwrap().json().await.unwrap();

@@ -3,6 +3,7 @@
 mod api;
 mod bench_answers;
 mod bench_lights;
+mod bounds;
 mod command_line;
 mod common;
 mod contract;

@@ -263,7 +263,7 @@ async fn a_long_search_goes_on_beside_the_rest_and_ends_when_nobody_listens() {
     // Meanwhile the Bench answers.
     let started = Instant::now();
     posted(&api, "/api/bench", example("lantern-slalom")).await;
-    assert!(started.elapsed() < Duration::from_secs(2), "the Bench waited {:?}", started.elapsed());
+    assert!(started.elapsed() < Duration::from_secs(6), "the Bench waited {:?}", started.elapsed());
     // Hanging up ends it: the program rests again.
     drop(response);
     let busy = || {
@@ -278,7 +278,7 @@ async fn a_long_search_goes_on_beside_the_rest_and_ends_when_nobody_listens() {
         if busy() - before <= 2 {
             break;
         }
-        assert!(started.elapsed() < Duration::from_secs(8), "it went on although nobody listened");
+        assert!(started.elapsed() < Duration::from_secs(20), "it went on although nobody listened");
     }
 }
 

@@ -7,7 +7,7 @@ use tempfile::TempDir;
 use thirtyfour::prelude::*;
 
 /// Longer than anything takes here; a condition that has not come by then does not come.
-const PATIENCE: Duration = Duration::from_secs(20);
+const PATIENCE: Duration = Duration::from_secs(40);
 /// Answers whether `holds` comes true within a second.
 const LOOK: &str = "
     const done = arguments[arguments.length - 1];
