@@ -4,6 +4,7 @@ use super::App;
 use super::body::{Id, not_arrived};
 use super::problem::{ApiError, Problem};
 use crate::store::copies::{self, Copy, CopyError, Inside, Why};
+use crate::store::folder_of_copies;
 use axum::Json;
 use axum::body::Body;
 use axum::extract::State;
@@ -38,7 +39,7 @@ pub async fn list(State(app): State<App>) -> Json<CopyList> {
     let data = app.store.path();
     Json(CopyList {
         data_file: data.display().to_string(),
-        folder: copies::folder(data).display().to_string(),
+        folder: folder_of_copies(data).display().to_string(),
         damage: app.store.damage().map(str::to_owned),
         copies: copies::list(data),
     })

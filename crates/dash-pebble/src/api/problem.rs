@@ -3,7 +3,8 @@
 use super::kept::{ItemAnswer, ShotAnswer};
 use crate::formats::units_csv::WrongRow;
 use crate::store::copies::CopyError;
-use crate::store::documents::{Document, DocumentError, Kept, Use};
+use crate::store::documents::{DocumentError, Kept, Use};
+use crate::store::shelf::Document;
 use crate::store::{ChangeError, Gone, primary_code};
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};

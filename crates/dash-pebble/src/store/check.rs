@@ -1,7 +1,7 @@
 //! Looking for damage: a glance at every start, thorough when asked.
 
-use super::documents::Document;
-use super::opening::said_once;
+use super::shelf::Document;
+use super::tables::said_once;
 use pebble_core::Shot;
 use pebble_core::gear::Item;
 use sqlx::sqlite::SqliteConnectOptions;

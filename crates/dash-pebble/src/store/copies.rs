@@ -4,8 +4,8 @@
 //! back, and whenever the photographer asks.
 
 use super::change::ChangeError;
-use super::opening::{MIGRATIONS, OpenError, migrate, said_once, single};
-use super::{PATIENCE, Store, beside, discard, sync_folder};
+use super::tables::{MIGRATIONS, OpenError, migrate, said_once, single};
+use super::{PATIENCE, Store, beside, discard, folder_of_copies, sync_folder};
 use serde::Serialize;
 use sqlx::sqlite::{SqliteConnectOptions, SqliteRow};
 use sqlx::{ConnectOptions, Connection, Row, SqliteConnection};
@@ -149,14 +149,9 @@ impl From<sqlx::Error> for CopyError {
     }
 }
 
-/// The folder of a data file's copies.
-pub fn folder(data: &Path) -> PathBuf {
-    beside(data, "-copies")
-}
-
 /// Copies in the folder, latest first.
 pub fn list(data: &Path) -> Vec<Copy> {
-    let Ok(entries) = std::fs::read_dir(folder(data)) else { return Vec::new() };
+    let Ok(entries) = std::fs::read_dir(folder_of_copies(data)) else { return Vec::new() };
     let mut copies: Vec<Copy> = entries
         .flatten()
         .filter_map(|entry| {
@@ -247,7 +242,7 @@ async fn keep_from(data: &Path, connection: &mut SqliteConnection, why: Why) -> 
 
 /// A name in the folder that nothing has, with the time of now.
 async fn free_name(data: &Path, connection: &mut SqliteConnection, why: Why) -> Result<PathBuf, CopyError> {
-    let folder = folder(data);
+    let folder = folder_of_copies(data);
     std::fs::create_dir_all(&folder).map_err(|reason| CopyError::Unwritable { path: folder.clone(), reason })?;
     let now: String =
         sqlx::query_scalar("SELECT strftime('%Y-%m-%dT%H-%M-%S', 'now', 'localtime')").fetch_one(connection).await?;
@@ -300,7 +295,7 @@ pub async fn daily(store: &Store) -> Result<Option<Copy>, CopyError> {
     let today: String = sqlx::query_scalar("SELECT date('now', 'localtime')").fetch_one(&mut *connection).await?;
     if let Some(last) = copies.first() {
         let same = || async {
-            let mut copy = single(&folder(store.path()).join(&last.name)).await.ok()?;
+            let mut copy = single(&folder_of_copies(store.path()).join(&last.name)).await.ok()?;
             let state = state(&mut copy).await.ok();
             discard(copy).await;
             state
@@ -311,7 +306,7 @@ pub async fn daily(store: &Store) -> Result<Option<Copy>, CopyError> {
     }
     let made = keep_from(store.path(), &mut connection, Why::Daily).await?;
     for old in copies.iter().skip(DAYS - 1) {
-        let _ = std::fs::remove_file(folder(store.path()).join(&old.name));
+        let _ = std::fs::remove_file(folder_of_copies(store.path()).join(&old.name));
     }
     Ok(Some(made))
 }
@@ -333,7 +328,7 @@ async fn state(connection: &mut SqliteConnection) -> Result<String, sqlx::Error>
 /// [`CopyError::Missing`]: names are looked up, never put together into a path.
 pub fn find(data: &Path, name: &str) -> Result<PathBuf, CopyError> {
     let found = list(data).into_iter().find(|copy| copy.name == name);
-    found.map(|copy| folder(data).join(copy.name)).ok_or_else(|| CopyError::Missing(name.to_owned()))
+    found.map(|copy| folder_of_copies(data).join(copy.name)).ok_or_else(|| CopyError::Missing(name.to_owned()))
 }
 
 /// What is inside a data file or a copy of one, which is not touched.

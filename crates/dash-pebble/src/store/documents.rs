@@ -2,41 +2,13 @@
 //!
 //! A document is a chain of revisions with a head. Undo and redo move the head; every move raises the version.
 
-use super::shelf::Shelf;
+use super::shelf::{Document, Shelf};
 use super::{ChangeError, Gone, Store, primary_code};
-use pebble_core::Invalid;
 use pebble_core::fit::Moved;
 use serde::Serialize;
-use serde::de::DeserializeOwned;
 use sqlx::SqliteConnection;
 use std::collections::BTreeSet;
 use thiserror::Error;
-
-/// What can be kept as a document.
-pub trait Document: Clone + PartialEq + Serialize + DeserializeOwned + Send + Sync + 'static {
-    /// Whether it is a shot; else a thing of the kit.
-    const IS_SHOT: bool;
-    /// What to call it in a sentence.
-    const NOUN: &'static str;
-
-    /// The word for its kind.
-    fn kind(&self) -> &'static str;
-
-    /// Identities of the things of the kit it carries copies of.
-    fn carries(&self) -> Vec<&str>;
-
-    /// The same with the kit's own figures in place of its copies, checked. What it was stored with may be older, and the
-    /// file may have been touched by other hands.
-    ///
-    /// # Errors
-    /// [`Invalid`] when it cannot be.
-    fn brought_up(self, shelf: &Shelf) -> Result<(Self, Vec<Moved>), Invalid>;
-
-    /// What an earlier version wrote and this one reads as something else, to be said once: until it is saved again.
-    fn carried_over(_stored: &[u8]) -> Option<Moved> {
-        None
-    }
-}
 
 /// A document as it is kept.
 #[derive(Clone, Debug)]

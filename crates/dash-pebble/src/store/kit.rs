@@ -1,7 +1,8 @@
 //! The things of the kit.
 
 use super::Store;
-use super::documents::{self, Document, DocumentError};
+use super::documents::{self, DocumentError};
+use super::shelf::Document;
 use pebble_core::gear::{Item, Kit};
 use serde::Serialize;
 use sqlx::SqliteConnection;

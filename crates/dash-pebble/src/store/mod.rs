@@ -12,11 +12,13 @@ mod opening;
 pub mod rescue;
 pub mod shelf;
 pub mod shots;
+mod tables;
 pub mod versions;
 mod watch;
 
 pub use change::{Change, ChangeError};
-pub use opening::{Filled, Filling, OpenError, open, open_filled};
+pub use opening::{Filled, Filling, open, open_filled};
+pub use tables::OpenError;
 pub use watch::Gone;
 
 use change::Desk;
@@ -172,6 +174,11 @@ async fn fold(connection: &mut SqliteConnection) -> Result<(), sqlx::Error> {
 pub fn primary_code(error: &sqlx::Error) -> Option<u32> {
     let sqlx::Error::Database(database) = error else { return None };
     database.code()?.parse::<u32>().ok().map(|extended| extended & 0xff)
+}
+
+/// The folder of a data file's copies.
+pub fn folder_of_copies(data: &Path) -> PathBuf {
+    beside(data, "-copies")
 }
 
 /// A file beside another: its name with an ending.

@@ -4,18 +4,17 @@
 //! killed at any moment there is a whole file or none.
 
 use super::change::Desk;
+use super::tables::{OpenError, describe, migrate};
 use super::watch::Watch;
-use super::{Inner, PATIENCE, Store, beside, check, copies, discard, fold, primary_code, reading, sync_folder};
-use sqlx::migrate::{MigrateError, Migrator};
+use super::{Inner, PATIENCE, Store, beside, check, copies, discard, fold, reading, sync_folder};
 use sqlx::sqlite::{SqliteConnectOptions, SqliteJournalMode, SqliteSynchronous};
 use sqlx::{ConnectOptions, SqliteConnection};
 use std::fs::{File, TryLockError};
 use std::io::{ErrorKind, Read};
-use std::path::{Path, PathBuf};
+use std::path::Path;
 use std::pin::Pin;
 use std::sync::Arc;
 use std::time::{Duration, Instant};
-use thiserror::Error;
 use tokio::sync::{Mutex, Notify, RwLock};
 
 /// `application_id` of the file header: "DPbl".
@@ -27,70 +26,6 @@ const SQLITE_MAGIC: &[u8; 16] = b"SQLite format 3\0";
 const LOOK_EVERY: Duration = Duration::from_millis(20);
 /// A file without a mark that is larger than this is not looked into: it would have to be copied for that.
 const MOST_TO_LOOK_INTO: u64 = 1 << 30;
-
-pub(super) static MIGRATIONS: Migrator = sqlx::migrate!();
-
-/// Why a data file cannot be used. It is as it was in each case.
-#[derive(Debug, Error)]
-pub enum OpenError {
-    /// Not the name of a file.
-    #[error("{given} is not the name of a file: {why}. Nothing was changed; name one such as season.dashpebble.")]
-    NotAName {
-        /// What was given.
-        given: String,
-        /// Why it cannot be one.
-        why: &'static str,
-    },
-    /// Where a new file is made there is something else.
-    #[error("{0} is in the way: a new data file is made there first. It was left as it is; move it, or name another.")]
-    InTheWay(PathBuf),
-    /// Some other kind of file.
-    #[error("{0} is not a Dash Pebble data file. It was left as it is; name another with --data.")]
-    NotOurs(PathBuf),
-    /// No right to write.
-    #[error(
-        "{0} cannot be written: it is read-only. Nothing was changed; make it writable or name another with --data."
-    )]
-    ReadOnly(PathBuf),
-    /// Another program has it.
-    #[error(
-        "{0} is in use by another program, perhaps another Dash Pebble. Nothing was changed; close that one first."
-    )]
-    Locked(PathBuf),
-    /// No room.
-    #[error("there is no room left on the disk for {0}. Nothing was changed; make room and start again.")]
-    Full(PathBuf),
-    /// The folder is missing or closed.
-    #[error("{path} cannot be opened: {reason}. Nothing was changed.")]
-    Unreachable {
-        /// The file.
-        path: PathBuf,
-        /// What the system says.
-        reason: std::io::Error,
-    },
-    /// Written by a later version.
-    #[error("{0} was written by a later version of Dash Pebble. Nothing was changed; use that version.")]
-    Newer(PathBuf),
-    /// Too much of it is broken.
-    #[error(
-        "{path} is damaged: {reason}. It was left as it is. `dash-pebble rescue {path} NEW` saves what can be read, and \
-         earlier copies are in {}.", copies::folder(path).display()
-    )]
-    Damaged {
-        /// The file.
-        path: PathBuf,
-        /// What the database says.
-        reason: String,
-    },
-    /// Anything else of the database.
-    #[error("{path} cannot be opened: {reason}.")]
-    Database {
-        /// The file.
-        path: PathBuf,
-        /// What the database says.
-        reason: String,
-    },
-}
 
 /// Content that is being put into a file, as part of the change that makes it.
 pub type Filled<'c> = Pin<Box<dyn Future<Output = Result<(), Box<dyn std::error::Error + Send + Sync>>> + Send + 'c>>;
@@ -343,37 +278,6 @@ fn put_away(leftover: &Path) -> std::io::Result<()> {
     }
 }
 
-/// Brings the tables up to date.
-pub(super) async fn migrate(path: &Path, connection: &mut SqliteConnection) -> Result<(), OpenError> {
-    match MIGRATIONS.run_direct(None, connection, false).await {
-        Ok(()) => Ok(()),
-        Err(MigrateError::VersionMissing(_)) => Err(OpenError::Newer(path.to_owned())),
-        Err(MigrateError::Execute(source)) => Err(describe(path, source)),
-        Err(MigrateError::ExecuteMigration(source, _)) => Err(describe(path, source)),
-        Err(other) => Err(OpenError::Database { path: path.to_owned(), reason: other.to_string() }),
-    }
-}
-
-fn describe(path: &Path, source: sqlx::Error) -> OpenError {
-    let path = path.to_owned();
-    match primary_code(&source) {
-        Some(5 | 6) => OpenError::Locked(path),
-        Some(8) => OpenError::ReadOnly(path),
-        Some(11) => OpenError::Damaged { path, reason: said_once(&source) },
-        Some(13) => OpenError::Full(path),
-        Some(26) => OpenError::NotOurs(path),
-        _ => OpenError::Database { path, reason: said_once(&source) },
-    }
-}
-
-/// What the database itself says, without the words around it.
-pub(super) fn said_once(source: &sqlx::Error) -> String {
-    match source {
-        sqlx::Error::Database(database) => database.message().to_owned(),
-        other => other.to_string(),
-    }
-}
-
 /// The same failure, of the file that was to be made and not of the one it is made in.
 fn renamed(error: OpenError, path: &Path) -> OpenError {
     match error {
@@ -382,10 +286,4 @@ fn renamed(error: OpenError, path: &Path) -> OpenError {
         OpenError::Database { reason, .. } => OpenError::Database { path: path.to_owned(), reason },
         other => other,
     }
-}
-
-/// A copy opened to be read or brought up to date, in the journal mode that leaves one file.
-pub(super) async fn single(path: &Path) -> Result<SqliteConnection, sqlx::Error> {
-    let options = SqliteConnectOptions::new().filename(path).busy_timeout(PATIENCE).foreign_keys(false);
-    options.journal_mode(SqliteJournalMode::Delete).connect().await
 }

@@ -3,8 +3,9 @@
 //! Pages that are broken hide the rows on them and those that the database would reach through them. So rows are asked for
 //! in order, and where that fails one by one, each by its own way through the tree.
 
-use super::documents::Document;
-use super::opening::{OpenError, migrate, open, said_once};
+use super::opening::open;
+use super::shelf::Document;
+use super::tables::{OpenError, migrate, said_once};
 use super::{Change, ChangeError, beside, discard};
 use pebble_core::Shot;
 use pebble_core::gear::Item;
@@ -39,7 +40,7 @@ pub enum RescueError {
     /// The damaged file cannot be opened at all.
     #[error(
         "{path} cannot be read at all: {reason}. Nothing was changed; earlier copies are in {}.",
-        super::copies::folder(path).display()
+        super::folder_of_copies(path).display()
     )]
     Hopeless {
         /// The file.

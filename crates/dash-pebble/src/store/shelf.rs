@@ -1,14 +1,41 @@
-//! The things of the kit that some documents carry, as the kit has them today.
+//! What can be kept as a document, and the things of the kit that some documents carry, as the kit has them today.
 //!
 //! A shot carries a copy of its camera, lens and lights, so that its file is whole. Where the kit has a thing of the same
 //! identity, the kit's figures count: what was measured yesterday shows in every shot today.
 
-use super::documents::Document;
 use pebble_core::fit::{Moved, fit};
 use pebble_core::gear::{Battery, FlashUnit, Item};
 use pebble_core::{Invalid, Plan, Shot};
+use serde::Serialize;
+use serde::de::DeserializeOwned;
 use sqlx::SqliteConnection;
 use std::collections::{BTreeSet, HashMap};
+
+/// What can be kept as a document.
+pub trait Document: Clone + PartialEq + Serialize + DeserializeOwned + Send + Sync + 'static {
+    /// Whether it is a shot; else a thing of the kit.
+    const IS_SHOT: bool;
+    /// What to call it in a sentence.
+    const NOUN: &'static str;
+
+    /// The word for its kind.
+    fn kind(&self) -> &'static str;
+
+    /// Identities of the things of the kit it carries copies of.
+    fn carries(&self) -> Vec<&str>;
+
+    /// The same with the kit's own figures in place of its copies, checked. What it was stored with may be older, and the
+    /// file may have been touched by other hands.
+    ///
+    /// # Errors
+    /// [`Invalid`] when it cannot be.
+    fn brought_up(self, shelf: &Shelf) -> Result<(Self, Vec<Moved>), Invalid>;
+
+    /// What an earlier version wrote and this one reads as something else, to be said once: until it is saved again.
+    fn carried_over(_stored: &[u8]) -> Option<Moved> {
+        None
+    }
+}
 
 /// Things of the kit by identity.
 #[derive(Debug, Default)]

@@ -1,8 +1,8 @@
 //! Earlier versions of a document: all its revisions, the ones with names among them.
 
 use super::Store;
-use super::documents::{self, Document, DocumentError};
-use super::shelf::Shelf;
+use super::documents::{self, DocumentError};
+use super::shelf::{Document, Shelf};
 use serde::Serialize;
 use std::collections::BTreeSet;
 

@@ -2,7 +2,8 @@
 
 use crate::common::example;
 use dash_pebble::store;
-use dash_pebble::store::documents::{self, Document, DocumentError, Step};
+use dash_pebble::store::documents::{self, DocumentError, Step};
+use dash_pebble::store::shelf::Document;
 use pebble_core::Shot;
 use pebble_core::gear::Item;
 use proptest::prelude::*;

@@ -4,6 +4,7 @@ use super::Saver;
 use crate::common::api::problem;
 use crate::common::{Server, run};
 use dash_pebble::store::copies::{self, Why};
+use dash_pebble::store::folder_of_copies;
 use dash_pebble::{demo, store};
 use reqwest::{Client, StatusCode};
 use serde_json::Value;
@@ -97,14 +98,14 @@ async fn one_copy_a_day_on_which_something_changed_and_the_last_seven_stay() {
     let first = copies::daily(&store).await.unwrap().expect("the first of the day");
     assert_eq!((first.why, copies::daily(&store).await.unwrap()), (Why::Daily, None));
     // Days go by.
-    let of = |day: u32| copies::folder(&data).join(format!("2026-01-{day:02}T09-00-00-daily.sqlite"));
-    std::fs::rename(copies::folder(&data).join(&first.name), of(1)).unwrap();
+    let of = |day: u32| folder_of_copies(&data).join(format!("2026-01-{day:02}T09-00-00-daily.sqlite"));
+    std::fs::rename(folder_of_copies(&data).join(&first.name), of(1)).unwrap();
     assert_eq!(copies::daily(&store).await.unwrap(), None, "nothing has changed since");
     for day in 2..=9 {
         let shot = serde_json::from_value(crate::common::example("silks")).unwrap();
         store::shots::add(&store, &shot).await.unwrap();
         let made = copies::daily(&store).await.unwrap().expect("something has changed");
-        std::fs::rename(copies::folder(&data).join(&made.name), of(day)).unwrap();
+        std::fs::rename(folder_of_copies(&data).join(&made.name), of(day)).unwrap();
     }
     let list = copies::list(&data);
     let days: Vec<&str> = list.iter().map(|copy| &copy.made_at[8..10]).collect();
@@ -141,7 +142,7 @@ async fn before_tables_are_brought_up_to_date_a_copy_is_kept_and_it_comes_back()
     let store = store::open(&data).await.unwrap();
     let list = copies::list(&data);
     assert_eq!(list.iter().map(|copy| copy.why).collect::<Vec<_>>(), [Why::Update]);
-    let copy = copies::folder(&data).join(&list[0].name);
+    let copy = folder_of_copies(&data).join(&list[0].name);
     assert_eq!(copies::look(&copy).await.unwrap().shots[0].title, "Silks in the black box");
     let before = std::fs::read(&copy).unwrap();
     copies::bring_back(&store, &copy).await.unwrap();
