@@ -2275,6 +2275,8 @@ export interface components {
             said: string;
             /** @description From where to where it is then sharp. */
             sharp: string;
+            /** @description What else of the picture it makes worse, in words; nothing when it harms nothing. */
+            spoils?: string | null;
             /**
              * Format: double
              * @description Width of the longest row.

@@ -88,7 +88,7 @@ export function Groups({ shot, onChange, onTake, onClose }: Props) {
                       {seen && `${seen.depth_m.toFixed(1)} m`}
                     </Table.Td>
                     <Table.Td className="mono">
-                      {seen && `${seen.width_m.toFixed(1)} m`}
+                      {seen && `${seen.width_m.toFixed(1)}\u00a0m`}
                       {seen && !seen.fits && (
                         <small>
                           {' '}
@@ -108,6 +108,11 @@ export function Groups({ shot, onChange, onTake, onClose }: Props) {
                           {line}
                         </Text>
                       ))}
+                      {seen?.spoils && (
+                        <Text size="sm" fw={700} data-spoils>
+                          {seen.spoils}
+                        </Text>
+                      )}
                     </Table.Td>
                     <Table.Td style={{ whiteSpace: 'nowrap' }}>
                       <Button

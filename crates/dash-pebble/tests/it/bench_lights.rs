@@ -118,6 +118,12 @@ async fn a_streak_is_dragged_and_groups_and_tones_are_answered() {
     let browser = Browser::open().await;
     browser.size(1280, 800).await;
     open_shot(&browser, &server, "Silks in the black box").await;
+    // An aperture turns the shutter with it: what that does to the streak is said before it is taken.
+    browser.keys("z").await;
+    browser.click("[data-add-group]").await;
+    browser.until("document.querySelector('[data-spoils]')?.innerText.includes('the streak of Silks')").await;
+    browser.keys("\u{E00C}").await;
+    browser.until("!document.querySelector('[data-testid=groups]')").await;
     browser.keys("u").await;
     browser.until("document.querySelectorAll('[data-testid=drag] [data-road]').length === 3").await;
     // Longer than the frame is refused in a sentence; half of what was wanted halves the time.

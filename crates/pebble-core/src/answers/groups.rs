@@ -1,5 +1,6 @@
 //! People in rows: how deep and wide they stand, and what depth of field for them costs on each light.
 
+use crate::answers::conditions::{self, Matter};
 use crate::answers::hold::{Followed, Held, hold, written_depth, written_moves};
 use crate::answers::strips;
 use crate::outlook::{Outlook, outlook};
@@ -39,6 +40,8 @@ report! {
         pub changes: Vec<Followed>,
         /// What then becomes of each light and of the steady light, a sentence each.
         pub becomes: Vec<String>,
+        /// What else of the picture it makes worse, in words; nothing when it harms nothing.
+        pub spoils: Option<String>,
         /// The same as one says it.
         pub said: String,
         /// Why it cannot be held; nothing when it can.
@@ -103,6 +106,11 @@ fn answer(plan: &Plan, shape: &GroupShape) -> GroupAnswer {
     let narrowest = strips::apertures(&plan.body).last().unwrap_or(plan.settings.aperture);
     let (aperture, held, short) = followed.unwrap_or_else(|| paid(found.unwrap_or(narrowest)));
     let found = found.map(|_| aperture);
+    let then = stands.with(held.settings);
+    let after = outlook(&then);
+    // The depth is what it is all about; whatever else of the picture it spoils is said before it is taken.
+    let spoils = conditions::worse(&conditions::all(plan, &before), &then, &after, Matter::Depth)
+        .map(|worse| format!("This {}.", worse.cost(plan)));
     let zone = depth(plan.body.focal, aperture, stands.subject_distance, seen.allowed);
     let not = if found.is_none() {
         Some("No aperture of this lens holds all of them: fewer rows, more distance, or a shorter lens.".to_owned())
@@ -127,7 +135,8 @@ fn answer(plan: &Plan, shape: &GroupShape) -> GroupAnswer {
         aperture: found.map(|aperture| aperture.label(plan.body.grid)),
         sharp: written_depth(&zone),
         said: changes.iter().map(|change| change.words.as_str()).collect::<Vec<_>>().join(", "),
-        becomes: becomes(plan, &before, &outlook(&stands.with(held.settings)), &held.settings),
+        becomes: becomes(plan, &before, &after, &held.settings),
+        spoils,
         changes,
         not,
     }

@@ -9,7 +9,7 @@ use pebble_core::hold::Followed;
 use pebble_core::metering::biases;
 use pebble_core::quantity::Metres;
 use pebble_core::shot::{Reading, Shot, Tone};
-use pebble_core::{Plan, outlook, strips};
+use pebble_core::{Plan, conditions, outlook, strips};
 use proptest::prelude::*;
 
 /// The shot with what is said put into its file.
@@ -106,6 +106,20 @@ fn one_streak_tells_how_bright_all_others_will_be() {
     let ghost = outlook(&plan(&shot)).parts[lamp].ghost;
     assert!((ghost.beside.placement().as_stops() - 0.7).abs() < 0.02, "{:?}", ghost.beside.placement());
     assert!(luminance_of_streak(&seen(5.6, 400.0, 0.0, 0.0, 1.0)).unwrap_err().to_string().contains("at rest"));
+}
+
+/// The aperture of a group turns the shutter too: what that spoils is said before it is taken.
+#[test]
+fn what_a_group_costs_the_picture_is_said_with_it() {
+    let alone = [GroupShape { people: 1, rows: 1, row_gap_m: 0.8, curve_m: 0.0 }];
+    for shot in examples() {
+        let before = plan(&shot);
+        let answer = groups(&before, &alone).unwrap().remove(0);
+        let after = turned(&shot, &answer.changes);
+        let missed =
+            |plan: &Plan| conditions::all(plan, &outlook(plan)).into_iter().filter(|one| !one.is_met()).count();
+        assert!(answer.spoils.is_some() || missed(&after) <= missed(&before), "{}: {:?}", shot.title, answer.spoils);
+    }
 }
 
 #[test]

@@ -178,6 +178,35 @@ impl Condition {
             || (self.matter == Matter::Rows && self.measure > before.measure + ROUNDING)
     }
 
+    /// What it costs to make this one self.
+    pub fn cost(&self, plan: &Plan) -> String {
+        let part = || self.part.map_or("a part", |part| plan.parts[part].name.as_str());
+        let light = || self.light.map_or("a light", |light| plan.lights[light].label.as_str());
+        match self.matter {
+            Matter::Rows => "cuts rows of the flash".to_owned(),
+            Matter::Rear => "leaves no room for rear sync".to_owned(),
+            Matter::Still => format!("blurs {}", part()),
+            Matter::Shows | Matter::Streak | Matter::AsksLength => format!("spoils the streak of {}", part()),
+            Matter::NoTrail => format!("draws a trail of {}", part()),
+            Matter::Exposure => "moves the exposure from its target".to_owned(),
+            Matter::Balance | Matter::Rim => format!("puts {} off its place", light()),
+            Matter::Ambient => "moves the ambient from its target".to_owned(),
+            Matter::Background => "moves the background from its target".to_owned(),
+            Matter::White => format!("burns out {}", part()),
+            Matter::Depth => "costs depth that is wanted".to_owned(),
+            Matter::Shallow => "makes more sharp than is wanted".to_owned(),
+            Matter::Fires => format!("keeps {} from firing", light()),
+            Matter::Reached => format!("leaves {} without flash", part()),
+            Matter::OutOfFrame => format!("brings {} into the picture", light()),
+            Matter::Automatic => format!("takes the automatic of {} to its end", light()),
+            Matter::Surface => "asks too much of the surface".to_owned(),
+            Matter::Together => format!("draws {} twice", part()),
+            Matter::Hand => "lets the hand draw".to_owned(),
+            Matter::Owned | Matter::InRange | Matter::Groups => "asks more of the kit than it has".to_owned(),
+            Matter::Burst => format!("is too much in a row for {}", light()),
+        }
+    }
+
     const fn of_shot(matter: Matter, measure: f64, limit: f64, margin: f64) -> Self {
         Self { matter, part: None, light: None, measure, limit, margin }
     }
@@ -202,6 +231,17 @@ pub fn all(plan: &Plan, seen: &Outlook) -> Vec<Condition> {
     let mut list = Vec::with_capacity(48);
     frame(plan, seen, &mut |condition| list.push(condition));
     list
+}
+
+/// What gets worse from one frame to another, of everything but one matter: the first of it.
+pub fn worse(before: &[Condition], plan: &Plan, seen: &Outlook, but: Matter) -> Option<Condition> {
+    let mut found = None;
+    frame(plan, seen, &mut |now| {
+        if found.is_none() && now.matter != but && now.is_worse_than(before.iter().find(|then| then.is_about(&now))) {
+            found = Some(now);
+        }
+    });
+    found
 }
 
 /// Goes through everything that can be wrong with a frame: shutter, movement, steady light, exposure, depth, lights.

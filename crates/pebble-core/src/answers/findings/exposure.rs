@@ -1,7 +1,7 @@
 //! Exposure: the subject, a light or the steady light away from where it was wanted, parts beyond white.
 
 use super::remedy::{Idea, Ideas, Source, at_power, clicks_of, iso_by, iso_with_power, power_near, shutter_by};
-use super::{Case, Flaw, Words, signed, stops};
+use super::{Case, Flaw, Words, placed, signed, stops};
 use crate::answers::conditions::{self, Matter, NO_LIGHT};
 use crate::answers::strips;
 use crate::file::shot::Lead;
@@ -17,10 +17,6 @@ fn miss(placement: Stops, target: Stops) -> f64 {
 
 fn off_exposure(plan: &Plan, seen: &Outlook) -> f64 {
     miss(seen.subject.read_by(plan.targets.reads), plan.targets.subject)
-}
-
-fn spoken(placement: Stops) -> String {
-    if placement.as_stops().is_finite() { signed(placement.as_stops()) } else { "no light".to_owned() }
 }
 
 /// As said of a miss: above or below.
@@ -47,7 +43,7 @@ pub(super) fn off(Case { plan, seen }: Case) -> Words {
         .filter(|(light, _)| plan.lights[*light].is_frontal())
         .map(|(light, of)| {
             let cut = if of.share < 0.93 && of.high_speed.is_none() { ", cut by the shutter" } else { "" };
-            format!("{} {}{cut}", plan.lights[light].label, spoken(of.in_frame.placement))
+            format!("{} {}{cut}", plan.lights[light].label, placed(of.in_frame.placement))
         })
         .collect();
     let flashes = if lights.is_empty() { "No flash lights it".to_owned() } else { lights.join(", ") };
@@ -55,9 +51,9 @@ pub(super) fn off(Case { plan, seen }: Case) -> Words {
         title: title("Subject", off_exposure(plan, seen)),
         cause: format!(
             "{flashes}; ambient {}. Together {} on the lit side, {} with the dome to the camera; wanted {}.",
-            spoken(seen.ambient.placement),
-            spoken(subject.lit_side),
-            spoken(subject.dome),
+            placed(seen.ambient.placement),
+            placed(subject.lit_side),
+            placed(subject.dome),
             signed(plan.targets.subject.as_stops())
         ),
     }
@@ -65,8 +61,8 @@ pub(super) fn off(Case { plan, seen }: Case) -> Words {
 
 pub(super) fn balance(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
     let index = flaw.light(plan);
-    let placed = seen.lights[index].in_frame.placement;
-    let wanted = conditions::wanted_of(plan, seen, index).unwrap_or(placed);
+    let falls = seen.lights[index].in_frame.placement;
+    let wanted = conditions::wanted_of(plan, seen, index).unwrap_or(falls);
     let against = match (plan.lights[index].target, plan.targets.lead) {
         (Some(crate::plan::Target::Ratio(ratio)), Lead::Flash) => {
             format!(", {} against the key", signed(ratio.as_stops()))
@@ -78,7 +74,7 @@ pub(super) fn balance(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
     };
     Words {
         title: format!("{} by {}", spoken_by(flaw.measure), stops(flaw.measure)),
-        cause: format!("It falls at {}; wanted at {}{against}.", spoken(placed), spoken(wanted)),
+        cause: format!("It falls at {}; wanted at {}{against}.", placed(falls), placed(wanted)),
     }
 }
 
@@ -96,8 +92,8 @@ pub(super) fn background_off(Case { plan, seen }: Case) -> Words {
         title: title("Background", off),
         cause: format!(
             "Steady light puts it at {}; wanted {}.",
-            spoken(seen.background.placement),
-            spoken(plan.targets.background.unwrap_or(Stops::ZERO))
+            placed(seen.background.placement),
+            placed(plan.targets.background.unwrap_or(Stops::ZERO))
         ),
     }
 }
@@ -111,8 +107,8 @@ pub(super) fn clips(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
         cause: format!(
             "A tone of {:.0} %: its lit side stands at {} in flash and {} in steady light.",
             part.reflectance * 100.0,
-            spoken(tones.part_flash.placement()),
-            spoken(tones.part_ambient.placement())
+            placed(tones.part_flash.placement()),
+            placed(tones.part_ambient.placement())
         ),
     }
 }

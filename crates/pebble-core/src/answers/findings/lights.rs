@@ -2,7 +2,7 @@
 //! by way of a bad surface.
 
 use super::remedy::{Idea, Ideas, Source, at_power, power_near};
-use super::{Case, Flaw, Words, px, signed, stops};
+use super::{Case, Flaw, Words, placed, px, signed, stops};
 use crate::answers::conditions::{DARK_SURFACE, Matter};
 use crate::plan::Settings;
 use crate::quantity::Stops;
@@ -109,8 +109,7 @@ pub(super) fn unreached(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
 }
 
 fn level(seen: &crate::outlook::Outlook, part: usize) -> String {
-    let placed = seen.parts[part].ghost.through.placement();
-    if placed > Stops::DARK { signed(placed.as_stops()) } else { "no light at all".to_owned() }
+    placed(seen.parts[part].ghost.through.placement())
 }
 
 fn target(plan: &crate::plan::Plan) -> String {

@@ -20,6 +20,7 @@ use crate::answers::conditions::{self, Condition, Grade, Matter};
 use crate::answers::strips::Value;
 use crate::outlook::{Outlook, Pulses};
 use crate::plan::Plan;
+use crate::quantity::Stops;
 use remedy::{Ideas, Trials};
 use serde::Serialize;
 
@@ -374,6 +375,11 @@ fn signed(stops: f64) -> String {
     // A true minus sign, as set in the rest of the interface; "-0.0" must not appear.
     let rounded = (stops * 10.0).round() / 10.0;
     if rounded < 0.0 { format!("−{:.1}", -rounded) } else { format!("+{:.1}", rounded.abs()) }
+}
+
+/// Where light stands on the ladder; none at all has no number.
+fn placed(stops: Stops) -> String {
+    if stops > Stops::DARK { signed(stops.as_stops()) } else { "no light".to_owned() }
 }
 
 /// A number of stops with its noun.

@@ -3,7 +3,7 @@
 //! lights change against each other, and nothing that was seen goes dark.
 
 use super::{Case, Change, Flaw, Kind, Remedy, signed};
-use crate::answers::conditions::{self, Condition, Matter};
+use crate::answers::conditions::{self, Condition};
 use crate::answers::strips::{self, Value};
 use crate::file::shot::Reading;
 use crate::outlook::{DrawnBy, Outlook, Pulses, outlook_with};
@@ -319,7 +319,7 @@ impl<'a> Trials<'a> {
         let none = found.is_empty().then(|| match harmed {
             _ if ideas.none.is_some() => ideas.none.unwrap_or_default().to_owned(),
             None => "No single turn of these dials gets there.".to_owned(),
-            Some(worse) => format!("What would mend it {}.", cost(self.case.plan, &worse)),
+            Some(worse) => format!("What would mend it {}.", worse.cost(self.case.plan)),
         });
         (found, none)
     }
@@ -329,35 +329,6 @@ impl<'a> Trials<'a> {
         let seen = outlook_with(&plan, &mut self.pulses);
         let (label, changes) = turn.written(self.case.plan);
         Remedy { label, effect: effect(self.case, &plan, &seen), changes }
-    }
-}
-
-/// What a turn that was not offered would have cost.
-fn cost(plan: &Plan, worse: &Condition) -> String {
-    let part = || worse.part.map_or("a part", |part| plan.parts[part].name.as_str());
-    let light = || worse.light.map_or("a light", |light| plan.lights[light].label.as_str());
-    match worse.matter {
-        Matter::Rows => "cuts rows of the flash".to_owned(),
-        Matter::Rear => "leaves no room for rear sync".to_owned(),
-        Matter::Still => format!("blurs {}", part()),
-        Matter::Shows | Matter::Streak | Matter::AsksLength => format!("spoils the streak of {}", part()),
-        Matter::NoTrail => format!("draws a trail of {}", part()),
-        Matter::Exposure => "moves the exposure from its target".to_owned(),
-        Matter::Balance | Matter::Rim => format!("puts {} off its place", light()),
-        Matter::Ambient => "moves the ambient from its target".to_owned(),
-        Matter::Background => "moves the background from its target".to_owned(),
-        Matter::White => format!("burns out {}", part()),
-        Matter::Depth => "costs depth that is wanted".to_owned(),
-        Matter::Shallow => "makes more sharp than is wanted".to_owned(),
-        Matter::Fires => format!("keeps {} from firing", light()),
-        Matter::Reached => format!("leaves {} without flash", part()),
-        Matter::OutOfFrame => format!("brings {} into the picture", light()),
-        Matter::Automatic => format!("takes the automatic of {} to its end", light()),
-        Matter::Surface => "asks too much of the surface".to_owned(),
-        Matter::Together => format!("draws {} twice", part()),
-        Matter::Hand => "lets the hand draw".to_owned(),
-        Matter::Owned | Matter::InRange | Matter::Groups => "asks more of the kit than it has".to_owned(),
-        Matter::Burst => format!("is too much in a row for {}", light()),
     }
 }
 

@@ -3,7 +3,7 @@
 use super::remedy::{
     Idea, Ideas, Source, aperture_with_power, clicks_of, filter_with_power, iso_with_power, shutter_by,
 };
-use super::{Case, Flaw, Words, percent, px, signed};
+use super::{Case, Flaw, Words, percent, placed, px, signed};
 use crate::answers::conditions::Matter;
 use crate::answers::drag::{drag, time_of_streak};
 use crate::answers::hold::{self, Held, Turned};
@@ -27,7 +27,7 @@ pub(super) fn dash_dim(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
         cause: format!(
             "Each place on the path sees it for {} of {shutter}, with ambient at {}.",
             percent(of_part.ghost.dwell),
-            placement(seen.ambient.placement)
+            placed(seen.ambient.placement)
         ),
     }
 }
@@ -86,10 +86,6 @@ pub(super) fn dash_asks(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
         title: format!("{}: how long shall its streak be?", plan.parts[index].name),
         cause: format!("{shutter} draws {} of the frame's width.", percent(seen.parts[index].streak_share)),
     }
-}
-
-fn placement(stops: Stops) -> String {
-    if stops.as_stops().is_finite() { signed(stops.as_stops()) } else { "no light".to_owned() }
 }
 
 pub(super) fn candidates(case @ Case { plan, seen }: Case, flaw: &Flaw, matter: Matter, pulses: &mut Pulses) -> Ideas {
