@@ -6,7 +6,7 @@ import type { Forecast, Problem, Reading, Shot } from '../api/client'
 import { Figure } from '../controls/Figure'
 import { Daylight } from './Daylight'
 import { Lamps, More, Targets } from './More'
-import { signedStops } from '../words/figures'
+import { placed, signedStops } from '../words/figures'
 import classes from './Controls.module.css'
 
 type Place = 'subject' | 'background'
@@ -78,7 +78,7 @@ export function AmbientPanel({ shot, forecast, refusal, onChange, onShot }: Prop
             </Popover.Dropdown>
           </Popover>
           <b className={`${classes.placed} mono`} data-testid={`placed-${place}`}>
-            {light?.placement_stops == null ? 'no light' : signedStops(light.placement_stops)}
+            {placed(light?.placement_stops)}
           </b>
         </div>
       ))}

@@ -7,7 +7,7 @@ import { useCommands } from '../commands/useCommands'
 import { applied } from '../api/applied'
 import { SeverityMark } from '../marks/SeverityMark'
 import { OverTheDay } from './OverTheDay'
-import { pixels, signedStops } from '../words/figures'
+import { pixels, placed } from '../words/figures'
 import classes from './Daylight.module.css'
 
 type Props = { shot: Shot; onTake: (shot: Shot) => void; onChange: (shot: Shot) => void }
@@ -22,7 +22,7 @@ const ROWS: { label: string; of: (way: Way) => string }[] = [
   { label: 'Camera', of: (way) => way.exposure },
   {
     label: 'Ambient',
-    of: (way) => (way.ambient_stops == null ? 'no light' : signedStops(way.ambient_stops)),
+    of: (way) => placed(way.ambient_stops),
   },
   { label: 'Units', of: (way) => `${way.units} at ${way.power}` },
   { label: 'Lost to sync', of: (way) => (way.lost_stops ? `${way.lost_stops.toFixed(1)} stops` : 'none') },

@@ -3,7 +3,7 @@ import type { Forecast, Problem, Shot } from '../api/client'
 import { Figure } from '../controls/Figure'
 import { MaybeFigure } from '../controls/MaybeFigure'
 import { choices } from '../words/choices'
-import { signedStops } from '../words/figures'
+import { placed } from '../words/figures'
 
 type Aims = Shot['targets']
 type Props = {
@@ -12,8 +12,6 @@ type Props = {
   refusal: Problem | undefined
   onChange: (shot: Shot) => void
 }
-
-const placed = (stops: number | null | undefined) => (stops == null ? 'no light' : signedStops(stops))
 
 /** Where the light shall fall: who leads, how the subject is read, and what is wanted of each. */
 export function Targets({ shot, seen, refusal, onChange }: Props) {

@@ -5,6 +5,11 @@ export function signedStops(stops: number, decimals = 1): string {
   return `${stops < 0 ? '−' : '+'}${text}`
 }
 
+/** Where light stands on the ladder; none at all has no number. */
+export function placed(stops: number | null | undefined): string {
+  return stops == null ? 'no light' : signedStops(stops)
+}
+
 /** A length in the unit that reads best. */
 export function length(metres: number): string {
   if (metres >= 1) return `${metres.toFixed(2)} m`

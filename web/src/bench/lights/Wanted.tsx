@@ -4,7 +4,7 @@ import { answered, client, Refusal, type Flash, type LightForecast, type Shot } 
 import { applied } from '../../api/applied'
 import { MaybeFigure } from '../../controls/MaybeFigure'
 import { ROLE_WORDS } from '../../marks/RoleMark'
-import { signedStops } from '../../words/figures'
+import { placed } from '../../words/figures'
 import { withLight } from './lights'
 
 type Props = {
@@ -14,8 +14,6 @@ type Props = {
   error: (field: string) => string | undefined
   onChange: (shot: Shot) => void
 }
-
-const placed = (stops: number | null | undefined) => (stops == null ? 'no light' : signedStops(stops))
 
 /** Where one light shall fall: by itself, against the light that leads, or as bright as another. */
 export function Wanted({ shot, index, seen, error, onChange }: Props) {
