@@ -3070,6 +3070,11 @@ export interface components {
             shake_deg_s: number;
             /**
              * Format: double
+             * @description Turning of the camera on purpose, in degrees a second, in the same direction: everything streaks against it.
+             */
+            swing_deg_s?: number;
+            /**
+             * Format: double
              * @description Growth of the picture while the shutter is open, as a share: zooming in.
              */
             zoom_share: number;
@@ -3259,6 +3264,12 @@ export interface components {
              * @description Flash on it against flash on the subject.
              */
             flash_offset_stops: number;
+            /**
+             * Format: double
+             * @description How far it stands from the middle of the frame, as a share of its width: zooming draws it as far as this grows.
+             *     Without, it stands in the middle, and its own half grows.
+             */
+            from_middle_share?: number | null;
             /** @description What it shall look like. */
             intent: components["schemas"]["Intent"];
             /**

@@ -3,7 +3,7 @@ import type { Forecast, Movement, Problem, Shot } from '../api/client'
 import { Figure } from '../controls/Figure'
 import { percent, pixels } from '../words/figures'
 
-const STILL: Movement = { pan_m_s: 0, direction_deg: 0, shake_deg_s: 0, zoom_share: 0 }
+const STILL: Movement = { pan_m_s: 0, direction_deg: 0, shake_deg_s: 0, zoom_share: 0, swing_deg_s: 0 }
 
 type Props = {
   shot: Shot
@@ -17,7 +17,7 @@ export function CameraMoves({ shot, forecast, refusal, onChange }: Props) {
   const movement = shot.camera.movement ?? STILL
   const put = (change: Partial<Movement>) => {
     const to = { ...movement, ...change }
-    const still = to.pan_m_s === 0 && to.shake_deg_s === 0 && to.zoom_share === 0
+    const still = to.pan_m_s === 0 && to.shake_deg_s === 0 && to.zoom_share === 0 && to.swing_deg_s === 0
     onChange({
       ...shot,
       camera: { ...shot.camera, movement: still && to.direction_deg === 0 ? undefined : to },
@@ -54,6 +54,14 @@ export function CameraMoves({ shot, forecast, refusal, onChange }: Props) {
           onChange={(direction_deg) => put({ direction_deg })}
         />
         <Figure
+          label="Swinging"
+          suffix=" °/s"
+          step={5}
+          value={movement.swing_deg_s ?? 0}
+          error={error('swing_deg_s')}
+          onChange={(swing_deg_s) => put({ swing_deg_s })}
+        />
+        <Figure
           label="Shake"
           suffix=" °/s"
           step={0.1}
@@ -81,7 +89,8 @@ export function CameraMoves({ shot, forecast, refusal, onChange }: Props) {
         />
       )}
       <Text size="xs" c="dimmed">
-        Speeds of parts count against the aim: what the camera follows stands still.
+        Panning follows: speeds of parts count against the aim. A swing and a zoom draw everything, also what
+        stands; a part that shall not streak is judged with them.
         {seen && seen.background_travel_px > 0 && (
           <span className="mono">
             {' '}

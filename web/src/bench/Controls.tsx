@@ -45,6 +45,7 @@ function movementWord({ camera }: Shot): string {
   const moves = movement
     ? [
         movement.pan_m_s && `pans ${movement.pan_m_s} m/s`,
+        movement.swing_deg_s && `swings ${movement.swing_deg_s}°/s`,
         movement.shake_deg_s && 'by hand',
         movement.zoom_share && 'zooms',
       ]

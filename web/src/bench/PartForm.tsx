@@ -133,13 +133,25 @@ export function PartForm({ part, camera, seen, problem, onChange, onRemove }: Pr
       <OwnLight part={part} camera={camera} error={error('luminance_cd_m2')} onChange={put} />
       <Group grow gap="xs" align="end">
         {part.intent === 'dash' && (
-          <Figure
+          <MaybeFigure
             label="Streak wanted"
             suffix=" of frame"
+            placeholder="how long?"
             step={0.01}
-            value={part.streak_share ?? 0.1}
+            value={part.streak_share}
             error={error('streak_share')}
             onChange={(streak_share) => put({ streak_share })}
+          />
+        )}
+        {!!camera.movement?.zoom_share && (
+          <MaybeFigure
+            label="Off the middle"
+            suffix=" of frame"
+            placeholder="in the middle"
+            step={0.05}
+            value={part.from_middle_share}
+            error={error('from_middle_share')}
+            onChange={(from_middle_share) => put({ from_middle_share })}
           />
         )}
         <Select

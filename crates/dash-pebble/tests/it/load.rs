@@ -199,3 +199,39 @@ async fn a_kit_of_a_thousand_units_and_a_list_of_two_thousand_shots_answer_soon(
     within("2000 names", begun, 300);
     assert_eq!(names.as_array().unwrap().len(), 2010);
 }
+
+/// Megabytes a process holds and held at most.
+fn memory(process: u32) -> (f64, f64) {
+    let status = std::fs::read_to_string(format!("/proc/{process}/status")).expect("it runs");
+    let of = |name: &str| {
+        let line = status.lines().find(|line| line.starts_with(name)).expect("a line");
+        line.split_whitespace().nth(1).and_then(|kb| kb.parse::<f64>().ok()).expect("a number") / 1024.0
+    };
+    (of("VmRSS:"), of("VmHWM:"))
+}
+
+#[tokio::test]
+async fn large_pictures_stay_in_bounded_memory() {
+    let shots =
+        ["double-ropes", "lantern-slalom", "slipway-spin", "sabre-reach", "silks", "finishers-wall", "roller-hall"];
+    for (at_once, limit) in [(1, 64.0), (8, 400.0)] {
+        for shot in shots {
+            let server = Server::demo();
+            let before = memory(server.id()).0;
+            let drawn = |width| {
+                let asked = Client::new().post(server.url(&format!("/api/picture?width={width}"))).json(&example(shot));
+                async move { asked.send().await.unwrap().error_for_status().unwrap().bytes().await.unwrap().len() }
+            };
+            let all: Vec<_> = (0..at_once).map(|_| tokio::spawn(drawn(2400))).collect();
+            for one in all {
+                assert!(one.await.unwrap() >= 2400 * 1000 * 4);
+            }
+            let most = memory(server.id()).1 - before;
+            println!("{at_once} × {shot} at 2400 px: {most:.0} MB");
+            assert!(most < limit, "{at_once} × {shot}: {most:.0} MB");
+            if at_once == 8 && shot == shots[1] {
+                break;
+            }
+        }
+    }
+}

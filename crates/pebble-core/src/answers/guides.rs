@@ -48,7 +48,7 @@ pub fn guides(plan: &Plan) -> Vec<Guide> {
     let parts = plan.parts.iter().zip(&seen.parts).filter_map(|(part, outlook)| {
         let limit = part.intent.blur_limit(seen.allowed)?;
         let asked_by = if limit > seen.allowed { AskedBy::Soft } else { AskedBy::Crisp };
-        let speed = outlook.image_speed.as_metres_per_second().abs();
+        let speed = outlook.motion.blurs_by(seen.run.time).as_metres_per_second();
         let time = Seconds::from_secs(limit.as_metres() / speed);
         // A part at rest asks for nothing.
         time.as_secs().is_finite().then(|| guide(asked_by, &part.name, time))

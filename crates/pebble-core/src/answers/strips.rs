@@ -312,9 +312,13 @@ fn of_dial(plan: &Plan, (index, light): (usize, &Light), now: &Dial, to: &Dial) 
     if to.power != now.power {
         push("power", Value::Number(to.power), format!("power {}", power_label(-Stops::from_ratio(to.power))));
     }
-    if to.bias != now.bias {
-        let stops = to.bias.unwrap_or(Stops::ZERO).as_stops();
-        push("automatic/bias_stops", Value::Number(stops), format!("bias {}", bias_label(stops)));
+    match to.bias {
+        bias if bias == now.bias => {}
+        Some(bias) => {
+            let stops = bias.as_stops();
+            push("automatic/bias_stops", Value::Number(stops), format!("bias {}", bias_label(stops)));
+        }
+        None => push("automatic", Value::Nothing, "by hand".to_owned()),
     }
     if to.distance != now.distance {
         let by = (to.distance - now.distance).as_metres();

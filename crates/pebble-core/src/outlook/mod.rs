@@ -94,6 +94,8 @@ pub struct CameraOutlook {
     pub pan: MetresPerSecond,
     /// Speed of everything, by an unsteady hand; in no known direction.
     pub shake: MetresPerSecond,
+    /// Speed of everything, parts too, by a swing on purpose.
+    pub swing: MetresPerSecond,
     /// How far the background moves while a row is open.
     pub background_travel: Metres,
     /// How far the edge of the frame moves outwards by zooming.
@@ -182,16 +184,19 @@ pub fn outlook_with(plan: &Plan, pulses: &mut Pulses) -> Outlook {
 }
 
 /// An aim that follows something at speed `v` turns by `v/d`, and moves the image of everything at rest by `v·m`; a hand
-/// that turns by an angle moves all of it by `angle·d·m`.
+/// or a swing that turns by an angle moves all of it by `angle·d·m`.
 fn camera(plan: &Plan, magnification: f64, time: Seconds) -> CameraOutlook {
     let movement = plan.movement;
     let pan = movement.pan * magnification;
-    let shake =
-        MetresPerSecond::from_metres_per_second(movement.shake * plan.subject_distance.as_metres() * magnification);
+    let turned = |angle_a_second: f64| {
+        MetresPerSecond::from_metres_per_second(angle_a_second * plan.subject_distance.as_metres() * magnification)
+    };
+    let (shake, swing) = (turned(movement.shake), turned(movement.swing));
     CameraOutlook {
         pan,
         shake,
-        background_travel: (pan + shake) * time,
+        swing,
+        background_travel: (pan + swing + shake) * time,
         zoom_travel: plan.body.sensor.width * (0.5 * movement.zoom.abs()),
     }
 }

@@ -4,11 +4,11 @@ use super::subject::{Arrivals, flash_on_part};
 use super::{Burns, LightOutlook, Outlook};
 use crate::physics::exposure::Level;
 use crate::physics::ghost::{Ghost, Tones, dwell, ghost, ramp};
-use crate::physics::motion::{Sharpness, growth, image_speed};
+use crate::physics::motion::{ImageMotion, Sharpness, growth, image_speed};
 use crate::physics::shutter::SyncMode;
 use crate::physics::subject::on_dome;
 use crate::plan::{Part, Plan};
-use crate::quantity::{LuxSeconds, Metres, MetresPerSecond, Seconds, Stops};
+use crate::quantity::{LuxSeconds, Metres, Seconds, Stops};
 
 /// A light with less than this share of all flash on a part sets neither its blur nor its images: an eighth.
 pub(crate) const DRAWS_FROM: f64 = 0.125;
@@ -29,8 +29,8 @@ pub enum DrawnBy {
 /// What will happen to one part.
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct PartOutlook {
-    /// `u` on the sensor.
-    pub image_speed: MetresPerSecond,
+    /// How its image moves on the sensor, `u` and what the camera adds.
+    pub motion: ImageMotion,
     /// Blur of the flash layer on the sensor: the longest of the lights that draw it; none where no flash does.
     pub flash_blur: Metres,
     /// Share of the steady light in its picture.
@@ -47,7 +47,7 @@ pub struct PartOutlook {
     pub apart: Metres,
     /// How that looks.
     pub sharpness: Sharpness,
-    /// `u·t`, how far its image moves while a row is open.
+    /// `u·t`, how far its image moves while a row is open, with what zooming draws.
     pub travel: Metres,
     /// `ℓ`: the same, a round path counted once.
     pub streak: Metres,
@@ -68,13 +68,11 @@ pub struct PartOutlook {
 impl PartOutlook {
     pub(super) fn of(plan: &Plan, seen: &Outlook, index: usize, part: &Part) -> Self {
         let shutter = plan.settings.shutter;
-        let image_speed = image_speed(part.speed, part.out_of_plane, seen.magnification);
-        let shake = seen.camera.shake;
+        let motion = motion(plan, seen, part);
         let drawn = drawn(plan, seen, index);
-        let flash_blur = (image_speed + shake) * drawn.slowest.map_or(Seconds::ZERO, |(_, freeze)| freeze);
-        let travel = image_speed * shutter.time();
-        let moved = part.path.map_or(travel, |path| travel.min(path * seen.magnification));
-        let streak = moved + shake * shutter.time();
+        let time = shutter.time();
+        let flash_blur = drawn.slowest.map_or(Metres::ZERO, |(_, freeze)| motion.blur(freeze, time));
+        let (moved, streak) = (motion.moved(time), motion.streak(time));
         let (frontal, facing) = flash_on_part(plan, &seen.lights, index);
 
         let level = |exposure: LuxSeconds, offset: Stops| {
@@ -103,16 +101,16 @@ impl PartOutlook {
             _ => (of_steady, DrawnBy::Steady),
         };
         Self {
-            image_speed,
+            motion,
             flash_blur,
             steady_share,
             blur,
             drawn_by,
             facing,
             slowest: drawn.slowest.map(|(light, _)| light),
-            apart: image_speed * drawn.between,
+            apart: motion.speed * drawn.between,
             sharpness: Sharpness::of(blur, seen.allowed),
-            travel,
+            travel: motion.speed * time + motion.zoom,
             streak,
             streak_share: streak / plan.body.sensor.width,
             growth: growth(part.speed, part.out_of_plane, shutter.time(), plan.subject_distance),
@@ -121,6 +119,20 @@ impl PartOutlook {
             ghost,
             draws: streak > seen.allowed,
         }
+    }
+}
+
+/// How the image of a part moves, by itself and with the camera.
+pub(crate) fn motion(plan: &Plan, seen: &Outlook, part: &Part) -> ImageMotion {
+    let own = image_speed(part.speed, part.out_of_plane, seen.magnification);
+    // Who stands in the middle still grows to both sides.
+    let from_middle =
+        part.from_middle.map_or(part.size * (0.5 * seen.magnification), |share| plan.body.sensor.width * share);
+    ImageMotion {
+        path: part.path.map(|path| path * seen.magnification),
+        zoom: from_middle * plan.movement.zoom.abs(),
+        shake: seen.camera.shake,
+        ..ImageMotion::of((own, part.direction), (seen.camera.swing, plan.movement.direction))
     }
 }
 

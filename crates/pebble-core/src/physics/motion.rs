@@ -97,6 +97,89 @@ pub fn image_speed(speed: MetresPerSecond, out_of_plane: Angle, magnification: f
     speed * (out_of_plane.as_radians().cos() * magnification)
 }
 
+/// How the image of a part moves on the sensor while the shutter is open: by itself, and with the camera.
+///
+/// A swing moves everything against its direction; what goes round or to and fro draws its path once, however long the
+/// shutter is open, and the swing draws on. Zooming draws outwards, as far as the picture grows at the part's place, in
+/// whatever time. A hand draws in no known direction.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct ImageMotion {
+    /// By itself.
+    pub own: MetresPerSecond,
+    /// By the swing.
+    pub swing: MetresPerSecond,
+    /// `u`: both together.
+    pub speed: MetresPerSecond,
+    /// Where to in the frame: 0 to the right, 90° up.
+    pub direction: Angle,
+    /// Length of a path that goes round or to and fro.
+    pub path: Option<Metres>,
+    /// How far zooming draws in one frame.
+    pub zoom: Metres,
+    /// By an unsteady hand.
+    pub shake: MetresPerSecond,
+}
+
+impl ImageMotion {
+    /// Of a part's own movement with a camera that swings, each a speed and its direction.
+    pub fn of(own: (MetresPerSecond, Angle), swing: (MetresPerSecond, Angle)) -> Self {
+        let along = |(speed, angle): (MetresPerSecond, Angle)| {
+            let (sine, cosine) = angle.as_radians().sin_cos();
+            (speed.as_metres_per_second() * cosine, speed.as_metres_per_second() * sine)
+        };
+        let (speed, direction) = if swing.0 == MetresPerSecond::ZERO {
+            own
+        } else {
+            let ((x, y), (against_x, against_y)) = (along(own), along(swing));
+            let (x, y) = (x - against_x, y - against_y);
+            (MetresPerSecond::from_metres_per_second(x.hypot(y)), Angle::from_radians(y.atan2(x)))
+        };
+        Self {
+            own: own.0,
+            swing: swing.0,
+            speed,
+            direction,
+            path: None,
+            zoom: Metres::ZERO,
+            shake: MetresPerSecond::ZERO,
+        }
+    }
+
+    /// How far the image moves in a time, on purpose.
+    pub fn moved(&self, time: Seconds) -> Metres {
+        let moved = match self.path {
+            Some(path) => (self.own * time).min(path) + self.swing * time,
+            None => self.speed * time,
+        };
+        moved + self.zoom
+    }
+
+    /// `ℓ`: what it draws in a time, the hand in it.
+    pub fn streak(&self, time: Seconds) -> Metres {
+        self.moved(time) + self.shake * time
+    }
+
+    /// What a flash of a freezing time draws while the shutter is open for an exposure time.
+    pub fn blur(&self, freeze: Seconds, exposure: Seconds) -> Metres {
+        self.blurs_by(exposure) * freeze
+    }
+
+    /// The speed at which a flash sees it blur in an exposure time.
+    pub fn blurs_by(&self, exposure: Seconds) -> MetresPerSecond {
+        let zoom = MetresPerSecond::from_metres_per_second(self.zoom.as_metres() / exposure.as_secs());
+        self.speed + self.shake + zoom
+    }
+
+    /// The time in which it draws a length on purpose: `t = (ℓ − zoom)/u`. Infinite for what stands still.
+    pub fn time_of(&self, length: Metres) -> Seconds {
+        if self.speed == MetresPerSecond::ZERO {
+            return Seconds::from_secs(f64::INFINITY);
+        }
+        let left = (length - self.zoom).max(Metres::ZERO);
+        Seconds::from_secs(left.as_metres() / self.speed.as_metres_per_second())
+    }
+}
+
 /// Share by which a part grows while it comes nearer: `v·sin ψ·t/d`.
 pub fn growth(speed: MetresPerSecond, out_of_plane: Angle, time: Seconds, distance: Metres) -> f64 {
     (speed * time) / distance * out_of_plane.as_radians().sin()

@@ -135,6 +135,8 @@ pub struct Part {
     pub flash_offset: Stops,
     /// Steady light against the subject's.
     pub ambient_offset: Stops,
+    /// How far it stands from the middle of the frame, as a share of its width.
+    pub from_middle: Option<f64>,
     /// Wanted streak.
     pub streak_share: Option<f64>,
 }
@@ -209,6 +211,8 @@ pub struct Movement {
     pub shake: f64,
     /// Growth of the picture while the shutter is open.
     pub zoom: f64,
+    /// Turning on purpose, in radians a second.
+    pub swing: f64,
 }
 
 impl Plan {
@@ -520,6 +524,7 @@ fn movement(wire: Option<&shot::Movement>) -> Result<Movement, Invalid> {
         direction: at.degrees("direction_deg", wire.direction_deg, &bounds::DIRECTION)?,
         shake: bounds::SHAKE.check(&at.of("shake_deg_s"), wire.shake_deg_s)?.to_radians(),
         zoom: bounds::ZOOM.check(&at.of("zoom_share"), wire.zoom_share)?,
+        swing: bounds::SWING.check(&at.of("swing_deg_s"), wire.swing_deg_s)?.to_radians(),
     })
 }
 
@@ -541,6 +546,7 @@ fn part(index: usize, wire: &shot::Part) -> Result<Part, Invalid> {
             .map(Luminance::from_candelas_per_square_metre),
         flash_offset: at.stops("flash_offset_stops", wire.flash_offset_stops, &bounds::OFFSET)?,
         ambient_offset: at.stops("ambient_offset_stops", wire.ambient_offset_stops, &bounds::OFFSET)?,
+        from_middle: maybe("from_middle_share", wire.from_middle_share, &bounds::FROM_MIDDLE)?,
         streak_share: maybe("streak_share", wire.streak_share, &bounds::STREAK)?,
     })
 }

@@ -277,6 +277,10 @@ limits! {
     SHAKE = "shake", "°/s", 0.0, 50.0;
     /// Zooming during the exposure.
     ZOOM = "growth by zooming", "of the picture", -0.9, 4.0;
+    /// Turning of the camera on purpose.
+    SWING = "swing", "°/s", 0.0, 720.0;
+    /// Place in the frame.
+    FROM_MIDDLE = "distance from the middle", "of the frame's width", 0.0, 0.6;
     /// People in a group.
     PEOPLE = "number of people", "", 1.0, 500.0;
     /// Rows they stand in.

@@ -32,6 +32,7 @@ fn words(matter: Matter) -> &'static str {
         Matter::Rim => "rim",
         Matter::OutOfFrame => "in-frame",
         Matter::Automatic => "automatic",
+        Matter::MetersItself => "meters-itself",
         Matter::Surface => "surface",
         Matter::Together => "apart-",
         Matter::Hand => "shaken",

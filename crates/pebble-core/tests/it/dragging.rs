@@ -28,7 +28,7 @@ fn a_streak_and_a_steady_light_are_both_reached_or_it_is_said_why_not() {
         for (share, ambient) in [(0.02, -3.0), (0.1, -2.0), (0.3, -1.0), (0.6, 1.0)] {
             let answer = roads(&before, &DragWish { part, share, ambient_stops: ambient }).unwrap();
             // t = q·width/u, by hand.
-            let u = was.parts[part].image_speed.as_metres_per_second();
+            let u = was.parts[part].motion.speed.as_metres_per_second();
             assert!((answer.streak_s - share * before.body.sensor.width.as_metres() / u).abs() < 1e-12);
             if let (Some(time), Some(change)) = (answer.ambient_s, answer.light_change_stops) {
                 assert!((change - (time / answer.streak_s).log2()).abs() < 1e-9, "log2(t_ambient/t_streak)");

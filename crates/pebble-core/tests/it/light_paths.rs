@@ -221,7 +221,7 @@ fn a_pulse_as_long_as_a_guide_blurs_by_what_is_allowed() {
         for guide in &asked[1..] {
             let index = start.parts.iter().position(|part| part.name == guide.name).unwrap();
             let part = &seen.parts[index];
-            let blur = part.image_speed.as_metres_per_second().abs() * guide.time_s;
+            let blur = part.motion.speed.as_metres_per_second().abs() * guide.time_s;
             let allowed = seen.allowed.as_metres();
             match start.parts[index].intent {
                 Intent::Pebble => assert!((blur / allowed - 1.0).abs() < 1e-9, "{}: {}", start.title, guide.name),

@@ -224,7 +224,11 @@ fn an_automatic_aims_at_middle_grey_and_says_when_it_cannot() {
     shot.tones = vec![tone("wall", 0.5, 0.1), tone("shirts", 0.5, 0.8)];
     let wanted = (0.45f64 / 0.18).log2();
     assert!((stops(told(&shot).flash.placement_stops) + wanted).abs() < 1e-9);
+    let off = |shot: &Shot| findings::judge(&plan(shot), &outlook(&plan(shot)));
+    let dark = off(&shot).into_iter().find(|one| one.id == "exposure").expect("it is too dark");
+    assert!(dark.cause.contains("takes what is before it for 18 %, and it is lighter: it asks for +1.3, +0.0 is set"));
     shot.lights[0].automatic = Some(Automatic { bias_stops: wanted });
+    assert!(off(&shot).iter().all(|one| !one.cause.contains("18 %")), "and nothing is said of it");
     assert!(stops(told(&shot).flash.placement_stops).abs() < 1e-9, "told so, it is right");
     // It follows who comes nearer; and far away it runs out.
     shot.lights[0].distance_m = 1.5;
@@ -244,6 +248,26 @@ fn an_automatic_aims_at_middle_grey_and_says_when_it_cannot() {
     assert!(!ids(&crate::common::applied(&shot, &short.remedies[0].changes)).contains(&"automatic".to_owned()));
     shot.tones = vec![tone("nothing", 0.0, 0.5)];
     assert!(refused(&shot).1.contains("no tone has a share"));
+}
+
+#[test]
+fn an_automatic_that_faces_the_lens_is_set_by_hand() {
+    let mut shot = shot();
+    shot.lights[0].automatic = Some(Automatic { bias_stops: 0.0 });
+    assert!(!ids(&shot).contains(&"meters-itself".to_owned()));
+    let mut rim = shot.lights[0].clone();
+    (rim.role, rim.bearing_deg, rim.group) = (Role::Rim, 150.0, "B".to_owned());
+    shot.lights.push(rim);
+    let judged = findings::judge(&plan(&shot), &outlook(&plan(&shot)));
+    let said = judged.iter().find(|one| one.id == "meters-itself-light-1").expect("the rim looks into the lens");
+    assert_eq!(said.remedies.len(), 1, "{said:?}");
+    assert!(said.remedies[0].label.contains("by hand"), "{:?}", said.remedies[0]);
+    let by_hand = crate::common::applied(&shot, &said.remedies[0].changes);
+    assert_eq!(by_hand.lights[1].automatic, None);
+    assert!(!ids(&by_hand).contains(&"meters-itself-light-1".to_owned()));
+    // What it gives stays, to the nearest step of its dial.
+    let (was, is) = (told(&shot).lights[1].flash.on_set_stops, told(&by_hand).lights[1].flash.on_set_stops);
+    assert!((stops(was) - stops(is)).abs() < 0.2);
 }
 
 #[test]
@@ -279,14 +303,18 @@ fn lamps_draw_where_they_reach_in_their_own_colour() {
 #[test]
 fn a_camera_that_follows_streaks_the_background() {
     let mut shot = shot();
-    shot.camera.movement = Some(Movement { pan_m_s: 4.0, direction_deg: 0.0, shake_deg_s: 0.0, zoom_share: 0.2 });
+    shot.camera.movement =
+        Some(Movement { pan_m_s: 4.0, direction_deg: 0.0, shake_deg_s: 0.0, zoom_share: 0.2, swing_deg_s: 0.0 });
     let seen = told(&shot);
     let wanted = 4.0 * seen.optics.magnification * seen.moment.shutter_s / seen.optics.pitch_m;
     assert!((seen.camera.background_travel_px / wanted - 1.0).abs() < 1e-9);
     assert!((seen.camera.zoom_px - 0.5 * 0.2 * f64::from(shot.camera.body.pixels_wide)).abs() < 1e-6);
+    shot.camera.movement.as_mut().unwrap().zoom_share = 0.0;
+    let seen = told(&shot);
     assert_eq!(seen.parts[0].streak_px, told(&crate::common::shot()).parts[0].streak_px, "parts move against the aim");
     // A hand that shakes blurs all of it, still parts too.
-    shot.camera.movement = Some(Movement { pan_m_s: 0.0, direction_deg: 0.0, shake_deg_s: 3.0, zoom_share: 0.0 });
+    shot.camera.movement =
+        Some(Movement { pan_m_s: 0.0, direction_deg: 0.0, shake_deg_s: 3.0, zoom_share: 0.0, swing_deg_s: 0.0 });
     let shaken = told(&shot);
     assert!(shaken.parts[0].flash_blur_px > told(&crate::common::shot()).parts[0].flash_blur_px);
     // It is said where the steady light makes enough of the picture to be smeared.

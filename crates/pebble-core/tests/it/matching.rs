@@ -209,7 +209,7 @@ fn what_is_found_holds_in_the_forecast_of_the_shot() {
             assert_eq!(plan.settings.key().power, candidate.power);
             for (index, (part, limit)) in seen.parts.iter().zip(&brief.bounds.blur).enumerate() {
                 if let Some(limit) = limit.filter(|_| plan.key_light().reaches(index)) {
-                    let blur = (part.image_speed + seen.camera.shake) * key.freeze.unwrap();
+                    let blur = part.motion.blurs_by(seen.run.time) * key.freeze.unwrap();
                     assert!(blur <= limit * (1.0 + 1e-9), "{}: part {index} blurs", shot.title);
                 }
             }

@@ -7,7 +7,9 @@ use pebble_core::drag::{drag, time_of_streak};
 use pebble_core::exposure::{Level, illuminance_of_reading, reference_exposure};
 use pebble_core::ghost::{Tones, Visibility, dwell, ghost};
 use pebble_core::metering::{Patch, compensation};
-use pebble_core::motion::{Sensor, Sharpness, Usage, growth, image_speed, magnification, speed_limit, window_of_jump};
+use pebble_core::motion::{
+    ImageMotion, Sensor, Sharpness, Usage, growth, image_speed, magnification, speed_limit, window_of_jump,
+};
 use pebble_core::output::{Entry, Face, Throw, fall_off};
 use pebble_core::power::{Habit, Store, flashes_on_battery};
 use pebble_core::pulse::table::TimedPower;
@@ -292,7 +294,8 @@ fn a_pale_sleeve_over_a_black_wall_draws_a_visible_trail() {
 #[test]
 fn a_lantern_skater_needs_two_times_at_once() {
     let u = image_speed(MetresPerSecond::from_metres_per_second(4.5), Angle::ZERO, magnification(m(0.035), m(6.0)));
-    let streak = time_of_streak(0.33, SENSOR.width, u);
+    let motion = ImageMotion::of((u, Angle::ZERO), (MetresPerSecond::ZERO, Angle::ZERO));
+    let streak = time_of_streak(0.33, SENSOR.width, &motion);
     let reference = reference_exposure(Aperture::from_av6(30), Iso::from_sv6(12), Stops::ZERO);
     let both = drag(streak, Stops::from_stops(-1.5), reference, Lux::from_lux(38.0));
     close("streak", both.streak.as_secs(), 0.449_931_4, 0.005, 1e-9);

@@ -25,16 +25,20 @@ impl Motion {
         let Some((part, seen)) = moving else {
             // What stands still in the world goes against the aim of a camera that follows something.
             let angle = plan.movement.direction.as_radians();
-            let speed = -(outlook.camera.pan + outlook.camera.shake).as_metres_per_second() / outlook.magnification;
+            let speed = -(outlook.camera.pan + outlook.camera.swing + outlook.camera.shake).as_metres_per_second()
+                / outlook.magnification;
             let direction = [clean(angle.cos()), clean(angle.sin())];
             return Self { direction, speed: speed as f32, longest: f32::INFINITY, dwell: None };
         };
-        let angle = part.direction.as_radians();
-        let speed = seen.image_speed.as_metres_per_second() / outlook.magnification;
+        let angle = seen.motion.direction.as_radians();
+        let speed = seen.motion.speed.as_metres_per_second() / outlook.magnification;
         Self {
             direction: [clean(angle.cos()), clean(angle.sin())],
             speed: if figure.reverse { -speed as f32 } else { speed as f32 },
-            longest: part.path.map_or(f32::INFINITY, |path| path.as_metres() as f32),
+            longest: part.path.map_or(f32::INFINITY, |path| {
+                let swung = seen.motion.swing * outlook.run.time / outlook.magnification;
+                (path + swung).as_metres() as f32
+            }),
             dwell: seen.draws.then_some(seen.ghost.dwell as f32),
         }
     }

@@ -37,7 +37,7 @@ impl Group {
     pub(super) fn all(plan: &Plan, outlook: &Outlook, window: &Window, scene: &Scene) -> Vec<Self> {
         // What moves fastest in the picture, in its pixels.
         let fastest =
-            outlook.parts.iter().map(|part| part.image_speed.as_metres_per_second().abs()).fold(0.0, f64::max);
+            outlook.parts.iter().map(|part| part.motion.speed.as_metres_per_second().abs()).fold(0.0, f64::max);
         let reverse = if scene.figures.iter().any(|figure| figure.swing.is_some()) { 2.0 } else { 1.0 };
         let speed = (fastest / outlook.magnification) as f32 * window.pixels_per_metre * reverse;
         let instant = instant(outlook);

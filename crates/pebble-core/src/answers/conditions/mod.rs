@@ -85,6 +85,8 @@ pub enum Matter {
     OutOfFrame,
     /// An automatic has the power it needs. Stops short.
     Automatic,
+    /// An automatic does not shine at the meter it goes by.
+    MetersItself,
     /// A surface gives back what is sent to it. Its reflectance.
     Surface,
     /// The lights that draw a part fire together. How far apart its images are, in metres on the sensor.
@@ -158,6 +160,7 @@ impl Condition {
             | Matter::White
             | Matter::Shallow
             | Matter::Rim
+            | Matter::MetersItself
             | Matter::Surface
             | Matter::Hand => false,
         };
@@ -199,6 +202,7 @@ impl Condition {
             Matter::Reached => format!("leaves {} without flash", part()),
             Matter::OutOfFrame => format!("brings {} into the picture", light()),
             Matter::Automatic => format!("takes the automatic of {} to its end", light()),
+            Matter::MetersItself => format!("lets the automatic of {} meter itself", light()),
             Matter::Surface => "asks too much of the surface".to_owned(),
             Matter::Together => format!("draws {} twice", part()),
             Matter::Hand => "lets the hand draw".to_owned(),
@@ -369,6 +373,8 @@ fn lights(plan: &Plan, seen: &Outlook, each: &mut impl FnMut(Condition)) {
         if plan.settings.lights[index].bias.is_some() {
             let short = of_light.automatic_short.as_stops();
             each(Condition::of_light(Matter::Automatic, index, short, CLICK, CLICK - short.abs()));
+            let shines_at_the_lens = light.is_behind() && light.role != Role::Backdrop && light.bounce.is_none();
+            each(Condition::yes(Matter::MetersItself, index, !shines_at_the_lens));
         }
         if let Some(surface) = light.bounce {
             let near = surface.away.as_metres() <= HIGH_SURFACE_M && !surface.coloured;

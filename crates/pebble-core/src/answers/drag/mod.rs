@@ -7,7 +7,8 @@ mod roads;
 pub use lamp::{StreakReading, luminance_of_streak};
 pub use roads::{DragAnswer, DragRoad, DragWish, Drawn, roads};
 
-use crate::quantity::{Lux, LuxSeconds, Metres, MetresPerSecond, Seconds, Stops};
+use crate::physics::motion::ImageMotion;
+use crate::quantity::{Lux, LuxSeconds, Metres, Seconds, Stops};
 
 /// What a wanted streak and a wanted steady light ask for.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -27,9 +28,9 @@ impl Drag {
     }
 }
 
-/// The shutter time with which an image at speed `u` crosses a share of the frame's width.
-pub fn time_of_streak(share: f64, frame_width: Metres, image_speed: MetresPerSecond) -> Seconds {
-    Seconds::from_secs(share * frame_width.as_metres() / image_speed.as_metres_per_second())
+/// The shutter time with which an image draws a share of the frame's width.
+pub fn time_of_streak(share: f64, frame_width: Metres, motion: &ImageMotion) -> Seconds {
+    motion.time_of(frame_width * share)
 }
 
 /// Both at once.

@@ -106,14 +106,14 @@ pub fn roads(plan: &Plan, wish: &DragWish) -> Result<DragAnswer, Invalid> {
     let share = bounds::STREAK.within(bounds::STREAK.min, 1.0).check("share", wish.share)?;
     let wanted = bounds::OFFSET.check("ambient_stops", wish.ambient_stops).map(Stops::from_stops)?;
     let seen = outlook(plan);
-    let Some(speed) = seen.parts.get(wish.part).map(|part| part.image_speed) else {
+    let Some(motion) = seen.parts.get(wish.part).map(|part| part.motion) else {
         return Err(Invalid::NotAllowed {
             field: "part".to_owned(),
             given: wish.part.to_string(),
             allowed: "the place of a part of this shot".to_owned(),
         });
     };
-    let streak = time_of_streak(share, plan.body.sensor.width, speed);
+    let streak = time_of_streak(share, plan.body.sensor.width, &motion);
     if !streak.as_secs().is_finite() {
         return Err(Invalid::Contradiction {
             field: "part".to_owned(),
@@ -130,7 +130,7 @@ pub fn roads(plan: &Plan, wish: &DragWish) -> Result<DragAnswer, Invalid> {
         ambient_s: lit.then(|| needed.ambient.as_secs()),
         ambient_label: lit.then(|| duration_label(needed.ambient)),
         light_change_stops: needed.light_change.to_wire().filter(|_| lit),
-        reaction_share: speed * REACTION / plan.body.sensor.width,
+        reaction_share: motion.speed * REACTION / plan.body.sensor.width,
         roads: [Held::Filter, Held::Aperture, Held::Iso]
             .into_iter()
             .map(|by| road(plan, wish.part, by, streak, wanted))

@@ -50,11 +50,12 @@ pub(super) fn off(Case { plan, seen }: Case) -> Words {
     Words {
         title: title("Subject", off_exposure(plan, seen)),
         cause: format!(
-            "{flashes}; ambient {}. Together {} on the lit side, {} with the dome to the camera; wanted {}.",
+            "{flashes}; ambient {}. Together {} on the lit side, {} with the dome to the camera; wanted {}.{}",
             placed(seen.ambient.placement),
             placed(subject.lit_side),
             placed(subject.dome),
-            signed(plan.targets.subject.as_stops())
+            signed(plan.targets.subject.as_stops()),
+            super::lights::metered(Case { plan, seen }).unwrap_or_default()
         ),
     }
 }

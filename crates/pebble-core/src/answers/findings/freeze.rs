@@ -56,7 +56,7 @@ fn judged_by(case @ Case { plan, seen }: Case, flaw: &Flaw) -> (usize, f64, usiz
 pub(super) fn school_flatters(case @ Case { plan, seen }: Case, flaw: &Flaw) -> Words {
     let (part, allowed, light) = judged_by(case, flaw);
     let (t05, t01) = seen.lights[light].pulse.times;
-    let blur = plan.pixels(seen.parts[part].image_speed * t01);
+    let blur = plan.pixels(seen.parts[part].motion.speed * t01);
     Words {
         title: format!("{}: t0.5 flatters, {} by t0.1", plan.parts[part].name, px(blur)),
         cause: format!(
@@ -93,7 +93,13 @@ pub(super) fn blurred(case @ Case { plan, seen }: Case, flaw: &Flaw) -> Words {
             seen.run.time,
         ),
     };
-    Words { title, cause: format!("{lasts}; it moves {:.1} mm meanwhile.", (part.speed * time).as_millimetres()) }
+    let camera = super::steady::with_the_camera(plan);
+    let travel = if camera.is_empty() {
+        part.speed * time
+    } else {
+        of_part.motion.blurs_by(seen.run.time) * time / seen.magnification
+    };
+    Words { title, cause: format!("{lasts}; it moves {:.1} mm meanwhile{camera}.", travel.as_millimetres()) }
 }
 
 pub(super) fn candidates(case @ Case { plan, seen }: Case, flaw: &Flaw, pulses: &mut Pulses) -> Ideas {
@@ -130,7 +136,7 @@ pub(super) fn candidates(case @ Case { plan, seen }: Case, flaw: &Flaw, pulses: 
         return Ideas::of(vec![Idea::keeping_flash(faster)]);
     }
     // Powers whose pulse is short enough, nearest to the present one first: on some units that is a higher one.
-    let needed = limit.as_metres() / seen.parts[index].image_speed.as_metres_per_second();
+    let needed = limit.as_metres() / seen.parts[index].motion.blurs_by(seen.run.time).as_metres_per_second();
     let mut powers: Vec<f64> =
         strips::powers(light).filter(|p| pulses.lasts(plan, slow, *p).as_secs() <= needed).collect();
     let turn = |power: &f64| (power / of_light.power).log2().abs();

@@ -50,6 +50,35 @@ pub(super) fn automatic_short(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
     }
 }
 
+pub(super) fn meters_itself(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
+    let index = flaw.light(plan);
+    Words {
+        title: "its automatic sees the light itself".to_owned(),
+        cause: format!(
+            "It shines from behind towards the lens: the meter takes its face for the picture and gives less than {}, by \
+             what no forecast knows. Set it by hand.",
+            placed(seen.lights[index].on_set.placement)
+        ),
+    }
+}
+
+/// What the tones before the lens do to the automatics that light the subject; nothing where there is none, or it was told.
+pub(super) fn metered(case: Case) -> Option<String> {
+    let Case { plan, seen } = case;
+    let told = |light: usize| plan.settings.lights[light].bias;
+    let (light, bias) = seen.firing().find_map(|(light, _)| Some((light, told(light)?)))?;
+    let asked = plan.metered_bias;
+    ((bias - asked).as_stops().abs() > 0.05).then(|| {
+        let tones = if asked > Stops::ZERO { "lighter" } else { "darker" };
+        format!(
+            " The automatic of {} takes what is before it for 18 %, and it is {tones}: it asks for {}, {} is set.",
+            plan.lights[light].label,
+            signed(asked.as_stops()),
+            signed(bias.as_stops())
+        )
+    })
+}
+
 pub(super) fn shaken(Case { plan, seen }: Case) -> Words {
     Words {
         title: format!("The hand draws {}", px(plan.pixels(seen.camera.shake * seen.run.time))),
@@ -165,6 +194,14 @@ pub(super) fn candidates(Case { plan, seen }: Case, flaw: &Flaw, matter: Matter)
             let turned =
                 (1..=12).map(|clicks| super::remedy::iso_by(plan, side * clicks).map(|iso| Settings { iso, ..set }));
             vec![Idea::moving_one(turned)]
+        }
+        // By hand at the power that it would have found.
+        Matter::MetersItself => {
+            let by_hand = power_near(plan, index, seen.lights[index].power).map(|power| Settings {
+                lights: set.lights.with(index, |dial| (dial.bias, dial.power) = (None, power)),
+                ..set
+            });
+            vec![Idea::keeping_flash([by_hand])]
         }
         // A steady hand, or less of what it smears.
         _ => {

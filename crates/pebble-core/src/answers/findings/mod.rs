@@ -125,7 +125,7 @@ impl Flaw {
             Matter::NoTrail => measure / 5.0,
             Matter::Reached | Matter::Shows | Matter::Burst => 2.0,
             Matter::White | Matter::Rim => measure,
-            Matter::Rear => 1.0,
+            Matter::Rear | Matter::MetersItself => 1.0,
             Matter::AsksLength | Matter::Surface => 0.8,
             Matter::Streak | Matter::Depth | Matter::Shallow | Matter::Hand => missing,
         };
@@ -260,6 +260,7 @@ fn words(case: Case, flaw: &Flaw) -> Words {
         Matter::Rim => lights::rim_outshines(case, flaw),
         Matter::OutOfFrame => lights::in_frame(case, flaw),
         Matter::Automatic => lights::automatic_short(case, flaw),
+        Matter::MetersItself => lights::meters_itself(case, flaw),
         Matter::Surface => lights::bad_surface(case, flaw),
         Matter::Hand => lights::shaken(case),
         Matter::Owned => supply::owned(case, flaw),
@@ -282,7 +283,7 @@ fn candidates(case: Case, flaw: &Flaw, pulses: &mut Pulses) -> Ideas {
         Matter::Balance => exposure::balanced(case, flaw),
         Matter::Ambient | Matter::Background => exposure::steady_candidates(case, matter),
         Matter::Depth | Matter::Shallow => depth::candidates(case, matter),
-        Matter::Fires | Matter::Rim | Matter::Automatic | Matter::Hand | Matter::OutOfFrame => {
+        Matter::Fires | Matter::Rim | Matter::Automatic | Matter::MetersItself | Matter::Hand | Matter::OutOfFrame => {
             lights::candidates(case, flaw, matter)
         }
         Matter::Burst => supply::candidates(case, flaw),
@@ -356,6 +357,7 @@ fn identity(plan: &Plan, flaw: &Flaw) -> String {
         Kind::Unmet(Matter::Rim) => "rim",
         Kind::Unmet(Matter::OutOfFrame) => "in-frame",
         Kind::Unmet(Matter::Automatic) => "automatic",
+        Kind::Unmet(Matter::MetersItself) => "meters-itself",
         Kind::Unmet(Matter::Surface) => "surface",
         Kind::Unmet(Matter::Hand) => "shaken",
         Kind::Unmet(Matter::Owned) => "owned",

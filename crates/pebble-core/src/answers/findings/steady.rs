@@ -44,8 +44,21 @@ pub(super) fn dash_length(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
             percent(of_part.streak_share),
             percent(part.streak_share.unwrap_or_default())
         ),
-        cause: format!("At {:.1} m/s, {shutter} draws {moves}.", part.speed.as_metres_per_second()),
+        cause: format!(
+            "At {:.1} m/s{}, {shutter} draws {moves}.",
+            part.speed.as_metres_per_second(),
+            with_the_camera(plan)
+        ),
     }
+}
+
+/// What the camera adds to a movement on purpose.
+pub(super) fn with_the_camera(plan: &Plan) -> String {
+    let swing =
+        (plan.movement.swing > 0.0).then(|| format!("a swing of {:.0}° a second", plan.movement.swing.to_degrees()));
+    let zoom = (plan.movement.zoom != 0.0).then(|| "zooming".to_owned());
+    let both: Vec<String> = swing.into_iter().chain(zoom).collect();
+    if both.is_empty() { String::new() } else { format!(" with {}", both.join(" and ")) }
 }
 
 pub(super) fn ghost(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
@@ -56,7 +69,7 @@ pub(super) fn ghost(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
     let moves = px(plan.pixels(of_part.travel));
     Words {
         title: format!("{}: {} trail, {delta}", part.name, of_part.ghost.visibility().word()),
-        cause: format!("{shutter} draws {moves}. {}", sources(plan, seen)),
+        cause: format!("{shutter} draws {moves}{}. {}", with_the_camera(plan), sources(plan, seen)),
     }
 }
 
@@ -117,7 +130,10 @@ pub(super) fn candidates(case @ Case { plan, seen }: Case, flaw: &Flaw, matter: 
 fn streak_candidates(Case { plan, seen }: Case, index: usize, pulses: &mut Pulses) -> Vec<Idea> {
     let set = plan.settings;
     let Some(share) = plan.parts[index].streak_share else { return Vec::new() };
-    let wanted = time_of_streak(share, plan.body.sensor.width, seen.parts[index].image_speed);
+    let wanted = time_of_streak(share, plan.body.sensor.width, &seen.parts[index].motion);
+    if !wanted.as_secs().is_finite() {
+        return Vec::new();
+    }
     let off = |time: &ShutterTime| (time.time() / wanted).ln().abs();
     let Some(shutter) = strips::shutters(&plan.body).min_by(|a, b| off(a).total_cmp(&off(b))) else {
         return Vec::new();

@@ -12,7 +12,7 @@ use crate::outlook::{Outlook, key_wanted, outlook};
 use crate::physics::depth::depth;
 use crate::physics::exposure::Level;
 use crate::physics::ghost::{STRONG_FROM, Tones, dwell, ghost, ramp};
-use crate::physics::motion::image_speed;
+use crate::physics::motion::ImageMotion;
 use crate::physics::shutter::SyncMode;
 use crate::plan::check::At;
 use crate::plan::{ANYWHERE, Bounds, Flashes, Light, Plan, Settings};
@@ -123,9 +123,8 @@ pub(super) struct Need {
     pub intent: Intent,
     /// Of its image, an unsteady hand in it.
     pub speed: MetresPerSecond,
-    /// Of its image alone.
-    bare_speed: MetresPerSecond,
-    path: Option<Metres>,
+    /// How its image moves in a time.
+    motion: ImageMotion,
     size: Metres,
     pub limit: Option<Metres>,
     pub wanted_streak: Option<f64>,
@@ -158,15 +157,13 @@ impl<'a> Brief<'a> {
         let seen = outlook(plan);
         let mut bounds = Bounds::of(shot, plan)?;
         bounds.ambient.get_or_insert_with(|| usual_ambient(plan, &seen));
-        let shake = seen.camera.shake;
         let key = plan.key_light();
         let need = |(index, part): (usize, &crate::plan::Part)| {
-            let bare_speed = image_speed(part.speed, part.out_of_plane, seen.magnification);
+            let motion = seen.parts[index].motion;
             Need {
                 intent: part.intent,
-                speed: bare_speed + shake,
-                bare_speed,
-                path: part.path.map(|path| path * seen.magnification),
+                speed: motion.blurs_by(seen.run.time),
+                motion,
                 size: part.size * seen.magnification,
                 // What the key does not reach is not frozen by it.
                 limit: bounds.blur[index].filter(|_| key.reaches(index)),
@@ -227,9 +224,7 @@ impl<'a> Brief<'a> {
 
     /// Length of a part's streak on the sensor and its dwell.
     fn streak(&self, need: &Need, shutter: ShutterTime) -> (Metres, f64) {
-        let travel = need.bare_speed * shutter.time();
-        let round = need.path.map_or(travel, |path| travel.min(path));
-        let length = round + self.seen.camera.shake * shutter.time();
+        let length = need.motion.streak(shutter.time());
         (length, dwell(need.size, length))
     }
 

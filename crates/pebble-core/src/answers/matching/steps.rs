@@ -165,10 +165,10 @@ fn steps(shot: &Shot, plan: &Plan, seen: &crate::outlook::Outlook, index: usize)
     let reached = plan.parts.iter().zip(&seen.parts).enumerate().filter(|(part, _)| light.reaches(*part));
     let strict = reached
         .filter_map(|(_, (part, of_part))| Some((part, of_part, part.intent.blur_limit(seen.allowed)?)))
-        .min_by(|a, b| (a.2 / a.1.image_speed).as_secs().total_cmp(&(b.2 / b.1.image_speed).as_secs()));
+        .min_by(|a, b| (a.2 / a.1.motion.speed).as_secs().total_cmp(&(b.2 / b.1.motion.speed).as_secs()));
     if let Some((part, of_part, limit)) = strict {
         let pitch = plan.body.sensor.pitch();
-        let speed = of_part.image_speed + seen.camera.shake;
+        let speed = of_part.motion.blurs_by(seen.run.time);
         say(
             "movement",
             "How fast its image moves",

@@ -222,6 +222,9 @@ wire! {
         pub shake_deg_s: f64,
         /// Growth of the picture while the shutter is open, as a share: zooming in.
         pub zoom_share: f64,
+        /// Turning of the camera on purpose, in degrees a second, in the same direction: everything streaks against it.
+        #[serde(default)]
+        pub swing_deg_s: f64,
     }
 }
 
@@ -585,6 +588,10 @@ wire! {
         pub flash_offset_stops: f64,
         /// Steady light on it against the reading on the subject.
         pub ambient_offset_stops: f64,
+        /// How far it stands from the middle of the frame, as a share of its width: zooming draws it as far as this grows.
+        /// Without, it stands in the middle, and its own half grows.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub from_middle_share: Option<f64>,
         /// For a dash: wanted length as a share of the frame's width.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         pub streak_share: Option<f64>,
