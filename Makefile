@@ -12,10 +12,10 @@ build: web/dist/index.html.gz
 test: ## install what tests need where it is missing, and run everything
 	scripts/test
 
-torture: ## disks that fill and fail, two hundred kills, files taken away, broken pages (`make test` has 48 kills)
+torture: ## disks that fill and fail, two hundred kills, files taken away, broken pages (`make test` has 24 kills)
 	KILLS=200 cargo test --workspace --test it -- safe:: --nocapture
 
-fuzz: ## a million spoiled inputs (four thousand are part of `make test`)
+fuzz: ## a million spoiled inputs (two thousand are part of `make test`)
 	FUZZ_INPUTS=1000000 cargo test --release --package dash-pebble --test it -- fuzz:: --nocapture
 
 bench: build ## speeds and sizes, printed

@@ -201,7 +201,7 @@ fn fault(status: u16, kind: &str, text: &str, sent: &str) -> Option<String> {
 
 #[tokio::test(flavor = "multi_thread", worker_threads = 2)]
 async fn whatever_is_sent_is_answered_or_refused() {
-    let inputs: usize = std::env::var("FUZZ_INPUTS").ok().and_then(|text| text.parse().ok()).unwrap_or(4_000);
+    let inputs: usize = std::env::var("FUZZ_INPUTS").ok().and_then(|text| text.parse().ok()).unwrap_or(2_000);
     let (mut answered, mut slowest) = (0, 0);
     for (round, first) in (0..inputs).step_by(ON_ONE_FILE).enumerate() {
         let (here, longest) = sent(ON_ONE_FILE.min(inputs - first), round as u64).await;
