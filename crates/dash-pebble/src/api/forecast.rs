@@ -1,8 +1,10 @@
 //! What will happen: forecast, findings and the notches of every control, for a shot that need not be saved.
 
+use super::App;
 use super::body::{Checked, Sendable, Sent};
 use super::problem::{ApiError, Problem};
 use axum::Json;
+use axum::extract::State;
 use pebble_core::balance::{BalanceAnswer, BalanceWish, balance};
 use pebble_core::cautions::{Caution, cautions};
 use pebble_core::daylight::{Sky, SkyDay, Way, day, ways};
@@ -11,9 +13,10 @@ use pebble_core::findings::Finding;
 use pebble_core::groups::{GroupAnswer, groups};
 use pebble_core::hold::{self, Equivalent, Followed, Gave, Held, Turned};
 use pebble_core::metering::{MeteringAnswer, biases};
+use pebble_core::outlook::{Pulses, outlook_with};
 use pebble_core::shot::Tone;
 use pebble_core::strips::Strip;
-use pebble_core::{Forecast, Plan, Shot, findings, forecast, outlook, strips};
+use pebble_core::{Forecast, Plan, Shot, findings, forecast, strips};
 use serde::{Deserialize, Serialize};
 
 /// Name of the format that the command line writes.
@@ -35,12 +38,17 @@ pub struct Answer {
 impl Answer {
     /// Computes a plan.
     pub fn of(plan: &Plan) -> Self {
-        let outlook = outlook(plan);
+        Self::with(plan, &mut Pulses::kept())
+    }
+
+    /// The same with pulses that were solved before.
+    fn with(plan: &Plan, pulses: &mut Pulses) -> Self {
+        let outlook = outlook_with(plan, pulses);
         Self {
             format: FORMAT.to_owned(),
             version: 3,
             forecast: forecast::written(plan, &outlook),
-            findings: findings::judge(plan, &outlook),
+            findings: findings::judge_with(plan, &outlook, pulses),
         }
     }
 }
@@ -48,8 +56,8 @@ impl Answer {
 /// Forecast and findings.
 #[utoipa::path(post, path = "/api/forecast", request_body = Shot, responses(
     (status = 200, body = Answer), (status = 400, body = Problem), (status = 422, body = Problem)))]
-pub async fn compute(body: Checked) -> Result<Json<Answer>, ApiError> {
-    Ok(Json(Answer::of(&body.plan)))
+pub async fn compute(State(app): State<App>, body: Checked) -> Result<Json<Answer>, ApiError> {
+    Ok(Json(app.pulses.with(&body.plan, |pulses| Answer::with(&body.plan, pulses))))
 }
 
 /// What the Bench needs after every step of a control.
@@ -68,8 +76,8 @@ pub struct BenchAnswer {
 /// Forecast, findings and the notches of every control.
 #[utoipa::path(post, path = "/api/bench", request_body = Shot, responses(
     (status = 200, body = BenchAnswer), (status = 400, body = Problem), (status = 422, body = Problem)))]
-pub async fn bench(body: Checked) -> Result<Json<BenchAnswer>, ApiError> {
-    let Answer { forecast, findings, .. } = Answer::of(&body.plan);
+pub async fn bench(State(app): State<App>, body: Checked) -> Result<Json<BenchAnswer>, ApiError> {
+    let Answer { forecast, findings, .. } = app.pulses.with(&body.plan, |pulses| Answer::with(&body.plan, pulses));
     Ok(Json(BenchAnswer {
         forecast,
         findings,

@@ -10,6 +10,7 @@ mod kit;
 pub mod matching;
 pub mod picture;
 pub mod problem;
+mod pulses;
 mod ranges;
 pub mod shots;
 mod studio;
@@ -22,6 +23,7 @@ use crate::store::Store;
 use axum::Router;
 use axum::extract::DefaultBodyLimit;
 use axum::http::{HeaderName, HeaderValue, header};
+use pulses::PulseShelf;
 use std::time::Duration;
 use studio::Studio;
 use tower_http::set_header::SetResponseHeaderLayer;
@@ -49,12 +51,14 @@ pub struct App {
     pub store: Store,
     /// Where pictures are drawn.
     studio: Studio,
+    /// Of the shots at hand.
+    pulses: PulseShelf,
 }
 
 impl App {
     /// On a data file.
     pub fn new(store: Store) -> Self {
-        Self { store, studio: Studio::default() }
+        Self { store, studio: Studio::default(), pulses: PulseShelf::default() }
     }
 }
 

@@ -20,10 +20,15 @@ const DISTANCES_CM: [(u32, u32, u32); 5] =
 /// Bias against the automatic, in thirds of a stop.
 const BIASES: std::ops::RangeInclusive<i32> = -9..=9;
 
-/// The place on the strip of distances nearest to one; none beyond its ends.
+/// The place on the strip of distances that is nearest to one, as a ratio.
+pub(crate) fn nearest_distance(wanted: Metres) -> Metres {
+    let off = |distance: Metres| (distance / wanted).max(wanted / distance);
+    distances().reduce(|best, one| if off(one) < off(best) { one } else { best }).unwrap_or(wanted)
+}
+
+/// The same; none beyond the strip's ends.
 pub(crate) fn distance_near(wanted: Metres) -> Option<Metres> {
-    let off = |distance: &Metres| (*distance / wanted).ln().abs();
-    distances().min_by(|a, b| off(a).total_cmp(&off(b))).filter(|found| off(found) < 0.06)
+    Some(nearest_distance(wanted)).filter(|found| (*found / wanted).ln().abs() < 0.06)
 }
 
 /// The value that a notch writes into the shot.

@@ -1,20 +1,16 @@
 //! One flash: what it puts on the subject, when, and for how long.
 
 use super::Incident;
+use super::pulses::{Arrival, Pulses, Solved, timing};
 use crate::file::shot::Role;
 use crate::physics::output::grazing;
-use crate::physics::pulse::{Pulse, PulseAt};
-use crate::physics::shutter::sync::{OVER_SHARE, Timing, ignition, usable_sync};
+use crate::physics::pulse::PulseAt;
+use crate::physics::shutter::sync::ignition;
 use crate::physics::shutter::{Ignition, RowReport, Run, SyncMode, high_speed, rows};
 use crate::physics::subject::direction;
 use crate::plan::{Dial, Light, Plan};
 use crate::quantity::scale::ShutterTime;
 use crate::quantity::{LuxSeconds, Seconds, Stops};
-
-/// Parts have no place of their own yet: each stands in all rows of the frame.
-const WHOLE_FRAME: (f64, f64) = (0.0, 1.0);
-/// When the first and the last row get this much of a flash, all of them get all of it.
-const UNCUT: f64 = 1.0 - 1e-6;
 
 /// What one flash will do.
 #[derive(Clone, Debug, PartialEq)]
@@ -54,62 +50,6 @@ pub struct LightOutlook {
     pub freeze: Option<Seconds>,
 }
 
-/// What decides the ignition of a light, for a pulse of a given length.
-pub(crate) fn timing(plan: &Plan, light: usize, length: Seconds) -> Timing {
-    Timing { lag: plan.lights[light].lag, guard: plan.body.guard, length }
-}
-
-/// Pulses that were solved before: of one camera and its lights, whatever is set on them.
-#[derive(Clone, Debug, Default)]
-pub struct Pulses {
-    kept: Vec<Solved>,
-    keeps: bool,
-}
-
-/// What a light does at a power, whenever the shutter runs.
-#[derive(Clone, Copy, Debug)]
-struct Solved {
-    light: usize,
-    power: f64,
-    sync: SyncMode,
-    pulse: PulseAt,
-    length: Seconds,
-    usable_sync: Option<ShutterTime>,
-}
-
-impl Pulses {
-    /// An empty memory, for who tries many settings of one shot.
-    pub fn kept() -> Self {
-        Self { kept: Vec::with_capacity(64), keeps: true }
-    }
-
-    /// How long the pulse of a power lasts.
-    pub(crate) fn lasts(&mut self, plan: &Plan, light: usize, power: f64) -> Seconds {
-        self.of(plan, light, power).pulse.by(plan.school)
-    }
-
-    /// The fastest time that leaves no row dark at a power.
-    pub(crate) fn usable_sync(&mut self, plan: &Plan, light: usize, power: f64) -> Option<ShutterTime> {
-        self.of(plan, light, power).usable_sync
-    }
-
-    fn of(&mut self, plan: &Plan, light: usize, power: f64) -> Solved {
-        let sync = plan.settings.lights[light].sync;
-        let known = |one: &&Solved| (one.light, one.sync) == (light, sync) && one.power == power;
-        if let Some(known) = self.kept.iter().find(known) {
-            return *known;
-        }
-        let pulse = plan.lights[light].unit.control.at(power);
-        let length = pulse.pulse.time_of_share(OVER_SHARE);
-        let usable_sync = usable(plan, &plan.settings.lights[light], &pulse.pulse, timing(plan, light, length));
-        let solved = Solved { light, power, sync, pulse, length, usable_sync };
-        if self.keeps {
-            self.kept.push(solved);
-        }
-        solved
-    }
-}
-
 impl LightOutlook {
     pub(super) fn of(plan: &Plan, index: usize, run: Run, reference: LuxSeconds, pulses: &mut Pulses) -> Self {
         let (light, dial) = (&plan.lights[index], &plan.settings.lights[index]);
@@ -129,24 +69,17 @@ impl LightOutlook {
         };
 
         let (bearing, height) = light.comes_from(dial.distance);
-        let Solved { pulse, length, usable_sync, .. } = pulses.of(plan, index, power);
-        let timing = timing(plan, index, length);
-        let ignition = ignition(run, dial.sync, timing);
-        let rows = match high_speed {
-            None => rows::report(run, &pulse.pulse, ignition.at),
-            Some(_) => whole_rows(),
-        };
-        let whole = pulse.by(plan.school);
-        let (share, freeze) = if high_speed.is_some() {
-            (gain, Some(run.time))
-        } else if rows.first.min(rows.last) > UNCUT {
-            (1.0, Some(whole.min(run.time)))
-        } else {
-            let times = (plan.school, whole);
-            (
-                rows::mean_share(run, &pulse.pulse, ignition.at, WHOLE_FRAME),
-                rows::freezing(run, &pulse.pulse, ignition.at, WHOLE_FRAME, times),
-            )
+        let solved = pulses.of(plan, index, power);
+        let Solved { pulse, length, usable_sync } = solved;
+        let Arrival { ignition, rows, share, freeze } = match high_speed {
+            None => pulses.arrival(plan, index, power, &solved, run),
+            // Every row gets the same slice.
+            Some(_) => Arrival {
+                ignition: ignition(run, dial.sync, timing(plan, index, length)),
+                rows: whole_rows(),
+                share: gain,
+                freeze: Some(run.time),
+            },
         };
         Self {
             fires,
@@ -187,12 +120,6 @@ impl LightOutlook {
     pub fn background_in_frame(&self) -> LuxSeconds {
         self.on_background.exposure * self.share
     }
-}
-
-/// What the flash can do as a pulse is worth knowing even while it glows.
-fn usable(plan: &Plan, dial: &Dial, pulse: &Pulse, timing: Timing) -> Option<ShutterTime> {
-    let mode = if dial.sync == SyncMode::HighSpeed { SyncMode::Front } else { dial.sync };
-    usable_sync(plan.body.travel, mode, timing, pulse, plan.body.grid, plan.body.times)
 }
 
 /// Power as set, or the one with which an automatic puts a scene of the metered tones at middle grey, by its bias.

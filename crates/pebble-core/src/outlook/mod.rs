@@ -5,13 +5,15 @@
 
 mod light;
 mod part;
+mod pulses;
 mod subject;
 mod tint;
 
-pub(crate) use light::timing;
-pub use light::{LightOutlook, Pulses};
+pub use light::LightOutlook;
 pub(crate) use part::DRAWS_FROM;
 pub use part::{DrawnBy, PartOutlook};
+pub use pulses::Pulses;
+pub(crate) use pulses::timing;
 pub use subject::SubjectOutlook;
 pub(crate) use subject::key_wanted;
 

@@ -61,6 +61,13 @@ impl Unit {
         (0..=count).rev().map(move |k| (-f64::from(k) * step).exp2())
     }
 
+    /// The power of the dial that is nearest to one.
+    pub fn nearest_power(&self, power: f64) -> f64 {
+        let (step, lowest) = (self.step.as_stops(), self.lowest.as_stops());
+        let down = (-power.log2() / step).round().clamp(0.0, (lowest / step + 1e-6).floor());
+        (-down * step).exp2()
+    }
+
     /// Where the durations at a power come from.
     pub fn origin_of(&self, at: &pulse::PulseAt) -> Origin {
         match at.basis {

@@ -36,13 +36,13 @@ pub(super) fn too_deep(case @ Case { plan, seen }: Case) -> Words {
     Words { title: format!("{sharp} is sharp, {most:.2} m at most wanted"), cause: format!("{}.", zone(case)) }
 }
 
-pub(super) fn candidates(Case { plan, .. }: Case, matter: Matter) -> Ideas {
+pub(super) fn candidates<'a>(Case { plan, .. }: Case<'a>, matter: Matter) -> Ideas<'a> {
     let side = if matter == Matter::Depth { 1 } else { -1 };
     let with_iso =
         |clicks| Some(Settings { aperture: aperture_by(plan, clicks)?, iso: iso_by(plan, clicks)?, ..plan.settings });
     Ideas::of(vec![
-        Idea::keeping_flash((1..=12).map(|clicks| aperture_with_power(plan, side * clicks))),
-        Idea::keeping_flash((1..=12).map(|clicks| with_iso(side * clicks))),
+        Idea::keeping_flash((1..=12).map(move |clicks| aperture_with_power(plan, side * clicks))),
+        Idea::keeping_flash((1..=12).map(move |clicks| with_iso(side * clicks))),
     ])
 }
 

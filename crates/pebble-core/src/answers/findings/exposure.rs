@@ -115,7 +115,7 @@ pub(super) fn clips(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
 }
 
 /// All flashes turned together, the camera, or the way to the subject.
-pub(super) fn candidates(Case { plan, seen }: Case) -> Ideas {
+pub(super) fn candidates<'a>(Case { plan, seen }: Case<'a>) -> Ideas<'a> {
     let set = plan.settings;
     let off = off_exposure(plan, seen);
     let wanted = plan.targets.subject.as_ratio();
@@ -160,7 +160,7 @@ fn moved(plan: &Plan, seen: &Outlook, times: f64) -> Option<Settings> {
 }
 
 /// One light to where it is wanted.
-pub(super) fn balanced(Case { plan, seen }: Case, flaw: &Flaw) -> Ideas {
+pub(super) fn balanced<'a>(Case { plan, seen }: Case<'a>, flaw: &Flaw) -> Ideas<'a> {
     let index = flaw.light(plan);
     let (set, of) = (plan.settings, &seen.lights[index]);
     let dial = set.lights[index];
@@ -181,7 +181,7 @@ pub(super) fn balanced(Case { plan, seen }: Case, flaw: &Flaw) -> Ideas {
 }
 
 /// The steady light to where it is wanted: what burns needlessly first, then the shutter, then ISO with the flash.
-pub(super) fn steady_candidates(Case { plan, seen }: Case, matter: Matter) -> Ideas {
+pub(super) fn steady_candidates<'a>(Case { plan, seen }: Case<'a>, matter: Matter) -> Ideas<'a> {
     let set = plan.settings;
     let (target, placed) = match matter {
         Matter::Background => (plan.targets.background, seen.background.placement),

@@ -102,7 +102,7 @@ pub(super) fn blurred(case @ Case { plan, seen }: Case, flaw: &Flaw) -> Words {
     Words { title, cause: format!("{lasts}; it moves {:.1} mm meanwhile{camera}.", travel.as_millimetres()) }
 }
 
-pub(super) fn candidates(case @ Case { plan, seen }: Case, flaw: &Flaw, pulses: &mut Pulses) -> Ideas {
+pub(super) fn candidates<'a>(case @ Case { plan, seen }: Case<'a>, flaw: &Flaw, pulses: &mut Pulses) -> Ideas<'a> {
     let index = flaw.part();
     let Some(limit) = plan.parts[index].intent.blur_limit(case.seen.allowed) else {
         return Ideas::none("It may move as it likes.");
@@ -113,16 +113,16 @@ pub(super) fn candidates(case @ Case { plan, seen }: Case, flaw: &Flaw, pulses: 
     if seen.parts[index].drawn_by == DrawnBy::Steady {
         // What the steady light draws is as sharp as the shutter is fast, or as that light is dim.
         let mut ideas = Source::all(plan, seen);
-        let faster = (1..=18).map(|clicks| Some(Settings { shutter: shutter_by(plan, clicks)?, ..set }));
+        let faster = (1..=18).map(move |clicks| Some(Settings { shutter: shutter_by(plan, clicks)?, ..set }));
         ideas.push(Idea::keeping_flash(faster));
-        ideas.push(Idea::keeping_flash((1..=18).map(|clicks| faster_by_iso(plan, clicks))));
-        ideas.push(Idea::keeping_flash((1..=18).map(|clicks| faster_by_aperture(plan, clicks))));
-        ideas.push(Idea::keeping_flash((1..=12).map(|clicks| super::remedy::iso_with_power(plan, -clicks))));
-        ideas.push(Idea::keeping_flash((1..=12).map(|clicks| super::remedy::aperture_with_power(plan, clicks))));
+        ideas.push(Idea::keeping_flash((1..=18).map(move |clicks| faster_by_iso(plan, clicks))));
+        ideas.push(Idea::keeping_flash((1..=18).map(move |clicks| faster_by_aperture(plan, clicks))));
+        ideas.push(Idea::keeping_flash((1..=12).map(move |clicks| super::remedy::iso_with_power(plan, -clicks))));
+        ideas.push(Idea::keeping_flash((1..=12).map(move |clicks| super::remedy::aperture_with_power(plan, clicks))));
         return Ideas::of(ideas);
     }
     if of_light.high_speed.is_some() {
-        let faster = (1..=18).map(|clicks| {
+        let faster = (1..=18).map(move |clicks| {
             let shutter = shutter_by(plan, clicks)?;
             let loss = |time| {
                 crate::physics::shutter::high_speed::loss(
@@ -143,11 +143,12 @@ pub(super) fn candidates(case @ Case { plan, seen }: Case, flaw: &Flaw, pulses: 
     powers.sort_by(|a, b| turn(a).total_cmp(&turn(b)));
     powers.truncate(MOST_POWERS);
     let keep = of_light.on_set.exposure;
+    let each = move || powers.clone().into_iter();
     Ideas::of(vec![
-        Idea::keeping_flash(powers.iter().map(|power| power_by_distance(plan, slow, *power, keep))),
-        Idea::keeping_flash(powers.iter().map(|power| power_by_iso(plan, slow, *power))),
-        Idea::keeping_flash(powers.iter().map(|power| power_by_aperture(plan, slow, *power))),
-        Idea::keeping_flash(powers.iter().map(|power| both_halves(case, slow, *power))),
+        Idea::keeping_flash(each().map(move |power| power_by_distance(plan, slow, power, keep))),
+        Idea::keeping_flash(each().map(move |power| power_by_iso(plan, slow, power))),
+        Idea::keeping_flash(each().map(move |power| power_by_aperture(plan, slow, power))),
+        Idea::keeping_flash(each().map(move |power| both_halves(case, slow, power))),
     ])
 }
 

@@ -161,7 +161,7 @@ pub(super) fn in_frame(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
     }
 }
 
-pub(super) fn candidates(Case { plan, seen }: Case, flaw: &Flaw, matter: Matter) -> Ideas {
+pub(super) fn candidates<'a>(Case { plan, seen }: Case<'a>, flaw: &Flaw, matter: Matter) -> Ideas<'a> {
     let set = plan.settings;
     let index = flaw.light(plan);
     let dial = set.lights[index];
@@ -185,14 +185,14 @@ pub(super) fn candidates(Case { plan, seen }: Case, flaw: &Flaw, matter: Matter)
         // Around the subject until the lens does not see it; whole steps of five degrees, to where it is beside the subject.
         Matter::OutOfFrame => {
             let now = plan.lights[index].bearing.as_radians().to_degrees();
-            let aside = (1..).map(|step| now.abs() - 5.0 * f64::from(step)).take_while(|bearing| *bearing > 90.0);
-            vec![Idea::around(index, aside.map(|bearing| (bearing / 5.0).ceil() * 5.0 * now.signum()))]
+            let aside = (1..).map(move |step| now.abs() - 5.0 * f64::from(step)).take_while(|bearing| *bearing > 90.0);
+            vec![Idea::around(index, aside.map(move |bearing| (bearing / 5.0).ceil() * 5.0 * now.signum()))]
         }
         // The automatic follows the ISO, which is what it lacks or has too much of.
         Matter::Automatic => {
             let side = if seen.lights[index].automatic_short > Stops::ZERO { 1 } else { -1 };
-            let turned =
-                (1..=12).map(|clicks| super::remedy::iso_by(plan, side * clicks).map(|iso| Settings { iso, ..set }));
+            let turned = (1..=12)
+                .map(move |clicks| super::remedy::iso_by(plan, side * clicks).map(|iso| Settings { iso, ..set }));
             vec![Idea::moving_one(turned)]
         }
         // By hand at the power that it would have found.
@@ -206,7 +206,7 @@ pub(super) fn candidates(Case { plan, seen }: Case, flaw: &Flaw, matter: Matter)
         // A steady hand, or less of what it smears.
         _ => {
             let faster = (1..=18)
-                .map(|clicks| super::remedy::shutter_by(plan, clicks).map(|shutter| Settings { shutter, ..set }));
+                .map(move |clicks| super::remedy::shutter_by(plan, clicks).map(|shutter| Settings { shutter, ..set }));
             let mut ideas = vec![Idea::keeping_flash(faster)];
             ideas.extend(Source::all(plan, seen));
             ideas

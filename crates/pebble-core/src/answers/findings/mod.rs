@@ -158,12 +158,17 @@ struct Words {
 
 /// All findings of a shot, worst first; what was checked and is good comes last.
 pub fn judge(plan: &Plan, outlook: &Outlook) -> Vec<Finding> {
+    judge_with(plan, outlook, &mut Pulses::kept())
+}
+
+/// The same with the pulses of earlier settings of the same shot, and for later ones.
+pub fn judge_with(plan: &Plan, outlook: &Outlook, pulses: &mut Pulses) -> Vec<Finding> {
     let case = Case { plan, seen: outlook };
     let before = conditions::all(plan, outlook);
     let mut flaws = flaws(case, &before);
     flaws.sort_by(|a, b| a.severity.cmp(&b.severity).then(b.hurt.total_cmp(&a.hurt)));
     let mut findings: Vec<Finding> = Vec::with_capacity(flaws.len() + 4);
-    let mut trials = Trials::of(case, &before);
+    let mut trials = Trials::of(case, &before, pulses);
     let mut said: Vec<(Kind, Severity, String, Vec<usize>)> = Vec::new();
     for flaw in &flaws {
         let words = words(case, flaw);
@@ -179,7 +184,7 @@ pub fn judge(plan: &Plan, outlook: &Outlook) -> Vec<Finding> {
             said.push((flaw.kind, flaw.severity, words.title.clone(), vec![light]));
         }
         let (remedies, none) = {
-            let ideas = candidates(case, flaw, &mut trials.pulses);
+            let ideas = candidates(case, flaw, trials.pulses);
             trials.tried(flaw, ideas)
         };
         findings.push(Finding {
@@ -271,7 +276,7 @@ fn words(case: Case, flaw: &Flaw) -> Words {
 }
 
 /// Turns that may mend a flaw, likeliest first, or why there are none. None of them is offered untried.
-fn candidates(case: Case, flaw: &Flaw, pulses: &mut Pulses) -> Ideas {
+fn candidates<'a>(case: Case<'a>, flaw: &Flaw, pulses: &mut Pulses) -> Ideas<'a> {
     let Kind::Unmet(matter) = flaw.kind else {
         return Ideas::none("A measurement settles it, nothing on the set does.");
     };

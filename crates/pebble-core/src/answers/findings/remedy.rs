@@ -19,6 +19,8 @@ const MOST_REMEDIES: usize = 2;
 const DRIFT: f64 = 0.2;
 /// Two lights may move against each other by this much: a tenth of a stop, as fine as a meter reads.
 const APART: f64 = 0.1;
+/// Turns of one idea go on in one direction: when so many in a row do harm, those after them do more.
+const HARM_IN_A_ROW: usize = 3;
 /// Changes of light smaller than this are not worth a word.
 const WORTH_SAYING: f64 = 0.15;
 
@@ -61,58 +63,59 @@ enum Keeps {
     Nothing,
 }
 
-/// Turns of one idea, mildest first; the first that works is offered.
-pub(super) struct Idea {
-    turns: Vec<Turn>,
+/// Turns of one idea, mildest first, thought of one at a time; the first that works is offered.
+pub(super) struct Idea<'a> {
+    turns: Box<dyn Iterator<Item = Turn> + 'a>,
     keeps: Keeps,
 }
 
 /// What may mend a finding, likeliest first.
-pub(super) struct Ideas {
-    list: Vec<Idea>,
+pub(super) struct Ideas<'a> {
+    list: Vec<Idea<'a>>,
     /// Why there are none.
     none: Option<&'static str>,
 }
 
-impl Ideas {
+impl<'a> Ideas<'a> {
     /// Nothing that is turned mends it, for a reason.
     pub fn none(why: &'static str) -> Self {
         Self { list: Vec::new(), none: Some(why) }
     }
 
-    pub fn of(list: Vec<Idea>) -> Self {
+    pub fn of(list: Vec<Idea<'a>>) -> Self {
         Self { list, none: None }
     }
 }
 
-impl Idea {
-    fn new(settings: impl IntoIterator<Item = Option<Settings>>, keeps: Keeps) -> Self {
-        Self { turns: settings.into_iter().flatten().map(Turn::Dials).collect(), keeps }
+impl<'a> Idea<'a> {
+    fn new(settings: impl IntoIterator<Item = Option<Settings>, IntoIter: 'a>, keeps: Keeps) -> Self {
+        Self { turns: Box::new(settings.into_iter().flatten().map(Turn::Dials)), keeps }
     }
 
     /// Camera and lights such that every flash stays where it falls.
-    pub fn keeping_flash(settings: impl IntoIterator<Item = Option<Settings>>) -> Self {
+    pub fn keeping_flash(settings: impl IntoIterator<Item = Option<Settings>, IntoIter: 'a>) -> Self {
         Self::new(settings, Keeps::Flash)
     }
 
     /// All flashes together.
-    pub fn moving_all(settings: impl IntoIterator<Item = Option<Settings>>) -> Self {
+    pub fn moving_all(settings: impl IntoIterator<Item = Option<Settings>, IntoIter: 'a>) -> Self {
         Self::new(settings, Keeps::Ratios)
     }
 
     /// One flash against the others.
-    pub fn moving_one(settings: impl IntoIterator<Item = Option<Settings>>) -> Self {
+    pub fn moving_one(settings: impl IntoIterator<Item = Option<Settings>, IntoIter: 'a>) -> Self {
         Self::new(settings, Keeps::Nothing)
     }
 
     /// A light that walks around the subject, its light kept.
-    pub fn around(light: usize, bearings: impl IntoIterator<Item = f64>) -> Self {
-        Self { turns: bearings.into_iter().map(|bearing| Turn::Around(light, bearing)).collect(), keeps: Keeps::Ratios }
+    pub fn around(light: usize, bearings: impl IntoIterator<Item = f64, IntoIter: 'a>) -> Self {
+        let turns = bearings.into_iter().map(move |bearing| Turn::Around(light, bearing));
+        Self { turns: Box::new(turns), keeps: Keeps::Ratios }
     }
 
     /// A source of steady light.
-    pub fn source(sources: impl IntoIterator<Item = Source>) -> Self {
-        Self { turns: sources.into_iter().map(Turn::Source).collect(), keeps: Keeps::Flash }
+    pub fn source(sources: impl IntoIterator<Item = Source, IntoIter: 'a>) -> Self {
+        Self { turns: Box::new(sources.into_iter().map(Turn::Source)), keeps: Keeps::Flash }
     }
 }
 
@@ -213,9 +216,9 @@ impl Source {
     }
 
     /// What may be done to the steady light, the strongest source first: each source by itself, before any shutter is turned.
-    pub fn all(plan: &Plan, seen: &Outlook) -> Vec<Idea> {
+    pub fn all<'a>(plan: &Plan, seen: &Outlook) -> Vec<Idea<'a>> {
         use crate::outlook::Burns;
-        let mut sources: Vec<(f64, Idea)> = Vec::new();
+        let mut sources: Vec<(f64, Idea<'a>)> = Vec::new();
         for lamp in &seen.steady {
             let strength = lamp.on_subject.exposure.as_lux_seconds().max(lamp.on_background.exposure.as_lux_seconds());
             let idea = match lamp.of {
@@ -239,7 +242,7 @@ impl Source {
 pub(super) struct Trials<'a> {
     case: Case<'a>,
     before: &'a [Condition],
-    pub pulses: Pulses,
+    pub pulses: &'a mut Pulses,
     known: HashMap<u64, Trial>,
 }
 
@@ -255,8 +258,8 @@ struct Trial {
 }
 
 impl<'a> Trials<'a> {
-    pub fn of(case: Case<'a>, before: &'a [Condition]) -> Self {
-        Self { case, before, pulses: Pulses::kept(), known: HashMap::new() }
+    pub fn of(case: Case<'a>, before: &'a [Condition], pulses: &'a mut Pulses) -> Self {
+        Self { case, before, pulses, known: HashMap::new() }
     }
 
     fn of_turn(&mut self, turn: &Turn) -> &Trial {
@@ -271,7 +274,7 @@ impl<'a> Trials<'a> {
 
     fn put_together(&mut self, turn: &Turn) -> Trial {
         let plan = turn.applied(self.case.plan);
-        let seen = outlook_with(&plan, &mut self.pulses);
+        let seen = outlook_with(&plan, self.pulses);
         let mut trial = Trial { turn: *turn, moves: moves(self.case.seen, &seen), unmet: Vec::new(), worse: None };
         // What goes dark, or moves lights apart or far, is offered for nothing or little: it is not gone through.
         if trial.moves.is_some() {
@@ -290,23 +293,28 @@ impl<'a> Trials<'a> {
     }
 
     /// Tries the ideas and keeps what mends the flaw and harms nothing; without any, why.
-    pub fn tried(&mut self, flaw: &Flaw, ideas: Ideas) -> (Vec<Remedy>, Option<String>) {
+    pub fn tried(&mut self, flaw: &Flaw, ideas: Ideas<'_>) -> (Vec<Remedy>, Option<String>) {
         let Kind::Unmet(matter) = flaw.kind else { return (Vec::new(), ideas.none.map(str::to_owned)) };
         let about = |one: &Condition| (one.matter, one.part, one.light) == (matter, flaw.part, flaw.light);
         let mut found: Vec<Remedy> = Vec::new();
         let mut harmed: Option<Condition> = None;
         let now = Turn::Dials(self.case.plan.settings);
         for idea in ideas.list {
-            for turn in idea.turns.iter().filter(|turn| **turn != now) {
-                let trial = self.of_turn(turn);
+            let mut harms = 0;
+            for turn in idea.turns.filter(|turn| *turn != now) {
+                let trial = self.of_turn(&turn);
                 if !keeps(idea.keeps, trial.moves) || trial.unmet.iter().any(about) {
                     continue;
                 }
                 if trial.worse.is_some() {
                     harmed = harmed.or(trial.worse);
+                    harms += 1;
+                    if harms == HARM_IN_A_ROW {
+                        break;
+                    }
                     continue;
                 }
-                let remedy = self.written(turn);
+                let remedy = self.written(&turn);
                 if !found.iter().any(|other| other.changes == remedy.changes) {
                     found.push(remedy);
                 }
@@ -326,7 +334,7 @@ impl<'a> Trials<'a> {
 
     fn written(&mut self, turn: &Turn) -> Remedy {
         let plan = turn.applied(self.case.plan);
-        let seen = outlook_with(&plan, &mut self.pulses);
+        let seen = outlook_with(&plan, self.pulses);
         let (label, changes) = turn.written(self.case.plan);
         Remedy { label, effect: effect(self.case, &plan, &seen), changes }
     }
@@ -391,8 +399,7 @@ fn effect(case: Case, plan: &Plan, seen: &Outlook) -> String {
 pub(super) fn power_near(plan: &Plan, light: usize, power: f64) -> Option<f64> {
     let light = &plan.lights[light];
     let half_step = light.unit.step.as_stops() / 2.0 + 1e-6;
-    let off = |candidate: &f64| (candidate / power).log2().abs();
-    strips::powers(light).min_by(|a, b| off(a).total_cmp(&off(b))).filter(|best| off(best) <= half_step)
+    Some(light.unit.nearest_power(power)).filter(|best| (best / power).log2().abs() <= half_step)
 }
 
 /// One light at another power.
@@ -445,8 +452,7 @@ pub(super) fn clicks_of(plan: &Plan, stops: Stops) -> i32 {
 /// The same settings with another power, and the light kept by coming closer or stepping back.
 pub(super) fn power_by_distance(plan: &Plan, light: usize, power: f64, keep: LuxSeconds) -> Option<Settings> {
     let wanted = plan.lights[light].distance_for(power, plan.settings.lights[light].heads, keep)?;
-    let off = |distance: &crate::quantity::Metres| (*distance / wanted).ln().abs();
-    let distance = strips::distances().min_by(|a, b| off(a).total_cmp(&off(b)))?;
+    let distance = strips::nearest_distance(wanted);
     let lights = plan.settings.lights.with(light, |dial| (dial.power, dial.distance) = (power, distance));
     Some(Settings { lights, ..plan.settings })
 }

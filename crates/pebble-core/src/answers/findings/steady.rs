@@ -101,7 +101,12 @@ pub(super) fn dash_asks(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
     }
 }
 
-pub(super) fn candidates(case @ Case { plan, seen }: Case, flaw: &Flaw, matter: Matter, pulses: &mut Pulses) -> Ideas {
+pub(super) fn candidates<'a>(
+    case @ Case { plan, seen }: Case<'a>,
+    flaw: &Flaw,
+    matter: Matter,
+    pulses: &mut Pulses,
+) -> Ideas<'a> {
     let set = plan.settings;
     let slower =
         || (1..=MOST_CLICKS).map(move |clicks| shutter_by(plan, -clicks).map(|shutter| Settings { shutter, ..set }));
@@ -112,14 +117,14 @@ pub(super) fn candidates(case @ Case { plan, seen }: Case, flaw: &Flaw, matter: 
         Matter::NoTrail => {
             let mut ideas = Source::all(plan, seen);
             ideas.push(Idea::keeping_flash(faster()));
-            ideas.push(Idea::keeping_flash((1..=MOST_CLICKS).map(|clicks| iso_with_power(plan, -clicks))));
-            ideas.push(Idea::keeping_flash((1..=MOST_CLICKS).map(|clicks| aperture_with_power(plan, clicks))));
-            ideas.push(Idea::keeping_flash((1..=6).map(|n| filter_with_power(plan, f64::from(n)))));
+            ideas.push(Idea::keeping_flash((1..=MOST_CLICKS).map(move |clicks| iso_with_power(plan, -clicks))));
+            ideas.push(Idea::keeping_flash((1..=MOST_CLICKS).map(move |clicks| aperture_with_power(plan, clicks))));
+            ideas.push(Idea::keeping_flash((1..=6).map(move |n| filter_with_power(plan, f64::from(n)))));
             ideas
         }
         Matter::Shows => vec![
-            Idea::keeping_flash((1..=MOST_CLICKS).map(|clicks| iso_with_power(plan, clicks))),
-            Idea::keeping_flash((1..=MOST_CLICKS).map(|clicks| aperture_with_power(plan, -clicks))),
+            Idea::keeping_flash((1..=MOST_CLICKS).map(move |clicks| iso_with_power(plan, clicks))),
+            Idea::keeping_flash((1..=MOST_CLICKS).map(move |clicks| aperture_with_power(plan, -clicks))),
             Idea::keeping_flash(slower()),
         ],
         _ => streak_candidates(case, flaw.part(), pulses),
@@ -127,7 +132,7 @@ pub(super) fn candidates(case @ Case { plan, seen }: Case, flaw: &Flaw, matter: 
 }
 
 /// The shutter for the wanted length, once with ambient and key held by another control, once alone.
-fn streak_candidates(Case { plan, seen }: Case, index: usize, pulses: &mut Pulses) -> Vec<Idea> {
+fn streak_candidates<'a>(Case { plan, seen }: Case<'a>, index: usize, pulses: &mut Pulses) -> Vec<Idea<'a>> {
     let set = plan.settings;
     let Some(share) = plan.parts[index].streak_share else { return Vec::new() };
     let wanted = time_of_streak(share, plan.body.sensor.width, &seen.parts[index].motion);

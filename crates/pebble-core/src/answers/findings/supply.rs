@@ -54,11 +54,11 @@ pub(super) fn burst(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
     }
 }
 
-pub(super) fn candidates(Case { plan, .. }: Case, flaw: &Flaw) -> Ideas {
+pub(super) fn candidates<'a>(Case { plan, .. }: Case<'a>, flaw: &Flaw) -> Ideas<'a> {
     let index = flaw.light(plan);
     let set = plan.settings.lights[index].power;
     let weaker = || strips::powers(&plan.lights[index]).rev().filter(move |power| *power < set);
-    let half = |power: f64| {
+    let half = move |power: f64| {
         let clicks = super::remedy::clicks_of(plan, Stops::from_ratio(set / power)) / 2;
         let aperture = aperture_by(plan, -clicks)?;
         let with = plan.with(crate::plan::Settings { aperture, ..plan.settings });
@@ -66,7 +66,7 @@ pub(super) fn candidates(Case { plan, .. }: Case, flaw: &Flaw) -> Ideas {
         super::remedy::power_by_aperture(plan, index, power)
     };
     Ideas::of(vec![
-        Idea::keeping_flash(weaker().map(|power| power_by_iso(plan, index, power))),
+        Idea::keeping_flash(weaker().map(move |power| power_by_iso(plan, index, power))),
         Idea::keeping_flash(weaker().map(half)),
     ])
 }

@@ -96,12 +96,12 @@ fn edge_cause(Case { plan, seen: whole }: Case, light: usize, shutter: &str) -> 
     )
 }
 
-pub(super) fn candidates(Case { plan, seen }: Case, flaw: &Flaw, matter: Matter) -> Ideas {
+pub(super) fn candidates<'a>(Case { plan, seen }: Case<'a>, flaw: &Flaw, matter: Matter) -> Ideas<'a> {
     let set = plan.settings;
     let index = flaw.light(plan);
     let (light, of_light) = (&plan.lights[index], &seen.lights[index]);
     if matter == Matter::Rear {
-        let slower = (1..=24).map(|clicks| shutter_by(plan, -clicks).map(|shutter| Settings { shutter, ..set }));
+        let slower = (1..=24).map(move |clicks| shutter_by(plan, -clicks).map(|shutter| Settings { shutter, ..set }));
         return Ideas::of(vec![Idea::keeping_flash(slower)]);
     }
     let slower = of_light.usable_sync.map(|shutter| Settings { shutter, ..set });

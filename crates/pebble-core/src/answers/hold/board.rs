@@ -108,19 +108,17 @@ impl LightBoard {
         let freeze = look.lights.get(index).and_then(|light| light.freeze);
         // Where rows are dark already, more of them are looked for when all is put together.
         let cut = seen.rows.touched > 0.0;
-        let mut usable = |value: f64| {
-            if glows || cut {
-                return 0.0;
-            }
-            let usable = pulses.usable_sync(plan, index, value);
-            usable.map_or(f64::INFINITY, |time| time.time().as_secs() * (1.0 - 1e-9))
-        };
         let mut power = |value: f64| PowerPlace {
-            usable_s: usable(value),
+            usable_s: if glows || cut {
+                0.0
+            } else {
+                let usable = pulses.usable_sync(plan, index, value);
+                usable.map_or(f64::INFINITY, |time| time.time().as_secs() * (1.0 - 1e-9))
+            },
             value,
             stops: (value / dial.power).log2(),
             longer: freeze.filter(|_| !glows).map_or(0.0, |was| {
-                let time = light.unit.control.lasts(value, plan.school);
+                let time = pulses.lasts(plan, index, value);
                 (time.as_secs() / was).log2().max(0.0)
             }),
         };
@@ -247,6 +245,10 @@ impl Board {
             let place = |value: Stops| Place { value, stops: (now.filter - value).as_stops() };
             board.filters.extend(strips::filters().map(place).filter(|place| !stays(place.stops)));
         }
+        // The smallest moves first: what costs more than all that was found is not gone through.
+        board.apertures.sort_by(|a, b| a.stops.abs().total_cmp(&b.stops.abs()));
+        board.isos.sort_by(|a, b| a.stops.abs().total_cmp(&b.stops.abs()));
+        board.filters.sort_by(|a, b| a.stops.abs().total_cmp(&b.stops.abs()));
         board.lights =
             seen.firing().map(|(index, _)| LightBoard::of(plan, seen, look, index, &board, pulses)).collect();
         let whole = |light: &LightBoard| light.powers.iter().map(|place| place.usable_s).fold(f64::INFINITY, f64::min);

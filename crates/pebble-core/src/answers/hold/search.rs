@@ -43,7 +43,8 @@ impl Found {
 
 /// Excess that differs by less than a hundredth decides nothing.
 fn rank(excess: f64, cost: f64) -> (f64, f64) {
-    ((excess * 100.0).round(), cost)
+    // Never negative: a cast rounds it as well as anything, and this is asked of every set-up there is.
+    ((excess * 100.0 + 0.5) as i64 as f64, cost)
 }
 
 /// The best few, best first.
@@ -76,8 +77,16 @@ pub(super) fn per_aperture(board: &Board) -> Vec<Vec<Found>> {
 fn through(board: &Board, index: usize, kept: &mut Vec<Found>) {
     let aperture = &board.apertures[index];
     let depth = beyond(aperture.depth_off);
+    let opened = price(aperture.stops, APERTURE);
     for iso in &board.isos {
+        let turned = opened + price(iso.stops, ISO);
+        if beaten(kept, turned) {
+            break;
+        }
         for filter in &board.filters {
+            if beaten(kept, turned + price(filter.stops, FILTER)) {
+                break;
+            }
             let gain = aperture.stops + iso.stops + filter.stops;
             let at = shutter_for(board, gain);
             set_up(board, (index, depth), (*iso, *filter), at, kept);
@@ -87,6 +96,11 @@ fn through(board: &Board, index: usize, kept: &mut Vec<Found>) {
             }
         }
     }
+}
+
+/// Whether moves that cost so much by themselves cannot be among the best any more.
+fn beaten(kept: &[Found], cost: f64) -> bool {
+    kept.len() == KEPT && rank(0.0, cost) >= kept[KEPT - 1].rank()
 }
 
 /// One set-up of the camera, its lights following it.

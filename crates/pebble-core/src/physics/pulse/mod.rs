@@ -155,15 +155,6 @@ impl Control {
         }
     }
 
-    /// How long the pulse at a power lasts, as a school counts, for those who ask thousands of times.
-    pub(crate) fn lasts(&self, power: f64, school: School) -> Seconds {
-        match school {
-            School::T05 => self.times(power).0,
-            School::T01 => self.times(power).1,
-            School::T90 => self.at(power).by(school),
-        }
-    }
-
     /// The way that recordings are compared with; a table says nothing of one, and trains are not fitted.
     pub(crate) fn fitted_way(&self) -> Option<fit::Way> {
         match self {

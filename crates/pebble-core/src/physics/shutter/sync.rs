@@ -13,7 +13,7 @@ pub const DEFAULT_GUARD: Seconds = Seconds::from_millis(0.5);
 pub const OVER_SHARE: f64 = 0.99;
 
 /// How the flash is tied to the shutter.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, Default, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum SyncMode {

@@ -1,0 +1,168 @@
+//! Pulses that were solved before. Where a pulse is over, and what a shutter lets through of it, takes longer to find than
+//! all the rest of a frame; a power on a dial is tried again and again, whatever else is turned.
+
+use crate::physics::pulse::{Control, Pulse, PulseAt, School};
+use crate::physics::shutter::sync::{OVER_SHARE, Timing, ignition, usable_sync};
+use crate::physics::shutter::{Ignition, RowReport, Run, SyncMode, rows};
+use crate::plan::{Dial, Plan};
+use crate::quantity::Seconds;
+use crate::quantity::scale::{Grid, ShutterTime};
+use std::collections::HashMap;
+
+/// Parts have no place of their own yet: each stands in all rows of the frame.
+const WHOLE_FRAME: (f64, f64) = (0.0, 1.0);
+/// When the first and the last row get this much of a flash, all of them get all of it.
+const UNCUT: f64 = 1.0 - 1e-6;
+/// More than all powers of nine lights at all their kinds of sync; beyond it is begun anew.
+const MOST_SOLVED: usize = 4096;
+
+/// What decides the ignition of a light, for a pulse of a given length.
+pub(crate) fn timing(plan: &Plan, light: usize, length: Seconds) -> Timing {
+    Timing { lag: plan.lights[light].lag, guard: plan.body.guard, length }
+}
+
+/// Pulses of one camera and its lights, whatever is set on them. An empty memory that keeps nothing costs nothing.
+#[derive(Clone, Debug, Default)]
+pub struct Pulses {
+    whose: Option<Whose>,
+    keeps: bool,
+    solved: HashMap<Of, Solved>,
+    arrived: HashMap<(Of, u64), Arrival>,
+}
+
+/// A light, its kind of sync and its power.
+type Of = (usize, SyncMode, u64);
+
+/// Everything that the pulses of a plan follow from.
+#[derive(Clone, Debug, PartialEq)]
+struct Whose {
+    travel: Seconds,
+    guard: Seconds,
+    grid: Grid,
+    times: (ShutterTime, ShutterTime),
+    school: School,
+    lights: Vec<(Control, Seconds)>,
+}
+
+/// What a light does at a power, whenever the shutter runs.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct Solved {
+    pub pulse: PulseAt,
+    pub length: Seconds,
+    pub usable_sync: Option<ShutterTime>,
+}
+
+/// What of it arrives behind a shutter that runs.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct Arrival {
+    pub ignition: Ignition,
+    pub rows: RowReport,
+    /// As the mean over the rows.
+    pub share: f64,
+    pub freeze: Option<Seconds>,
+}
+
+impl Whose {
+    fn of(plan: &Plan) -> Self {
+        let body = &plan.body;
+        Self {
+            travel: body.travel,
+            guard: body.guard,
+            grid: body.grid,
+            times: body.times,
+            school: plan.school,
+            lights: plan.lights.iter().map(|light| (light.unit.control.clone(), light.lag)).collect(),
+        }
+    }
+
+    fn is(&self, plan: &Plan) -> bool {
+        let body = &plan.body;
+        (self.travel, self.guard, self.grid, self.times, self.school)
+            == (body.travel, body.guard, body.grid, body.times, plan.school)
+            && self.lights.len() == plan.lights.len()
+            && { self.lights.iter() }
+                .zip(plan.lights.iter())
+                .all(|((control, lag), light)| *lag == light.lag && *control == light.unit.control)
+    }
+}
+
+impl Pulses {
+    /// An empty memory, for who tries many settings of one shot.
+    pub fn kept() -> Self {
+        Self { keeps: true, ..Self::default() }
+    }
+
+    /// The same for who comes back with other shots, and asks first whether the memory [is of](Self::is_of) one.
+    pub fn of_plan(plan: &Plan) -> Self {
+        Self { whose: Some(Whose::of(plan)), ..Self::kept() }
+    }
+
+    /// Whether what is remembered holds for a plan.
+    pub fn is_of(&self, plan: &Plan) -> bool {
+        self.whose.as_ref().is_some_and(|whose| whose.is(plan))
+    }
+
+    /// How long the pulse of a power lasts.
+    pub(crate) fn lasts(&mut self, plan: &Plan, light: usize, power: f64) -> Seconds {
+        self.of(plan, light, power).pulse.by(plan.school)
+    }
+
+    /// The fastest time that leaves no row dark at a power.
+    pub(crate) fn usable_sync(&mut self, plan: &Plan, light: usize, power: f64) -> Option<ShutterTime> {
+        self.of(plan, light, power).usable_sync
+    }
+
+    pub(super) fn of(&mut self, plan: &Plan, light: usize, power: f64) -> Solved {
+        let key = (light, plan.settings.lights[light].sync, power.to_bits());
+        if let Some(known) = self.solved.get(&key) {
+            return *known;
+        }
+        let pulse = plan.lights[light].unit.control.at(power);
+        let length = pulse.pulse.time_of_share(OVER_SHARE);
+        let usable_sync = usable(plan, &plan.settings.lights[light], &pulse.pulse, timing(plan, light, length));
+        let solved = Solved { pulse, length, usable_sync };
+        if self.keeps {
+            if self.solved.len() >= MOST_SOLVED {
+                self.solved.clear();
+            }
+            self.solved.insert(key, solved);
+        }
+        solved
+    }
+
+    /// What arrives of a pulse that does not glow.
+    pub(super) fn arrival(&mut self, plan: &Plan, light: usize, power: f64, of: &Solved, run: Run) -> Arrival {
+        let sync = plan.settings.lights[light].sync;
+        let key = ((light, sync, power.to_bits()), run.time.as_secs().to_bits());
+        if let Some(known) = self.arrived.get(&key) {
+            return *known;
+        }
+        let Solved { pulse, length, .. } = *of;
+        let ignition = ignition(run, sync, timing(plan, light, length));
+        let rows = rows::report(run, &pulse.pulse, ignition.at);
+        let whole = pulse.by(plan.school);
+        let (share, freeze) = if rows.first.min(rows.last) > UNCUT {
+            (1.0, Some(whole.min(run.time)))
+        } else {
+            let times = (plan.school, whole);
+            (
+                rows::mean_share(run, &pulse.pulse, ignition.at, WHOLE_FRAME),
+                rows::freezing(run, &pulse.pulse, ignition.at, WHOLE_FRAME, times),
+            )
+        };
+        let arrival = Arrival { ignition, rows, share, freeze };
+        if self.keeps {
+            if self.arrived.len() >= MOST_SOLVED {
+                self.arrived.clear();
+            }
+            self.arrived.insert(key, arrival);
+        }
+        arrival
+    }
+}
+
+/// What the flash can do as a pulse is worth knowing even while it glows.
+fn usable(plan: &Plan, dial: &Dial, pulse: &Pulse, timing: Timing) -> Option<ShutterTime> {
+    let mode = if dial.sync == SyncMode::HighSpeed { SyncMode::Front } else { dial.sync };
+    usable_sync(plan.body.travel, mode, timing, pulse, plan.body.grid, plan.body.times)
+}
