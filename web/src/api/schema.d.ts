@@ -2339,7 +2339,7 @@ export interface components {
          * @description Something that is locked.
          * @enum {string}
          */
-        Held: "key" | "ratios" | "ambient" | "background" | "depth" | "blur" | "aperture" | "shutter" | "iso" | "filter" | "power" | "flash_distance";
+        Held: "key" | "ratios" | "ambient" | "background" | "depth" | "blur" | "aperture" | "shutter" | "iso" | "filter" | "power" | "flash_distance" | "lamps";
         /** @description What holding it takes. */
         HoldAnswer: {
             /** @description Controls that follow, to be put into the shot. */

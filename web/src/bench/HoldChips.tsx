@@ -13,6 +13,9 @@ const LOOKS: { held: Held; word: string; why: string }[] = [
   { held: 'blur', word: 'Blur', why: 'What the flash holds still gets no longer blur' },
 ]
 
+/** Where lamps burn, their dimmers follow too, unless they are told to stay. */
+const LAMPS = { held: 'lamps', word: 'Lamps', why: 'The dimmers of the lamps stay where they are' } as const
+
 type Props = { shot: Shot; answer: HoldAnswer | undefined; onChange: (shot: Shot) => void }
 
 /** With one thing in or out of what is held. */
@@ -26,7 +29,7 @@ export function HoldChips({ shot, answer, onChange }: Props) {
   return (
     <div className={classes.chips} role="group" aria-label="Hold">
       <span className={classes.word}>Hold</span>
-      {LOOKS.map(({ held, word, why }) => {
+      {[...LOOKS, ...(shot.lamps?.some(({ on }) => on) ? [LAMPS] : [])].map(({ held, word, why }) => {
         const on = shot.hold?.includes(held) ?? false
         const gave = answer?.gave.find((one) => one.held === held)
         return (

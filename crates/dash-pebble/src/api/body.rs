@@ -76,6 +76,10 @@ pub fn not_arrived(error: &(dyn Error + 'static), what: &'static str, limit: usi
 /// # Errors
 /// [`ApiError::Unreadable`] with the path of the field and the reason.
 pub fn read<T: Sendable>(bytes: &[u8]) -> Result<T, ApiError> {
+    // Where in it one is costs more than reading it: what is wrong is read a second time, for that.
+    if let Ok(read) = serde_json::from_slice(bytes) {
+        return Ok(read);
+    }
     let mut reader = serde_json::Deserializer::from_slice(bytes);
     let read = serde_path_to_error::deserialize(&mut reader).map_err(|error| ApiError::Unreadable {
         what: T::NAME,

@@ -93,7 +93,7 @@ fn answer(plan: &Plan, shape: &GroupShape) -> GroupAnswer {
         stands.subject_distance - half >= zone.near && zone.far.is_none_or(|far| far >= stands.subject_distance + half)
     };
     // The lights pay for it, the shutter for the sky; what they do not have the ISO gives.
-    let kept = [Held::Key, Held::Ratios, Held::Ambient, Held::Aperture, Held::Filter, Held::FlashDistance];
+    let kept = [Held::Key, Held::Ratios, Held::Ambient, Held::Aperture, Held::Filter, Held::FlashDistance, Held::Lamps];
     let paid = |aperture: Aperture| {
         let held = hold(&stands, &stands.with(Settings { aperture, ..plan.settings }), &kept, None);
         let short = held.gave.iter().filter_map(|gave| gave.by_stops).map(f64::abs).fold(0.0, f64::max);

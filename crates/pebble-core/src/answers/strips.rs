@@ -259,6 +259,16 @@ pub(crate) fn written_changes(plan: &Plan, to: &Settings) -> Vec<(String, Value,
         let words = if stops == 0.0 { "filter off".to_owned() } else { filter_label(stops) };
         push("/camera/filter_stops", Value::Number(stops), words);
     }
+    if to.lamps != now.lamps {
+        let by = (to.lamps - now.lamps).as_stops();
+        let words = format!("{:.1} {}", by.abs(), if by < 0.0 { "dimmer" } else { "brighter" });
+        for lamp in plan.lamps.iter() {
+            // As fine as anybody sets a dimmer.
+            let level = ((lamp.level * by.exp2()).min(1.0) * 1e4).round() / 1e4;
+            let pointer = format!("/lamps/{}/level_share", lamp.place);
+            push(&pointer, Value::Number(level), format!("{} {words}", lamp.name));
+        }
+    }
     let dials = to.lights.iter().zip(now.lights.iter());
     for (index, (light, (to, now))) in plan.lights.iter().zip(dials).enumerate() {
         changes.extend(of_dial(plan, (index, light), now, to));

@@ -29,6 +29,8 @@ word! {
         Power,
         /// The flash distance.
         FlashDistance,
+        /// The dimmers of the lamps.
+        Lamps,
     }
 }
 
@@ -42,6 +44,7 @@ impl Held {
             Self::Filter => Some("filter"),
             Self::Power => Some("power"),
             Self::FlashDistance => Some("flash_distance"),
+            Self::Lamps => Some("lamps"),
             _ => None,
         }
     }
@@ -61,6 +64,7 @@ impl Held {
             Self::Filter => "filter",
             Self::Power => "flash power",
             Self::FlashDistance => "flash distance",
+            Self::Lamps => "lamps",
         }
     }
 }

@@ -205,10 +205,11 @@ fn camera(plan: &Plan, magnification: f64, time: Seconds) -> CameraOutlook {
 
 fn steady(plan: &Plan, lights: &[LightOutlook], time: Seconds, reference: LuxSeconds) -> Vec<SteadyOutlook> {
     let source = |light: Lux| Incident::of(light * time, reference);
+    let turned = plan.settings.lamps.as_ratio();
     let lamps = plan.lamps.iter().enumerate().map(|(index, lamp): (usize, &Lamp)| SteadyOutlook {
         of: Burns::Lamp(index),
-        on_subject: source(lamp.on_subject),
-        on_background: source(lamp.on_background),
+        on_subject: source(lamp.on_subject * turned),
+        on_background: source(lamp.on_background * turned),
         kelvin: lamp.kelvin,
     });
     let modelling = plan.lights.iter().zip(lights).enumerate().filter_map(|(index, (light, seen))| {

@@ -66,6 +66,8 @@ pub struct Settings {
     pub filter: Stops,
     /// What is set on the lights.
     pub lights: Dials,
+    /// How far the lamps of the set are turned together, against the levels they have.
+    pub lamps: Stops,
 }
 
 impl Settings {
@@ -443,7 +445,7 @@ fn settings(shot: &Shot, body: &Body, lights: &[Light], key: usize) -> Result<Se
         .enumerate()
         .map(|(index, (wire, light))| dial(&At::default().row("lights", index), wire, light, (body, &camera.body.name)))
         .collect::<Result<Vec<_>, _>>()?;
-    Ok(Settings { aperture, shutter, iso, filter, lights: Dials::new(&dials, key) })
+    Ok(Settings { aperture, shutter, iso, filter, lights: Dials::new(&dials, key), lamps: Stops::ZERO })
 }
 
 fn dial(at: &At, wire: &shot::Flash, light: &Light, (body, camera): (&Body, &str)) -> Result<Dial, Invalid> {

@@ -4,7 +4,7 @@ use crate::common::{examples, plan};
 use pebble_core::hold::{Held, TOLERANCE, Turned, hold};
 use pebble_core::plan::{Plan, Settings};
 use pebble_core::quantity::{Metres, Stops};
-use pebble_core::shot::Reading;
+use pebble_core::shot::{Reading, SetLamp, Shot};
 use pebble_core::strips;
 use pebble_core::{Outlook, outlook};
 use proptest::prelude::*;
@@ -48,7 +48,7 @@ fn exists(base: &Plan, now: &Plan) -> Option<Settings> {
                         if place >= Metres::from_metres(0.3) && place <= Metres::from_metres(30.0) {
                             let lights =
                                 now.settings.lights.with(now.key, |dial| (dial.power, dial.distance) = (*power, place));
-                            return Some(Settings { aperture, iso, filter, shutter, lights });
+                            return Some(Settings { aperture, iso, filter, shutter, lights, ..now.settings });
                         }
                     }
                 }
@@ -104,6 +104,72 @@ fn the_key_alone_is_held_and_a_rim_that_is_turned_turns_nothing_else() {
         let moved = (after.lights[light].in_frame.placement - before.lights[light].in_frame.placement).as_stops();
         assert!((moved - 1.0).abs() <= TOLERANCE + 1e-6, "light {light} moved by {moved}: {:?}", together.gave);
     }
+}
+
+/// A lamp of the kit under another name.
+fn named(name: &str) -> pebble_core::gear::Lamp {
+    let kit: serde_json::Value = serde_json::from_str(include_str!("../../../../docs/examples/kit.json")).unwrap();
+    let mut lamp = kit["lamps"][0].clone();
+    lamp["name"] = name.into();
+    serde_json::from_value(lamp).unwrap()
+}
+
+/// A stage that two lamps light and nothing else.
+fn stage(level_share: f64) -> Shot {
+    let mut shot = examples().remove(0);
+    (shot.ambient.subject, shot.ambient.background) = (Reading::Lux { lux: 0.0 }, Reading::Lux { lux: 0.0 });
+    let lamp = |name: &str| SetLamp {
+        lamp: named(name),
+        on: true,
+        level_share,
+        distance_m: 2.0,
+        gel: None,
+        misses: Vec::new(),
+        lights_background: true,
+    };
+    shot.lamps = vec![lamp("panel"), lamp("strip")];
+    shot
+}
+
+#[test]
+fn dimmers_follow_where_a_lamp_makes_the_steady_light() {
+    let turn = |base: &Shot, shutter: &str, held: &[Held]| {
+        let mut turned = base.clone();
+        turned.camera.shutter = shutter.to_owned();
+        let (was, now) = (plan(base), plan(&turned));
+        let answer = hold(&was, &now, held, Some(Turned { control: Held::Shutter, light: now.key }));
+        // As it is read again from the file, to a step of the dimmer.
+        let changes: Vec<_> = { answer.followed.iter() }
+            .map(|one| pebble_core::findings::Change { pointer: one.pointer.clone(), value: one.value.clone() })
+            .collect();
+        let read = outlook(&plan(&crate::common::applied(&turned, &changes)));
+        let kept = outlook(&now.with(answer.settings));
+        assert!((read.ambient.placement - kept.ambient.placement).as_stops().abs() < 0.02);
+        (off(&outlook(&was), &read), answer)
+    };
+    let camera = [Held::Aperture, Held::Iso, Held::Filter];
+    let all = [&[Held::Key, Held::Ambient][..], &camera].concat();
+    // A stop faster, a stop more of both; a stop slower, a stop less.
+    let base = stage(0.4);
+    for (shutter, says) in [("1/125", "1.0 brighter"), ("1/30", "1.0 dimmer")] {
+        let ((key, ambient), answer) = turn(&base, shutter, &all);
+        assert!(answer.gave.is_empty() && key.abs() <= TOLERANCE && ambient.abs() <= TOLERANCE + 0.02, "{answer:?}");
+        let words: Vec<_> = answer.followed.iter().map(|one| one.words.as_str()).collect();
+        assert_eq!(words, [format!("panel {says}"), format!("strip {says}")]);
+    }
+    // Full is full, and said; and who pins the dimmers has them stay.
+    let (_, full) = turn(&stage(0.9), "1/125", &all);
+    assert!(full.gave.iter().any(|one| one.held == Held::Ambient), "{full:?}");
+    let (_, pinned) = turn(&base, "1/125", &[&all[..], &[Held::Lamps]].concat());
+    assert!(pinned.followed.is_empty() && pinned.gave.len() == 1, "{pinned:?}");
+    // Where the aperture may move as well, the lamps are nearer at hand than its depth.
+    let (_, free) = turn(&base, "1/125", &[Held::Key, Held::Ambient]);
+    assert_eq!(free.settings.aperture, plan(&base).settings.aperture, "{:?}", free.followed);
+    // No lamp burns: nothing of them is turned.
+    let mut dark = base.clone();
+    dark.lamps.iter_mut().for_each(|lamp| lamp.on = false);
+    dark.ambient.subject = Reading::Lux { lux: 60.0 };
+    assert_eq!(turn(&dark, "1/125", &[Held::Key, Held::Ambient]).1.settings.lamps, Stops::ZERO);
 }
 
 proptest! {

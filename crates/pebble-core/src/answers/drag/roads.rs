@@ -143,7 +143,7 @@ fn road(plan: &Plan, part: usize, by: Held, streak: Seconds, wanted: Stops) -> D
     let shutter =
         strips::shutters(&plan.body).min_by(|a, b| off(a).total_cmp(&off(b))).unwrap_or(plan.settings.shutter);
     let at_length = plan.with(Settings { shutter, ..plan.settings });
-    let fixed: Vec<Held> = [Held::Filter, Held::Aperture, Held::Iso, Held::Shutter, Held::FlashDistance]
+    let fixed: Vec<Held> = [Held::Filter, Held::Aperture, Held::Iso, Held::Shutter, Held::FlashDistance, Held::Lamps]
         .into_iter()
         .filter(|control| *control != by)
         .collect();

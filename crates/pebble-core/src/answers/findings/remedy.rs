@@ -127,6 +127,7 @@ impl Turn {
             Self::Dials(set) => {
                 (set.aperture.number().to_bits(), set.shutter.time().as_secs().to_bits()).hash(&mut hasher);
                 (set.iso.number().to_bits(), set.filter.as_stops().to_bits()).hash(&mut hasher);
+                set.lamps.as_stops().to_bits().hash(&mut hasher);
                 for dial in set.lights.iter() {
                     (dial.power.to_bits(), dial.distance.as_metres().to_bits(), dial.channel).hash(&mut hasher);
                     dial.bias.map(|bias| bias.as_stops().to_bits()).hash(&mut hasher);

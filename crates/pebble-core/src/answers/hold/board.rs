@@ -2,7 +2,7 @@
 
 use super::{Held, Look, Turned, nearness};
 use crate::answers::{conditions, strips};
-use crate::outlook::{Outlook, Pulses, timing};
+use crate::outlook::{Burns, Outlook, Pulses, timing};
 use crate::physics::depth::depth;
 use crate::physics::shutter::rows::mean_share;
 use crate::physics::shutter::sync::{OVER_SHARE, ignition};
@@ -16,6 +16,44 @@ use crate::quantity::{LuxSeconds, Metres, Stops};
 pub(super) struct Place<T> {
     pub value: T,
     pub stops: f64,
+}
+
+/// All lamps turned together, and what that does to the steady light they are a part of.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct LampPlace {
+    pub value: Stops,
+    pub on_subject: f64,
+    pub on_background: f64,
+}
+
+impl LampPlace {
+    /// As far as a dimmer goes down, in stops.
+    const DIMMEST: f64 = 5.0;
+
+    /// What is set first, then the smallest moves.
+    fn all(plan: &Plan, seen: &Outlook) -> Vec<Self> {
+        let lamps = || seen.steady.iter().filter(|one| matches!(one.of, Burns::Lamp(_)));
+        let share = |lamps: LuxSeconds, all: LuxSeconds| if all > LuxSeconds::ZERO { lamps / all } else { 0.0 };
+        let (subject, background) = lamps().fold((LuxSeconds::ZERO, LuxSeconds::ZERO), |(subject, background), one| {
+            (subject + one.on_subject.exposure, background + one.on_background.exposure)
+        });
+        let of_subject = share(subject, seen.ambient.exposure);
+        let of_background = share(background, seen.background.exposure);
+        let place = |stops: f64| Self {
+            value: Stops::from_stops(stops),
+            on_subject: (1.0 + of_subject * (stops.exp2() - 1.0)).log2(),
+            on_background: (1.0 + of_background * (stops.exp2() - 1.0)).log2(),
+        };
+        let brightest = plan.lamps.iter().map(|lamp| lamp.level).fold(0.0, f64::max);
+        let room = if brightest > 0.0 { -brightest.log2() } else { 0.0 };
+        let thirds = |stops: f64| (stops * 3.0 + 1e-6).floor() as i32;
+        let steps = (1..=thirds(Self::DIMMEST)).flat_map(|step| {
+            let up = (step <= thirds(room)).then_some(step);
+            [Some(-step), up].into_iter().flatten().map(|step| place(f64::from(step) / 3.0))
+        });
+        let burn = subject > LuxSeconds::ZERO || background > LuxSeconds::ZERO;
+        std::iter::once(place(0.0)).chain(steps.filter(|_| burn)).collect()
+    }
 }
 
 /// An aperture, with the depth it gives.
@@ -70,6 +108,7 @@ pub(super) struct Board {
     pub shutter_safe: usize,
     pub isos: Vec<Place<Iso>>,
     pub filters: Vec<Place<Stops>>,
+    pub lamps: Vec<LampPlace>,
     /// The flashes that fire.
     pub lights: Vec<LightBoard>,
     /// How far ambient and background are from what is held; `None` where it is not, or is dark.
@@ -223,6 +262,7 @@ impl Board {
             shutter_safe: 0,
             isos: vec![Place { value: now.iso, stops: 0.0 }],
             filters: vec![Place { value: now.filter, stops: 0.0 }],
+            lamps: LampPlace::all(plan, seen),
             lights: Vec::new(),
             ambient_off: away(look.ambient, seen.ambient.placement),
             background_off: away(look.background, seen.background.placement),
@@ -244,6 +284,9 @@ impl Board {
         if board.may(Held::Filter) {
             let place = |value: Stops| Place { value, stops: (now.filter - value).as_stops() };
             board.filters.extend(strips::filters().map(place).filter(|place| !stays(place.stops)));
+        }
+        if !board.may(Held::Lamps) {
+            board.lamps.truncate(1);
         }
         // The smallest moves first: what costs more than all that was found is not gone through.
         board.apertures.sort_by(|a, b| a.stops.abs().total_cmp(&b.stops.abs()));
@@ -302,6 +345,8 @@ impl Board {
             let mut all = self.isos.iter().map(|place| place.value.number());
             ends.extend(end("the ISO is", &mut all, to.iso.number(), ("at its lowest", "at its highest")));
         }
+        let mut lamps = self.lamps.iter().map(|place| place.value.as_stops());
+        ends.extend(end("the dimmers are", &mut lamps, to.lamps.as_stops(), ("at their end", "full")));
         for light in self.lights.iter().filter(|light| self.may_turn(Held::Power, light.index)) {
             let what = format!("power of {} is", plan.lights[light.index].label);
             let mut all = light.powers.iter().map(|place| place.value);

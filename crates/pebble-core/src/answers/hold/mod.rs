@@ -151,6 +151,8 @@ pub fn equivalents(plan: &Plan, held: &[Held]) -> Vec<Equivalent> {
         kept = vec![Held::Key, Held::Ratios, Held::Ambient, Held::Background];
     }
     kept.extend(held.iter().copied().filter(|one| one.control().is_some()));
+    // One way differs from another in what is turned on the camera.
+    kept.push(Held::Lamps);
     let mut pulses = Pulses::kept();
     let seen = outlook_with(plan, &mut pulses);
     let look = Look::of(&seen, &kept, plan.key);

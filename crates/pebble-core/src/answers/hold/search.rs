@@ -2,7 +2,7 @@
 //! and the distance what the power's steps leave.
 
 use super::TOLERANCE;
-use super::board::{Board, LightBoard, Place, PowerPlace};
+use super::board::{Board, LampPlace, LightBoard, Place, PowerPlace};
 use crate::plan::Settings;
 use crate::quantity::scale::Iso;
 use crate::quantity::{Metres, Stops};
@@ -10,10 +10,11 @@ use crate::quantity::{Metres, Stops};
 /// Moving one more control costs as much as this many stops on one that moves already.
 const ONE_MORE: f64 = 0.25;
 /// Beyond that, what a move costs by its nature, in the order in which a photographer takes them: nothing for power, which is
-/// there to be turned; blur of the steady layer for the shutter; a walk to the bag for a filter and to the light for a
-/// distance; depth for the aperture; and the ISO last, for its noise.
+/// there to be turned; blur of the steady layer for the shutter; a walk to the bag for a filter, to the lamps for their
+/// dimmers and to the light for a distance; depth for the aperture; and the ISO last, for its noise.
 const SHUTTER: f64 = 0.02;
 const FILTER: f64 = 0.5;
+const LAMPS: f64 = 0.75;
 const DISTANCE: f64 = 1.0;
 const APERTURE: f64 = 2.0;
 const ISO: f64 = 3.0;
@@ -87,12 +88,17 @@ fn through(board: &Board, index: usize, kept: &mut Vec<Found>) {
             if beaten(kept, turned + price(filter.stops, FILTER)) {
                 break;
             }
-            let gain = aperture.stops + iso.stops + filter.stops;
-            let at = shutter_for(board, gain);
-            set_up(board, (index, depth), (*iso, *filter), at, kept);
-            // Too fast for the flashes: the steady light gives rather than the rows.
-            if at < board.shutter_safe {
-                set_up(board, (index, depth), (*iso, *filter), board.shutter_safe, kept);
+            for lamps in &board.lamps {
+                if beaten(kept, turned + price(filter.stops, FILTER) + price(lamps.value.as_stops(), LAMPS)) {
+                    break;
+                }
+                let camera = Camera { index, depth, iso: *iso, filter: *filter, lamps: *lamps };
+                let at = shutter_for(board, &camera);
+                set_up(board, &camera, at, kept);
+                // Too fast for the flashes: the steady light gives rather than the rows.
+                if at < board.shutter_safe {
+                    set_up(board, &camera, board.shutter_safe, kept);
+                }
             }
         }
     }
@@ -103,19 +109,32 @@ fn beaten(kept: &[Found], cost: f64) -> bool {
     kept.len() == KEPT && rank(0.0, cost) >= kept[KEPT - 1].rank()
 }
 
+/// Everything on the camera but its time, and the lamps.
+struct Camera {
+    /// Which aperture of the board.
+    index: usize,
+    /// Depth that it lacks.
+    depth: f64,
+    iso: Place<Iso>,
+    filter: Place<Stops>,
+    lamps: LampPlace,
+}
+
+impl Camera {
+    /// Stops of light that it gains.
+    fn gain(&self, board: &Board) -> f64 {
+        board.apertures[self.index].stops + self.iso.stops + self.filter.stops
+    }
+}
+
 /// One set-up of the camera, its lights following it.
-fn set_up(
-    board: &Board,
-    (index, depth): (usize, f64),
-    (iso, filter): (Place<Iso>, Place<Stops>),
-    at: usize,
-    kept: &mut Vec<Found>,
-) {
+fn set_up(board: &Board, camera: &Camera, at: usize, kept: &mut Vec<Found>) {
+    let &Camera { index, depth, iso, filter, lamps } = camera;
     let (aperture, shutter) = (&board.apertures[index], &board.shutters[at]);
-    let gain = aperture.stops + iso.stops + filter.stops;
-    let ambient = [board.ambient_off, board.background_off]
+    let gain = camera.gain(board);
+    let ambient = [(board.ambient_off, lamps.on_subject), (board.background_off, lamps.on_background)]
         .into_iter()
-        .flatten()
+        .filter_map(|(off, turned)| Some(off? + turned))
         .map(|off| beyond(off + gain + shutter.stops))
         .sum::<f64>();
     let (excess, cost) = (
@@ -123,7 +142,8 @@ fn set_up(
         price(shutter.stops, SHUTTER)
             + price(iso.stops, ISO)
             + price(aperture.stops, APERTURE)
-            + price(filter.stops, FILTER),
+            + price(filter.stops, FILTER)
+            + price(lamps.value.as_stops(), LAMPS),
     );
     // Most are beaten by the camera alone, and are never written down.
     if kept.len() == KEPT && rank(excess, cost) >= kept[KEPT - 1].rank() {
@@ -135,6 +155,7 @@ fn set_up(
             shutter: shutter.value,
             iso: iso.value,
             filter: filter.value,
+            lamps: board.now.lamps + lamps.value,
             ..board.now
         },
         excess,
@@ -191,9 +212,11 @@ fn keep(kept: &mut Vec<Found>, found: Found) {
 }
 
 /// The shutter that brings the steady light back; the one that is set where nothing asks for another.
-fn shutter_for(board: &Board, gain: f64) -> usize {
-    let Some(off) = board.ambient_off.or(board.background_off) else { return board.shutter_set };
-    nearest(&board.shutters, -(off + gain), |place| place.stops)
+fn shutter_for(board: &Board, camera: &Camera) -> usize {
+    let subject = board.ambient_off.map(|off| off + camera.lamps.on_subject);
+    let background = || board.background_off.map(|off| off + camera.lamps.on_background);
+    let Some(off) = subject.or_else(background) else { return board.shutter_set };
+    nearest(&board.shutters, -(off + camera.gain(board)), |place| place.stops)
 }
 
 /// How one light is set.

@@ -321,6 +321,7 @@ impl<'a> Brief<'a> {
                 dial.heads = candidate.heads;
                 dial.sync = if candidate.glow { SyncMode::HighSpeed } else { self.pulsed() };
             }),
+            lamps: self.plan.settings.lamps,
         };
         let plan_then = Plan { lights: lights.into(), settings, ..plan.clone() };
         let seen = outlook(&plan_then);
