@@ -2,6 +2,7 @@
 
 use criterion::{Criterion, criterion_group, criterion_main};
 use pebble_core::hold::{Held, Turned, equivalents, hold};
+use pebble_core::outlook::Pulses;
 use pebble_core::{Plan, Shot, findings, forecast, outlook};
 use std::hint::black_box;
 
@@ -20,14 +21,37 @@ fn measure(criterion: &mut Criterion) {
         bench.iter(|| hold(black_box(&plan), black_box(&turned), &all, Some(Turned { control: Held::Iso, light: 0 })));
     });
     criterion.bench_function("equivalent settings", |bench| bench.iter(|| equivalents(black_box(&plan), &all[..3])));
-    let seen = outlook(&plan);
-    criterion.bench_function("findings with remedies tried", |bench| {
-        bench.iter(|| findings::judge(black_box(&plan), black_box(&seen)));
+}
+
+/// The shots as they ship, with what is open on them: once as if nobody had asked of their lights before, and once as
+/// somebody does who turns a control.
+fn judged(criterion: &mut Criterion) {
+    let shots = [
+        ("card", include_str!("../../../docs/examples/card-on-a-wall.json")),
+        ("double ropes", include_str!("../../../docs/examples/double-ropes.json")),
+        ("slipway spin", include_str!("../../../docs/examples/slipway-spin.json")),
+        ("roller hall", include_str!("../../../docs/examples/roller-hall.json")),
+    ];
+    for (name, text) in shots {
+        let shot: Shot = serde_json::from_str(text).expect("the example is a shot");
+        judge(criterion, name, &Plan::try_from(&shot).expect("the shot is a plan"));
+    }
+}
+
+fn judge(criterion: &mut Criterion, name: &str, plan: &Plan) {
+    let seen = outlook(plan);
+    let open = findings::count(plan, &seen);
+    criterion.bench_function(&format!("findings of {name}, {} open", open.0 + open.1), |bench| {
+        bench.iter(|| findings::judge(black_box(plan), black_box(&seen)));
+    });
+    let mut pulses = Pulses::of_plan(plan);
+    criterion.bench_function(&format!("findings of {name}, its pulses known"), |bench| {
+        bench.iter(|| findings::judge_with(black_box(plan), black_box(&seen), &mut pulses));
     });
 }
 
 /// Nine lights of their own powers and six parts: the largest set that one screen is for.
-fn crowd() -> Plan {
+fn crowded_shot() -> Shot {
     let mut shot: Shot =
         serde_json::from_str(include_str!("../../../docs/examples/roller-hall.json")).expect("the example is a shot");
     for (index, power) in [0.11, 0.23, 0.37].into_iter().enumerate() {
@@ -35,11 +59,11 @@ fn crowd() -> Plan {
     }
     let sixth = pebble_core::shot::Part { name: "Other hand".to_owned(), ..shot.parts[3].clone() };
     shot.parts.push(sixth);
-    Plan::try_from(&shot).expect("the shot is a plan")
+    shot
 }
 
 fn crowded(criterion: &mut Criterion) {
-    let plan = crowd();
+    let plan = Plan::try_from(&crowded_shot()).expect("the shot is a plan");
     assert_eq!((plan.lights.len(), plan.parts.len()), (9, 6));
     criterion.bench_function("outlook, 9 lights, 6 parts", |bench| bench.iter(|| outlook(black_box(&plan))));
     criterion.bench_function("forecast, 9 lights, 6 parts", |bench| bench.iter(|| forecast(black_box(&plan))));
@@ -48,15 +72,18 @@ fn crowded(criterion: &mut Criterion) {
     criterion.bench_function("look held, 9 lights", |bench| {
         bench.iter(|| hold(black_box(&plan), black_box(&turned), &all, Some(Turned { control: Held::Iso, light: 0 })));
     });
-    let seen = outlook(&plan);
-    criterion.bench_function("findings, 9 lights, remedies tried", |bench| {
-        bench.iter(|| findings::judge(black_box(&plan), black_box(&seen)));
-    });
+    judge(criterion, "9 lights", &plan);
+    // All of them in trouble: too long, too bright, and cut.
+    let mut shot = crowded_shot();
+    shot.camera.shutter = "1/500".to_owned();
+    shot.lights.iter_mut().for_each(|light| light.power = 1.0);
+    shot.parts.iter_mut().for_each(|part| part.speed_m_s *= 8.0);
+    judge(criterion, "9 lights in trouble", &Plan::try_from(&shot).expect("the shot is a plan"));
 }
 
 criterion_group! {
     name = benches;
     config = Criterion::default().without_plots();
-    targets = measure, crowded
+    targets = measure, judged, crowded
 }
 criterion_main!(benches);

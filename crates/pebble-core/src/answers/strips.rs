@@ -296,13 +296,32 @@ pub(crate) fn said(plan: &Plan, to: &Settings) -> String {
         (turned.len() > 1 && same).then(|| (who(&turned), by(turned[0])))
     };
     let walked = |light: usize| (to.lights[light].distance - now.lights[light].distance).as_metres();
-    let (powers, walks) = (alike(&by, 0.1), alike(&walked, 0.05));
-    let own = |pointer: &str| {
-        !(powers.is_some() && pointer.ends_with("/power") || walks.is_some() && pointer.ends_with("/distance_m"))
+    // What is chosen by name counts by its place; zero is no change.
+    let heard = |light: usize| {
+        let (to, now) = (to.lights[light].channel, now.lights[light].channel);
+        if to == now { 0.0 } else { f64::from(to) }
     };
+    let tied = |light: usize| {
+        let (to, now) = (to.lights[light].sync, now.lights[light].sync);
+        if to == now { 0.0 } else { 1.0 + f64::from(to as u8) }
+    };
+    let (powers, walks) = (alike(&by, 0.1), alike(&walked, 0.05));
+    let (channels, syncs) = (alike(&heard, 0.5), alike(&tied, 0.5));
+    let own = |pointer: &str| {
+        let together = [
+            (powers.is_some(), "/power"),
+            (walks.is_some(), "/distance_m"),
+            (channels.is_some(), "/channel"),
+            (syncs.is_some(), "/sync"),
+        ];
+        !together.into_iter().any(|(alike, end)| alike && pointer.ends_with(end))
+    };
+    let sync = to.lights.iter().zip(now.lights.iter()).find(|(to, now)| to.sync != now.sync).map(|(to, _)| to.sync);
     let changes = written_changes(plan, to);
     let mut words: Vec<String> =
         changes.into_iter().filter(|(pointer, ..)| own(pointer)).map(|(_, _, words)| words).collect();
+    words.extend(channels.map(|(who, channel)| format!("{who} channel {channel:.0}")));
+    words.extend(syncs.zip(sync).map(|((who, _), sync)| format!("{who} {} sync", sync_label(sync))));
     words.extend(powers.map(|(who, by)| format!("{who} {} stops", bias_label(by))));
     words.extend(walks.map(|(who, by)| format!("{who} {}", walk_words(by))));
     words.join(", ")

@@ -179,3 +179,17 @@ fn a_streak_too_dim_gets_more_of_the_steady_light_and_keeps_the_key() {
     }
     assert_eq!(nearest_third(Seconds::from_millis(16.0).as_secs()), "1/60");
 }
+
+#[test]
+fn one_press_mends_all_lights_that_share_a_fault() {
+    let mut shot = crate::common::examples().remove(6);
+    shot.lights.iter_mut().for_each(|light| light.channel += 3);
+    let said = |shot: &Shot| findings::judge(&plan(shot), &outlook(&plan(shot)));
+    let silent = |shot: &Shot| said(shot).into_iter().find(|one| one.id.starts_with("silent"));
+    let one = silent(&shot).expect("nobody hears the trigger");
+    assert!(one.title.contains(" and ") && one.title.ends_with("will not fire"), "{}", one.title);
+    // Named together, as one would call it across the set.
+    assert!(one.remedies[0].label.starts_with("A B C D channel "), "{}", one.remedies[0].label);
+    let heard = crate::common::applied(&shot, &one.remedies[0].changes);
+    assert!(silent(&heard).is_none(), "{:?}", silent(&heard));
+}

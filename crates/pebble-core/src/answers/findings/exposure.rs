@@ -1,6 +1,6 @@
 //! Exposure: the subject, a light or the steady light away from where it was wanted, parts beyond white.
 
-use super::remedy::{Idea, Ideas, Source, at_power, clicks_of, iso_by, iso_with_power, power_near, shutter_by};
+use super::remedy::{Idea, Ideas, Source, at_power, clicks_of, each, iso_by, iso_with_power, power_near, shutter_by};
 use super::{Case, Flaw, Words, placed, signed, stops};
 use crate::answers::conditions::{self, Matter, NO_LIGHT};
 use crate::answers::strips;
@@ -159,25 +159,33 @@ fn moved(plan: &Plan, seen: &Outlook, times: f64) -> Option<Settings> {
     Some(Settings { lights, ..plan.settings })
 }
 
-/// One light to where it is wanted.
-pub(super) fn balanced<'a>(Case { plan, seen }: Case<'a>, flaw: &Flaw) -> Ideas<'a> {
-    let index = flaw.light(plan);
-    let (set, of) = (plan.settings, &seen.lights[index]);
-    let dial = set.lights[index];
-    if of.in_frame.placement == Stops::DARK {
+/// Lights that are off alike, each to where it is wanted.
+pub(super) fn balanced<'a>(Case { plan, seen }: Case<'a>, lights: &[usize]) -> Ideas<'a> {
+    if lights.iter().any(|light| seen.lights[*light].in_frame.placement == Stops::DARK) {
         return Ideas::none("None of it reaches the frame: see to the shutter or the trigger first.");
     }
-    let times = (-flaw.measure).exp2();
-    let power = power_near(plan, index, of.power * times).map(|power| at_power(plan, index, power));
-    let bias = dial.bias.map(|bias| Settings {
-        lights: set.lights.with(index, |dial| dial.bias = Some(bias - Stops::from_stops(flaw.measure))),
-        ..set
+    let misses = |light: usize| {
+        let falls = seen.lights[light].in_frame.placement;
+        conditions::wanted_of(plan, seen, light).map_or(Stops::ZERO, |wanted| falls - wanted)
+    };
+    let turned = each(plan, lights, |plan, light| match plan.settings.lights[light].bias {
+        Some(bias) => {
+            let lights = plan.settings.lights.with(light, |dial| dial.bias = Some(bias - misses(light)));
+            Some(Settings { lights, ..plan.settings })
+        }
+        None => {
+            let power = seen.lights[light].power * (-misses(light)).as_ratio();
+            power_near(plan, light, power).map(|power| at_power(plan, light, power))
+        }
     });
-    let distance = plan.lights[index]
-        .distance_for(of.power, dial.heads, of.on_set.exposure * times)
-        .and_then(strips::distance_near)
-        .map(|distance| Settings { lights: set.lights.with(index, |dial| dial.distance = distance), ..set });
-    Ideas::of(vec![Idea::moving_one([bias.or(power)]), Idea::moving_one([distance])])
+    let walked = each(plan, lights, |plan, light| {
+        let (of, heads) = (&seen.lights[light], plan.settings.lights[light].heads);
+        let wanted = of.on_set.exposure * (-misses(light)).as_ratio();
+        let distance = plan.lights[light].distance_for(of.power, heads, wanted).and_then(strips::distance_near)?;
+        let lights = plan.settings.lights.with(light, |dial| dial.distance = distance);
+        Some(Settings { lights, ..plan.settings })
+    });
+    Ideas::of(vec![Idea::moving_one([turned]), Idea::moving_one([walked])])
 }
 
 /// The steady light to where it is wanted: what burns needlessly first, then the shutter, then ISO with the flash.

@@ -1,7 +1,7 @@
 //! Lights among each other: who does not fire, who fires apart, rims that outshine the key, automatics at their end, light
 //! by way of a bad surface.
 
-use super::remedy::{Idea, Ideas, Source, at_power, power_near};
+use super::remedy::{Idea, Ideas, Source, at_power, each, power_near};
 use super::{Case, Flaw, Words, placed, px, signed, stops};
 use crate::answers::conditions::{DARK_SURFACE, Matter};
 use crate::plan::Settings;
@@ -161,15 +161,17 @@ pub(super) fn in_frame(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
     }
 }
 
-pub(super) fn candidates<'a>(Case { plan, seen }: Case<'a>, flaw: &Flaw, matter: Matter) -> Ideas<'a> {
+pub(super) fn candidates<'a>(Case { plan, seen }: Case<'a>, lights: &[usize], matter: Matter) -> Ideas<'a> {
     let set = plan.settings;
-    let index = flaw.light(plan);
-    let dial = set.lights[index];
+    let index = lights.first().copied().unwrap_or(plan.key);
     Ideas::of(match matter {
         Matter::Fires => {
-            let lights = set.lights.with(index, |dial| dial.channel = plan.channel);
-            let heard = Settings { lights, ..set };
-            // Where it is one too many for the exposure, all of them give way to it.
+            let heard = each(plan, lights, |plan, light| {
+                let lights = plan.settings.lights.with(light, |dial| dial.channel = plan.channel);
+                Some(Settings { lights, ..plan.settings })
+            })
+            .unwrap_or(set);
+            // Where they are too many for the exposure, all of them give way.
             let then = crate::outlook::outlook(&plan.with(heard));
             let steady = then.ambient.placement.as_ratio();
             let flash = then.subject.read_by(plan.targets.reads).as_ratio() - steady;
@@ -178,8 +180,11 @@ pub(super) fn candidates<'a>(Case { plan, seen }: Case<'a>, flaw: &Flaw, matter:
             vec![Idea::moving_one([Some(heard), together.flatten()])]
         }
         Matter::Rim => {
-            let over = (seen.lights[index].seen() - seen.key().in_frame.placement).as_stops();
-            let weaker = power_near(plan, index, dial.power * (-over).exp2()).map(|power| at_power(plan, index, power));
+            let weaker = each(plan, lights, |plan, light| {
+                let over = (seen.lights[light].seen() - seen.key().in_frame.placement).as_stops();
+                let power = plan.settings.lights[light].power * (-over).exp2();
+                power_near(plan, light, power).map(|power| at_power(plan, light, power))
+            });
             vec![Idea::moving_one([weaker])]
         }
         // Around the subject until the lens does not see it; whole steps of five degrees, to where it is beside the subject.
@@ -197,9 +202,10 @@ pub(super) fn candidates<'a>(Case { plan, seen }: Case<'a>, flaw: &Flaw, matter:
         }
         // By hand at the power that it would have found.
         Matter::MetersItself => {
-            let by_hand = power_near(plan, index, seen.lights[index].power).map(|power| Settings {
-                lights: set.lights.with(index, |dial| (dial.bias, dial.power) = (None, power)),
-                ..set
+            let by_hand = each(plan, lights, |plan, light| {
+                let power = power_near(plan, light, seen.lights[light].power)?;
+                let lights = plan.settings.lights.with(light, |dial| (dial.bias, dial.power) = (None, power));
+                Some(Settings { lights, ..plan.settings })
             });
             vec![Idea::keeping_flash([by_hand])]
         }

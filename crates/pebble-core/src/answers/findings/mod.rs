@@ -167,44 +167,53 @@ pub fn judge_with(plan: &Plan, outlook: &Outlook, pulses: &mut Pulses) -> Vec<Fi
     let before = conditions::all(plan, outlook);
     let mut flaws = flaws(case, &before);
     flaws.sort_by(|a, b| a.severity.cmp(&b.severity).then(b.hurt.total_cmp(&a.hurt)));
-    let mut findings: Vec<Finding> = Vec::with_capacity(flaws.len() + 4);
     let mut trials = Trials::of(case, &before, pulses);
-    let mut said: Vec<(Kind, Severity, String, Vec<usize>)> = Vec::new();
-    for flaw in &flaws {
-        let words = words(case, flaw);
-        // Lights with the same fault are named together.
-        if let Some(light) = flaw.light {
-            let same = |one: &&mut (Kind, Severity, String, Vec<usize>)| {
-                (one.0, one.1, &one.2) == (flaw.kind, flaw.severity, &words.title)
-            };
-            if let Some(one) = said.iter_mut().find(same) {
-                one.3.push(light);
-                continue;
+    let mut findings: Vec<Finding> = { grouped(case, &flaws).into_iter() }
+        .map(|Group { flaw, words, lights }| {
+            let ideas = candidates(case, &flaw, &lights, trials.pulses);
+            let (mut remedies, mut none) = trials.tried(&flaw, &lights, ideas);
+            // Where all of them cannot be mended at once, one of them is better than none.
+            if lights.len() > 1 && remedies.is_empty() {
+                let ideas = candidates(case, &flaw, &lights[..1], trials.pulses);
+                (remedies, none) = trials.tried(&flaw, &lights[..1], ideas);
             }
-            said.push((flaw.kind, flaw.severity, words.title.clone(), vec![light]));
-        }
-        let (remedies, none) = {
-            let ideas = candidates(case, flaw, trials.pulses);
-            trials.tried(flaw, ideas)
-        };
-        findings.push(Finding {
-            id: identity(plan, flaw),
-            severity: flaw.severity,
-            title: words.title,
-            cause: words.cause,
-            remedies,
-            unanswered: none,
-        });
-    }
-    for (kind, severity, title, lights) in said {
-        let first = Flaw { kind, light: lights.first().copied(), severity, ..Flaw::doubt(kind, 0.0) };
-        let id = identity(plan, &first);
-        if let Some(finding) = findings.iter_mut().find(|one| one.id == id && one.title == title) {
-            finding.title = format!("{}{title}", names(plan, &lights));
-        }
-    }
+            Finding {
+                id: identity(plan, &flaw),
+                severity: flaw.severity,
+                title: format!("{}{}", names(plan, &lights), words.title),
+                cause: words.cause,
+                remedies,
+                unanswered: none,
+            }
+        })
+        .collect();
     findings.extend(good(case, &flaws));
     findings
+}
+
+/// A flaw, its words, and the lights that have it: those with the same fault are named together, the first for all.
+struct Group {
+    flaw: Flaw,
+    words: Words,
+    lights: Vec<usize>,
+}
+
+fn grouped(case: Case, flaws: &[Flaw]) -> Vec<Group> {
+    let mut groups: Vec<Group> = Vec::with_capacity(flaws.len() + 4);
+    for flaw in flaws {
+        let words = words(case, flaw);
+        let same = |group: &&mut Group| {
+            (group.flaw.kind, group.flaw.severity, &group.words.title) == (flaw.kind, flaw.severity, &words.title)
+        };
+        match flaw.light {
+            Some(light) => match groups.iter_mut().filter(|group| !group.lights.is_empty()).find(same) {
+                Some(group) => group.lights.push(light),
+                None => groups.push(Group { flaw: *flaw, words, lights: vec![light] }),
+            },
+            None => groups.push(Group { flaw: *flaw, words, lights: Vec::new() }),
+        }
+    }
+    groups
 }
 
 /// Begins a title with the lights it is about, where there are several on the set.
@@ -275,21 +284,21 @@ fn words(case: Case, flaw: &Flaw) -> Words {
     }
 }
 
-/// Turns that may mend a flaw, likeliest first, or why there are none. None of them is offered untried.
-fn candidates<'a>(case: Case<'a>, flaw: &Flaw, pulses: &mut Pulses) -> Ideas<'a> {
+/// Turns that may mend a flaw of some lights, likeliest first, or why there are none. None of them is offered untried.
+fn candidates<'a>(case: Case<'a>, flaw: &Flaw, lights: &[usize], pulses: &mut Pulses) -> Ideas<'a> {
     let Kind::Unmet(matter) = flaw.kind else {
         return Ideas::none("A measurement settles it, nothing on the set does.");
     };
     match matter {
-        Matter::Rows | Matter::Rear => sync::candidates(case, flaw, matter),
+        Matter::Rows | Matter::Rear => sync::candidates(case, lights, matter),
         Matter::Still => freeze::candidates(case, flaw, pulses),
         Matter::NoTrail | Matter::Streak | Matter::Shows => steady::candidates(case, flaw, matter, pulses),
         Matter::Exposure => exposure::candidates(case),
-        Matter::Balance => exposure::balanced(case, flaw),
+        Matter::Balance => exposure::balanced(case, lights),
         Matter::Ambient | Matter::Background => exposure::steady_candidates(case, matter),
         Matter::Depth | Matter::Shallow => depth::candidates(case, matter),
         Matter::Fires | Matter::Rim | Matter::Automatic | Matter::MetersItself | Matter::Hand | Matter::OutOfFrame => {
-            lights::candidates(case, flaw, matter)
+            lights::candidates(case, lights, matter)
         }
         Matter::Burst => supply::candidates(case, flaw),
         Matter::AsksLength => Ideas::none("Only you know how long it shall be: give the part a length."),

@@ -294,9 +294,12 @@ impl<'a> Trials<'a> {
     }
 
     /// Tries the ideas and keeps what mends the flaw and harms nothing; without any, why.
-    pub fn tried(&mut self, flaw: &Flaw, ideas: Ideas<'_>) -> (Vec<Remedy>, Option<String>) {
+    pub fn tried(&mut self, flaw: &Flaw, lights: &[usize], ideas: Ideas<'_>) -> (Vec<Remedy>, Option<String>) {
         let Kind::Unmet(matter) = flaw.kind else { return (Vec::new(), ideas.none.map(str::to_owned)) };
-        let about = |one: &Condition| (one.matter, one.part, one.light) == (matter, flaw.part, flaw.light);
+        let about = |one: &Condition| {
+            (one.matter, one.part) == (matter, flaw.part)
+                && one.light.map_or(lights.is_empty(), |light| lights.contains(&light))
+        };
         let mut found: Vec<Remedy> = Vec::new();
         let mut harmed: Option<Condition> = None;
         let now = Turn::Dials(self.case.plan.settings);
@@ -395,6 +398,15 @@ fn effect(case: Case, plan: &Plan, seen: &Outlook) -> String {
 }
 
 // --- turning controls by clicks ---------------------------------------------------------------------------------
+
+/// The same done to each of some lights, one after the other; `None` where one of them cannot.
+pub(super) fn each(
+    plan: &Plan,
+    lights: &[usize],
+    turned: impl Fn(&Plan, usize) -> Option<Settings>,
+) -> Option<Settings> {
+    lights.iter().try_fold(plan.settings, |set, light| turned(&plan.with(set), *light))
+}
 
 /// The nearest power on a unit's dial, `None` beyond its ends.
 pub(super) fn power_near(plan: &Plan, light: usize, power: f64) -> Option<f64> {

@@ -1,17 +1,17 @@
 //! Flash and shutter: dark edges, rear sync that is none, assumed travel.
 
-use super::remedy::{Idea, Ideas, power_by_distance, power_by_iso, power_near, shutter_by};
+use super::remedy::{Idea, Ideas, each, power_by_distance, power_by_iso, power_near, shutter_by};
 use super::{Case, Flaw, Kind, Words, percent, signed};
 use crate::answers::conditions::Matter;
 use crate::answers::strips;
 use crate::file::gear::FirstRow;
 use crate::outlook::{LightOutlook, timing};
-use crate::physics::shutter::SyncMode;
 use crate::physics::shutter::rows::{Edge, TOUCHED_SHARE};
 use crate::physics::shutter::sync::{OVER_SHARE, leaves_no_row_dark};
+use crate::physics::shutter::{Run, SyncMode};
 use crate::plan::{Plan, Settings};
 use crate::quantity::Stops;
-use crate::quantity::scale::power_label;
+use crate::quantity::scale::{ShutterTime, power_label};
 
 /// What nobody has measured and decides something.
 pub(super) fn doubts(Case { plan, seen }: Case, found: &mut Vec<Flaw>) {
@@ -96,34 +96,48 @@ fn edge_cause(Case { plan, seen: whole }: Case, light: usize, shutter: &str) -> 
     )
 }
 
-pub(super) fn candidates<'a>(Case { plan, seen }: Case<'a>, flaw: &Flaw, matter: Matter) -> Ideas<'a> {
+pub(super) fn candidates<'a>(Case { plan, seen }: Case<'a>, lights: &[usize], matter: Matter) -> Ideas<'a> {
     let set = plan.settings;
-    let index = flaw.light(plan);
-    let (light, of_light) = (&plan.lights[index], &seen.lights[index]);
     if matter == Matter::Rear {
         let slower = (1..=24).map(move |clicks| shutter_by(plan, -clicks).map(|shutter| Settings { shutter, ..set }));
         return Ideas::of(vec![Idea::keeping_flash(slower)]);
     }
-    let slower = of_light.usable_sync.map(|shutter| Settings { shutter, ..set });
-    // The brightest power whose pulse fits this shutter time, the picture kept by ISO.
-    let dial = set.lights[index];
-    let weaker = strips::powers(light).rev().filter(|power| *power < dial.power).find(|power| {
-        let pulse = light.unit.control.at(*power).pulse;
-        leaves_no_row_dark(seen.run, dial.sync, timing(plan, index, pulse.time_of_share(OVER_SHARE)), &pulse)
+    // The time that is slow enough for all of them.
+    let usable: Option<Vec<ShutterTime>> = lights.iter().map(|light| seen.lights[*light].usable_sync).collect();
+    let slowest = usable.and_then(|times| times.into_iter().reduce(|a, b| if a.time() >= b.time() { a } else { b }));
+    let slower = slowest.map(|shutter| Settings { shutter, ..set });
+    let weaker = |plan: &Plan, light: usize| fitting_power(plan, light, seen.run);
+    let nearer = each(plan, lights, |plan, light| {
+        power_by_distance(plan, light, weaker(plan, light)?, seen.lights[light].on_set.exposure)
     });
-    let glow = strips::syncs(plan, index).any(|mode| mode == SyncMode::HighSpeed).then(|| {
-        let loss = crate::physics::shutter::high_speed::loss(seen.run, light.unit.efficiency);
-        let power = power_near(plan, index, dial.power / loss.as_ratio())?;
-        let lights = set.lights.with(index, |dial| (dial.power, dial.sync) = (power, SyncMode::HighSpeed));
-        Some(Settings { lights, ..set })
+    // The ISO follows one power, not several.
+    let by_iso = match lights {
+        [light] => weaker(plan, *light).and_then(|power| power_by_iso(plan, *light, power)),
+        _ => None,
+    };
+    let glow = each(plan, lights, |plan, light| {
+        strips::syncs(plan, light).find(|mode| *mode == SyncMode::HighSpeed)?;
+        let loss = crate::physics::shutter::high_speed::loss(seen.run, plan.lights[light].unit.efficiency);
+        let power = power_near(plan, light, plan.settings.lights[light].power / loss.as_ratio())?;
+        let lights = plan.settings.lights.with(light, |dial| (dial.power, dial.sync) = (power, SyncMode::HighSpeed));
+        Some(Settings { lights, ..plan.settings })
     });
     // What is cut is below where it was set: with all of it in the frame it is as bright as it reads on the set.
     Ideas::of(vec![
         Idea::moving_one([slower]),
-        Idea::moving_one([weaker.and_then(|power| power_by_distance(plan, index, power, of_light.on_set.exposure))]),
-        Idea::moving_one([weaker.and_then(|power| power_by_iso(plan, index, power))]),
-        Idea::moving_one([glow.flatten()]),
+        Idea::moving_one([nearer]),
+        Idea::moving_one([by_iso]),
+        Idea::moving_one([glow]),
     ])
+}
+
+/// The brightest lower power of a light whose pulse fits a shutter time.
+fn fitting_power(plan: &Plan, light: usize, run: Run) -> Option<f64> {
+    let (of, dial) = (&plan.lights[light], plan.settings.lights[light]);
+    strips::powers(of).rev().filter(|power| *power < dial.power).find(|power| {
+        let pulse = of.unit.control.at(*power).pulse;
+        leaves_no_row_dark(run, dial.sync, timing(plan, light, pulse.time_of_share(OVER_SHARE)), &pulse)
+    })
 }
 
 pub(super) fn good(Case { plan, seen }: Case) -> Option<Words> {
