@@ -77,7 +77,15 @@ export function CameraChoice(props: Props) {
   return (
     <Popover width={320} trapFocus position="top-start">
       <Popover.Target>
-        <Button size="compact-xs" radius="xl" variant="default" data-choose="camera">
+        <Button
+          size="compact-xs"
+          radius="xl"
+          variant="default"
+          data-choose="camera"
+          title={`${shot.camera.body.name} · ${shot.camera.lens.name}`}
+          miw={0}
+          styles={{ label: { display: 'block', height: 'auto', textOverflow: 'ellipsis' } }}
+        >
           {shot.camera.body.name} · {shot.camera.lens.name}
         </Button>
       </Popover.Target>

@@ -170,6 +170,11 @@ impl ImageMotion {
         self.speed + self.shake + zoom
     }
 
+    /// Whether the camera draws of itself, on purpose.
+    pub fn is_with_the_camera(&self) -> bool {
+        self.swing > MetresPerSecond::ZERO || self.zoom > Metres::ZERO
+    }
+
     /// The time in which it draws a length on purpose: `t = (ℓ − zoom)/u`. Infinite for what stands still.
     pub fn time_of(&self, length: Metres) -> Seconds {
         if self.speed == MetresPerSecond::ZERO {
