@@ -654,6 +654,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/said": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A figure as it is said: `1/1900 s`, `6 ft 6`, `40 km/h`. */
+        post: operations["figure"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shots": {
         parameters: {
             query?: never;
@@ -909,6 +926,23 @@ export interface paths {
         put?: never;
         /** How bright a lamp is, from one streak in a test frame. */
         post: operations["streak"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/strip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The notch that a typed figure asks for. */
+        post: operations["into_strip"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2407,6 +2441,17 @@ export interface components {
          * @enum {string}
          */
         Intent: "pebble" | "skim" | "dash";
+        /** @description Something typed into a control. */
+        IntoStrip: {
+            /** @description The light it belongs to, where it belongs to one. */
+            light?: number | null;
+            /** @description The shot as it is. */
+            shot: components["schemas"]["Shot"];
+            /** @description The control, by its id. */
+            strip: string;
+            /** @description As typed. */
+            text: string;
+        };
         /** @description One thing of a kit. */
         Item: {
             /** @description A flash unit. */
@@ -4497,6 +4542,27 @@ export interface components {
              */
             range_m?: number | null;
         };
+        /** @description Where a typed figure leads. */
+        Typed: {
+            /** @description Whether the dial has just this figure. */
+            exact: boolean;
+            /** @description Which notch it is. */
+            index: number;
+            /** @description As written on the dial. */
+            label: string;
+            /** @description JSON pointer of the value in the shot. */
+            pointer: string;
+            /** @description The value of the notch. */
+            value: unknown;
+        };
+        /** @description What was understood. */
+        Understood: {
+            /**
+             * Format: double
+             * @description In the unit of its kind.
+             */
+            value: number;
+        };
         /**
          * @description What kind of thing a unit is.
          * @enum {string}
@@ -4716,6 +4782,13 @@ export interface components {
              * @description Weight of units and modifiers at most.
              */
             weight_kg?: number | null;
+        };
+        /** @description A figure typed anywhere. */
+        Words: {
+            /** @description What it is of. */
+            kind: components["schemas"]["Kind"];
+            /** @description As typed. */
+            text: string;
         };
         /** @description A row that cannot be. */
         WrongRow: {
@@ -7997,6 +8070,81 @@ export interface operations {
             };
         };
     };
+    figure: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Words"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Understood"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     list: {
         parameters: {
             query?: {
@@ -9450,6 +9598,81 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LampLuminance"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    into_strip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["IntoStrip"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Typed"];
                 };
             };
             400: {

@@ -1,4 +1,14 @@
-import type { BenchAnswer, Held, HoldAnswer, Moved, Problem, Shot, Strip } from '../api/client'
+import {
+  answered,
+  client,
+  type BenchAnswer,
+  type Held,
+  type HoldAnswer,
+  type Moved,
+  type Problem,
+  type Shot,
+  type Strip,
+} from '../api/client'
 import { Key } from '../commands/Key'
 import { COMMANDS, keyOf, type CommandId } from '../commands/list'
 import { NotchedStrip } from '../controls/NotchedStrip'
@@ -103,6 +113,9 @@ export function Controls(props: Props) {
           ?.words.split(', ')
           .at(-1)
           ?.replace(/ clicks?/, '')}
+        understand={(text) =>
+          answered(client.POST('/api/strip', { body: { shot, strip: id, light: strip.light ?? null, text } }))
+        }
         onLock={LOCKABLE.has(id) ? () => onChange(toggled(shot, id as Held)) : undefined}
         onChange={(index) =>
           onTurn(

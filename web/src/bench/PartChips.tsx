@@ -1,10 +1,11 @@
 import { Button, Popover, UnstyledButton } from '@mantine/core'
-import { memo, useState } from 'react'
+import { lazy, memo, Suspense, useState } from 'react'
 import type { Part, PartForecast, Problem, Shot } from '../api/client'
 import { IntentMark, INTENT_WORDS } from '../marks/IntentMark'
-import { PartForm } from './PartForm'
 import { percent, pixels } from '../words/figures'
 import classes from './PartChips.module.css'
+
+const PartForm = lazy(() => import('./PartForm').then(({ PartForm }) => ({ default: PartForm })))
 
 const STATE_WORDS = { met: 'as intended', near: 'near', missed: 'missed' } as const
 const NEW_PART: Part = {
@@ -72,17 +73,19 @@ export const PartChips = memo(function PartChips({ parts, camera, seen, refusal,
               </UnstyledButton>
             </Popover.Target>
             <Popover.Dropdown>
-              <PartForm
-                part={part}
-                camera={camera}
-                seen={result}
-                problem={refusal?.field?.startsWith(`parts[${index}].`) ? refusal : undefined}
-                onChange={(to) => replace(index, to)}
-                onRemove={() => {
-                  setOpen(undefined)
-                  onChange(parts.filter((_, at) => at !== index))
-                }}
-              />
+              <Suspense fallback={null}>
+                <PartForm
+                  part={part}
+                  camera={camera}
+                  seen={result}
+                  problem={refusal?.field?.startsWith(`parts[${index}].`) ? refusal : undefined}
+                  onChange={(to) => replace(index, to)}
+                  onRemove={() => {
+                    setOpen(undefined)
+                    onChange(parts.filter((_, at) => at !== index))
+                  }}
+                />
+              </Suspense>
             </Popover.Dropdown>
           </Popover>
         )

@@ -79,6 +79,7 @@ export const ON_A_MARK: { group: Group; keys: string; words: string }[] = [
   { group: 'Controls', keys: '← →', words: 'One click' },
   { group: 'Controls', keys: 'PgUp PgDn', words: 'Three clicks' },
   { group: 'Controls', keys: 'Home End', words: 'To the end of the range' },
+  { group: 'Controls', keys: '0 … 9 ↵', words: 'Type a figure: 1/125, 2.8, 6 ft 6, ND 0.9' },
   { group: 'Controls', keys: 'Space', words: 'Lock it, or let it follow' },
   { group: 'Looking', keys: '+ − ← →', words: 'On the moment: zoom and move; Enter pulse, 0 all' },
   { group: 'Looking', keys: '↑ ↓', words: 'On a rung of the ladder: set its target' },

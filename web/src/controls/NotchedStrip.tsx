@@ -1,8 +1,9 @@
 import { UnstyledButton } from '@mantine/core'
-import { useCallback, useEffect, useRef } from 'react'
+import { useCallback, useEffect, useRef, useState } from 'react'
 import type { Strip } from '../api/client'
 import { Lock } from '../marks/Lock'
 import { MovesMarks } from '../marks/MovesMarks'
+import { TypedFigure, type Understood } from './TypedFigure'
 import classes from './NotchedStrip.module.css'
 
 /** Width of a notch while dragging, in CSS pixels. */
@@ -24,11 +25,17 @@ type Props = {
   followed?: string | undefined
   onChange: (index: number) => void
   onLock?: (() => void) | undefined
+  /** The notch that a typed figure asks for. */
+  understand: (text: string) => Promise<Understood>
 }
+
+/** What begins a figure; a letter is a command. */
+const BEGINS = /^[\d+\-−]$/
 
 /** A control that shows its neighbours and its ends, stepped by arrow keys, wheel or drag. */
 export function NotchedStrip(props: Props) {
-  const { strip, index, shortcut, error, locked, followed, onChange, onLock } = props
+  const { strip, index, shortcut, error, locked, followed, onChange, onLock, understand } = props
+  const [typing, setTyping] = useState<string>()
   const body = useRef<HTMLDivElement>(null)
   const drag = useRef<{ x: number; index: number } | undefined>(undefined)
   const wheel = useRef(0)
@@ -80,7 +87,7 @@ export function NotchedStrip(props: Props) {
         id={`strip-${strip.id}`}
         className={classes.strip}
         data-locked={locked || undefined}
-        role="slider"
+        role={typing === undefined ? 'slider' : 'group'}
         tabIndex={0}
         aria-labelledby={`label-${strip.id}`}
         aria-valuemin={0}
@@ -90,9 +97,15 @@ export function NotchedStrip(props: Props) {
         aria-invalid={error ? true : undefined}
         aria-describedby={error ? `error-${strip.id}` : undefined}
         onKeyDown={(event) => {
+          if (event.target !== event.currentTarget) return
           if (event.key === ' ' && onLock) {
             event.preventDefault()
             return onLock()
+          }
+          const plain = !event.ctrlKey && !event.metaKey && !event.altKey
+          if (plain && (BEGINS.test(event.key) || event.key === 'Enter')) {
+            event.preventDefault()
+            return setTyping(event.key === 'Enter' ? '' : event.key)
           }
           const wanted = keys[event.key]
           if (wanted === undefined || event.ctrlKey || event.metaKey || event.altKey) return
@@ -100,6 +113,7 @@ export function NotchedStrip(props: Props) {
           to(wanted)
         }}
         onPointerDown={(event) => {
+          if (typing !== undefined) return
           event.currentTarget.setPointerCapture(event.pointerId)
           drag.current = { x: event.clientX, index }
         }}
@@ -118,21 +132,43 @@ export function NotchedStrip(props: Props) {
         }}
         onPointerCancel={() => (drag.current = undefined)}
       >
-        {offsets.map((offset) => {
-          const notch = strip.notches[index + offset]
-          const end = index + offset === -1 || index + offset === last + 1
-          return (
-            <span key={offset} className={offset === 0 ? classes.value : classes.notch} data-offset={offset}>
-              {offset === 0 ? (
-                value
-              ) : end ? (
-                <i className={classes.end} title="End of the range" />
-              ) : (
-                notch?.label
-              )}
-            </span>
-          )
-        })}
+        {typing !== undefined && (
+          <TypedFigure
+            label={strip.label}
+            begun={typing}
+            understand={understand}
+            onTake={(understood) => {
+              to(understood.index)
+              setTyping(undefined)
+              body.current?.focus()
+            }}
+            onLeave={() => setTyping(undefined)}
+            onClose={() => {
+              setTyping(undefined)
+              body.current?.focus()
+            }}
+          />
+        )}
+        {typing === undefined &&
+          offsets.map((offset) => {
+            const notch = strip.notches[index + offset]
+            const end = index + offset === -1 || index + offset === last + 1
+            return (
+              <span
+                key={offset}
+                className={offset === 0 ? classes.value : classes.notch}
+                data-offset={offset}
+              >
+                {offset === 0 ? (
+                  value
+                ) : end ? (
+                  <i className={classes.end} title="End of the range" />
+                ) : (
+                  notch?.label
+                )}
+              </span>
+            )
+          })}
       </div>
       {followed ? (
         <span className={classes.followed} data-followed={strip.id}>

@@ -120,6 +120,8 @@ fn bodies() -> Map<String, Value> {
     own.owned = Some(2);
     let all = json!({
         "Shot": shot,
+        "IntoStrip": { "shot": shot, "strip": "subject_distance", "text": "6 ft 6" },
+        "Words": { "kind": "time", "text": "1/1900 s" },
         "HoldRequest": { "base": shot, "shot": shot },
         "BalanceRequest": { "shot": shot, "wish": { "light": 0, "against": 0, "stops": -1.0 } },
         "DragRequest": { "shot": shot, "wish": { "part": 0, "share": 0.2, "ambient_stops": -1.0 } },

@@ -15,6 +15,7 @@ mod ranges;
 pub mod shots;
 mod studio;
 pub mod traces;
+mod typed;
 pub mod units;
 pub mod versions;
 mod web;
@@ -95,6 +96,8 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(forecast::grouped))
         .routes(routes!(forecast::balanced))
         .routes(routes!(forecast::metered))
+        .routes(routes!(typed::into_strip))
+        .routes(routes!(typed::figure))
         .routes(routes!(matching::search))
         .routes(routes!(matching::whole))
         .routes(routes!(matching::job))

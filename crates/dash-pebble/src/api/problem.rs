@@ -9,6 +9,7 @@ use crate::store::{ChangeError, Gone, primary_code};
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use pebble_core::gear::Item;
+use pebble_core::quantity::said::MOST_SIGNS;
 use pebble_core::trace::TraceError;
 use pebble_core::{Invalid, Shot};
 use serde::Serialize;
@@ -82,6 +83,13 @@ impl Answerable for Item {
 pub enum ApiError {
     /// A figure that cannot be.
     Invalid(Invalid),
+    /// A typed text that is no figure, or more than one.
+    Typed {
+        /// As typed.
+        text: String,
+        /// In a sentence.
+        reason: String,
+    },
     /// Not JSON, or not of the right shape.
     Unreadable {
         /// What it should have been.
@@ -219,6 +227,11 @@ impl ApiError {
                     "A value cannot be",
                     format!("{error}. Nothing was changed."),
                 )
+            },
+            Self::Typed { text, reason } => Problem {
+                field: Some("text".to_owned()),
+                value: Some(text.chars().take(MOST_SIGNS).collect()),
+                ..plain(StatusCode::UNPROCESSABLE_ENTITY, "unclear-figure", "That cannot be read", reason)
             },
             Self::Unreadable { what, path, reason } => Problem {
                 field: (!path.is_empty() && path != ".").then_some(path),

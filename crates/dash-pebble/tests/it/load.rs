@@ -212,8 +212,8 @@ fn memory(process: u32) -> (f64, f64) {
 
 #[tokio::test]
 async fn large_pictures_stay_in_bounded_memory() {
-    let shots =
-        ["double-ropes", "lantern-slalom", "slipway-spin", "sabre-reach", "silks", "finishers-wall", "roller-hall"];
+    // The largest of them: most people, most movement, most lights.
+    let shots = ["finishers-wall", "slipway-spin", "roller-hall", "lantern-slalom"];
     for (at_once, limit) in [(1, 64.0), (8, 400.0)] {
         for shot in shots {
             let server = Server::demo();
@@ -229,7 +229,7 @@ async fn large_pictures_stay_in_bounded_memory() {
             let most = memory(server.id()).1 - before;
             println!("{at_once} × {shot} at 2400 px: {most:.0} MB");
             assert!(most < limit, "{at_once} × {shot}: {most:.0} MB");
-            if at_once == 8 && shot == shots[1] {
+            if at_once == 8 {
                 break;
             }
         }

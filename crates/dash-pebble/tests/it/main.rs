@@ -24,4 +24,5 @@ mod rooms;
 mod safe;
 mod sample_traces;
 mod spoiled_files;
+mod typed;
 mod versions;

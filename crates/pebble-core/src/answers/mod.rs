@@ -1,5 +1,5 @@
 //! What is answered about a plan. Each answer may use those before it, never those after:
-//! strips, conditions · hold · drag, groups, compare · findings · forecast, daylight · matching.
+//! strips, conditions · typed, hold · drag, groups, compare · findings · forecast, daylight · matching.
 
 pub mod balance;
 pub mod cautions;
@@ -18,3 +18,4 @@ pub mod metering;
 pub mod sheet;
 pub mod strips;
 pub mod trace;
+pub mod typed;

@@ -229,7 +229,10 @@ pub fn syncs(plan: &Plan, light: usize) -> impl Iterator<Item = SyncMode> + use<
 
 /// A distance as written.
 pub fn distance_label(distance: Metres) -> String {
-    format!("{:.*} m", if distance.as_metres() < 12.5 { 1 } else { 0 }, distance.as_metres())
+    let metres = distance.as_metres();
+    // Half metres are half metres farther off, too: no two places have one label.
+    let halves = metres < 12.5 || (metres < 20.0 && (metres - metres.round()).abs() > 0.05);
+    format!("{metres:.*} m", usize::from(halves))
 }
 
 /// A filter as written: density and, for people who count stops, none of it.

@@ -11,7 +11,7 @@ use proptest::prelude::*;
 
 /// Shots of all kinds; as many as `HARMLESS` says.
 fn cases() -> u32 {
-    std::env::var("HARMLESS").ok().and_then(|text| text.parse().ok()).unwrap_or(1500)
+    std::env::var("HARMLESS").ok().and_then(|text| text.parse().ok()).unwrap_or(1000)
 }
 
 #[derive(Clone, Debug)]

@@ -23,6 +23,7 @@ mod properties;
 mod quantities;
 mod remedies;
 mod rooms;
+mod said;
 mod second_route;
 mod sky;
 mod worked_cases;

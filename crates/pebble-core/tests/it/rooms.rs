@@ -7,7 +7,7 @@ const ROOMS: [&str; 6] = ["quantity", "physics", "file", "plan", "outlook", "ans
 /// The same within the last room; those in one line know nothing of each other.
 const ANSWERS: [&[&str]; 6] = [
     &["strips", "conditions", "trace", "sheet", "fit", "cautions", "metering", "guides"],
-    &["hold"],
+    &["hold", "typed"],
     &["drag", "groups", "compare", "balance"],
     &["findings"],
     &["forecast", "daylight"],

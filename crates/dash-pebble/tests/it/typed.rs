@@ -1,0 +1,88 @@
+//! Figures typed as they are said, over the wire and into a control on the screen.
+
+use crate::common::bench::{open_shot, saved};
+use crate::common::browser::Browser;
+use crate::common::{Server, example};
+use reqwest::{Client, StatusCode};
+use serde_json::{Value, json};
+use thirtyfour::prelude::*;
+
+async fn asked(server: &Server, path: &str, body: &Value) -> (StatusCode, Value) {
+    let answer = Client::new().post(server.url(path)).json(body).send().await.expect("an answer");
+    (answer.status(), answer.json().await.expect("it is JSON"))
+}
+
+#[tokio::test]
+async fn a_figure_is_understood_or_refused_with_a_sentence() {
+    let server = Server::demo();
+    let into =
+        |strip: &str, text: &str| json!({ "shot": example("double-ropes"), "strip": strip, "light": 0, "text": text });
+    for (strip, text, label) in [
+        ("subject_distance", "4 ft", "1.2 m"),
+        ("shutter", "0.4s", "0.4\""),
+        ("flash_distance", "120 cm", "1.2 m"),
+        ("power", "1/16", "1/16"),
+        ("filter", "ND8", "ND 0.9"),
+    ] {
+        let (status, taken) = asked(&server, "/api/strip", &into(strip, text)).await;
+        assert_eq!((status, &taken["label"]), (StatusCode::OK, &json!(label)), "{strip} “{text}”: {taken}");
+    }
+    let much = "1".repeat(10_000);
+    for (strip, text, words) in [
+        ("shutter", "125", "could be 1/125 s or 125 s"),
+        ("shutter", "f5.6", "is an aperture"),
+        ("aperture", "0.1", "beyond this dial"),
+        ("subject_distance", "1/2", "is no figure for a distance"),
+        ("subject_distance", "", "Nothing stands there"),
+        ("subject_distance", much.as_str(), "has 10000 signs"),
+        ("tilt", "1", "is no control"),
+    ] {
+        let (status, told) = asked(&server, "/api/strip", &into(strip, text)).await;
+        assert_eq!((status, &told["field"]), (StatusCode::UNPROCESSABLE_ENTITY, &json!("text")), "{told}");
+        assert!(told["detail"].as_str().unwrap().contains(words), "{told}");
+        assert!(told["value"].as_str().unwrap().chars().count() <= 40, "what was typed is not sent back at length");
+    }
+    let (_, taken) = asked(&server, "/api/said", &json!({ "kind": "speed", "text": "40 km/h" })).await;
+    assert!((taken["value"].as_f64().unwrap() - 11.111).abs() < 1e-3);
+    let (status, told) = asked(&server, "/api/said", &json!({ "kind": "speed", "text": "fast" })).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert_eq!(
+        told["detail"],
+        "“fast” is no figure for a speed. 4 m/s, 40 km/h, 5:30 /km or 320 rpm @ 0.3 m would do."
+    );
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_control_takes_what_is_typed_and_digits_never_change_the_view() {
+    let server = Server::demo();
+    let browser = Browser::open().await;
+    browser.size(1280, 800).await;
+    open_shot(&browser, &server, "Double ropes, both feet up").await;
+    let stands = |strip: &str, value: &str| {
+        format!("document.querySelector('#strip-{strip}').getAttribute('aria-valuetext') === {value:?}")
+    };
+    // From five metres to one and a fifth in six keys.
+    browser.keys("d1.2").await;
+    browser.until("document.querySelector('#typed-understood')?.innerText.startsWith('1.2 m')").await;
+    browser.keys(Key::Enter + "").await;
+    browser.until(&stands("flash_distance", "1.2 m")).await;
+    // Feet and inches, in the words of whoever has a tape of them.
+    browser.keys("g16 ft 6").await;
+    browser.until("document.querySelector('#typed-understood')?.innerText.startsWith('5.0 m')").await;
+    browser.keys(Key::Enter + "").await;
+    browser.until(&stands("subject_distance", "5.0 m")).await;
+    // What could be two things is refused where it stands, and taken by no Enter.
+    browser.keys("s125").await;
+    browser.until("document.querySelector('#typed-understood[data-wrong]')?.innerText.includes('could be')").await;
+    browser.keys(Key::Enter + "").await;
+    browser.until("document.querySelector('[data-typed]').getAttribute('aria-invalid') === 'true'").await;
+    browser.keys(Key::Escape + "").await;
+    browser.until("!document.querySelector('[data-typed]') && document.activeElement.id === 'strip-shutter'").await;
+    browser.until(&stands("shutter", "1/60")).await;
+    browser.keys("1/200").await;
+    browser.keys(Key::Enter + "").await;
+    browser.until(&stands("shutter", "1/200")).await;
+    // The frame still shows both layers: a digit in a control is a figure.
+    browser.until("document.querySelector('[aria-label=\"Light shown\"] input:checked').value === 'both'").await;
+    saved(&browser).await;
+}

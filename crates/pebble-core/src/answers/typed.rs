@@ -1,0 +1,135 @@
+//! A figure typed into a control: the notch that is nearest to it.
+
+use crate::answers::strips::{Strip, Value, strips};
+use crate::plan::Plan;
+use crate::quantity::said::{self, Kind, Unclear};
+use crate::wire::report;
+
+report! {
+    /// Where a typed figure leads.
+    pub struct Typed {
+        /// JSON pointer of the value in the shot.
+        pub pointer: String,
+        /// The value of the notch.
+        pub value: Value,
+        /// As written on the dial.
+        pub label: String,
+        /// Which notch it is.
+        pub index: usize,
+        /// Whether the dial has just this figure.
+        pub exact: bool,
+    }
+}
+
+/// Why a control cannot be set so.
+#[derive(Clone, Debug, PartialEq, thiserror::Error)]
+pub enum NotTyped {
+    /// It is no figure for it.
+    #[error(transparent)]
+    Unclear(#[from] Unclear),
+    /// The dial ends before it.
+    #[error("“{text}” is beyond this dial: {from} to {to}.")]
+    Beyond {
+        /// As typed.
+        text: String,
+        /// One end.
+        from: String,
+        /// The other.
+        to: String,
+    },
+    /// There is no such word on it.
+    #[error("“{text}” is none of {words}.")]
+    NoWord {
+        /// As typed.
+        text: String,
+        /// Those that there are.
+        words: String,
+    },
+    /// There is no such control.
+    #[error("{strip} is no control of this shot.")]
+    NoStrip {
+        /// As asked for.
+        strip: String,
+    },
+}
+
+/// What a control counts in; nothing where it is chosen by a word.
+fn kind(strip: &str) -> Option<Kind> {
+    match strip {
+        "aperture" => Some(Kind::Aperture),
+        "shutter" => Some(Kind::Time),
+        "iso" => Some(Kind::Iso),
+        "filter" => Some(Kind::Filter),
+        "focal" => Some(Kind::Focal),
+        "subject_distance" | "flash_distance" => Some(Kind::Length),
+        "power" => Some(Kind::Power),
+        "bias" => Some(Kind::Stops),
+        _ => None,
+    }
+}
+
+/// The notch of a control that a text asks for; `light` is the one it belongs to, if it belongs to one.
+///
+/// # Errors
+/// [`NotTyped`], a sentence for the place where it was typed.
+pub fn typed(plan: &Plan, strip: &str, light: Option<usize>, text: &str) -> Result<Typed, NotTyped> {
+    let found = strips(plan).into_iter().find(|one| one.id == strip && (one.light.is_none() || one.light == light));
+    let Some(strip) = found else { return Err(NotTyped::NoStrip { strip: strip.to_owned() }) };
+    match kind(&strip.id) {
+        Some(kind) => by_figure(&strip, kind, text),
+        None => by_word(&strip, text),
+    }
+}
+
+fn by_figure(strip: &Strip, kind: Kind, text: &str) -> Result<Typed, NotTyped> {
+    let wanted = place(kind, said::read(kind, text)?);
+    // What a dial shows is read as what is typed: there is one way to read a figure.
+    let places: Vec<f64> = strip
+        .notches
+        .iter()
+        .filter_map(|notch| said::read(kind, &notch.label).ok())
+        .map(|it| place(kind, it))
+        .collect();
+    let away = |index: &usize| (places[*index] - wanted).abs();
+    let nearest = (0..places.len()).min_by(|a, b| away(a).total_cmp(&away(b)));
+    let beyond = || NotTyped::Beyond {
+        text: text.trim().to_owned(),
+        from: strip.notches.first().map_or_else(String::new, |notch| notch.label.clone()),
+        to: strip.notches.last().map_or_else(String::new, |notch| notch.label.clone()),
+    };
+    let index = nearest.filter(|_| places.len() == strip.notches.len()).ok_or_else(beyond)?;
+    // Half a notch past the last one is that one; more is not on the dial.
+    let neighbour = if index == 0 { 1 } else { index - 1 };
+    let half = places.get(neighbour).map_or(f64::INFINITY, |beside| (beside - places[index]).abs() / 2.0 + 1e-9);
+    let at_an_end = index == 0 || index + 1 == places.len();
+    if at_an_end && away(&index) > half {
+        return Err(beyond());
+    }
+    Ok(taken(strip, index, away(&index) < 0.02))
+}
+
+/// Where a figure stands on a dial: in stops or doublings, or as it is where it may be nothing.
+fn place(kind: Kind, value: f64) -> f64 {
+    match kind {
+        Kind::Stops | Kind::Filter => value,
+        _ => value.log2(),
+    }
+}
+
+fn by_word(strip: &Strip, text: &str) -> Result<Typed, NotTyped> {
+    let wanted = text.trim().to_lowercase();
+    let mut begins = { strip.notches.iter().enumerate() }
+        .filter(|(_, notch)| !wanted.is_empty() && notch.label.to_lowercase().starts_with(&wanted));
+    match (begins.next(), begins.next()) {
+        (Some((index, _)), None) => Ok(taken(strip, index, true)),
+        _ => {
+            let words: Vec<&str> = strip.notches.iter().map(|notch| notch.label.as_str()).collect();
+            Err(NotTyped::NoWord { text: text.trim().to_owned(), words: words.join(", ") })
+        }
+    }
+}
+
+fn taken(strip: &Strip, index: usize, exact: bool) -> Typed {
+    let notch = &strip.notches[index];
+    Typed { pointer: strip.pointer.clone(), value: notch.value.clone(), label: notch.label.clone(), index, exact }
+}

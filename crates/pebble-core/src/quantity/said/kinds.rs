@@ -1,0 +1,220 @@
+//! How figures of each kind are said.
+
+use super::{Form, Kind, Reader, Unclear, number};
+use std::f64::consts::TAU;
+
+/// An international foot, in metres.
+const FOOT: f64 = 0.3048;
+/// An inch, in metres.
+const INCH: f64 = 0.0254;
+/// A mile, in metres.
+const MILE: f64 = 1609.344;
+/// Stops of one unit of density: 1 / log10 2.
+const STOPS_OF_DENSITY: f64 = std::f64::consts::LOG2_10;
+/// Denser filters are told by nobody.
+const DENSEST: f64 = 5.0;
+
+/// Units of a kind, each in the unit that is counted in.
+pub(super) const fn units(kind: Kind) -> &'static [(&'static str, f64)] {
+    match kind {
+        Kind::Time => &[
+            ("s", 1.0),
+            ("\"", 1.0),
+            ("''", 1.0),
+            ("sec", 1.0),
+            ("second", 1.0),
+            ("seconds", 1.0),
+            ("ms", 1e-3),
+            ("us", 1e-6),
+            ("min", 60.0),
+        ],
+        Kind::Stops => &[("stop", 1.0), ("stops", 1.0), ("ev", 1.0)],
+        Kind::Length => &[
+            ("m", 1.0),
+            ("cm", 0.01),
+            ("mm", 1e-3),
+            ("ft", FOOT),
+            ("'", FOOT),
+            ("feet", FOOT),
+            ("foot", FOOT),
+            ("in", INCH),
+            ("\"", INCH),
+            ("inches", INCH),
+        ],
+        Kind::Focal => &[("mm", 1.0)],
+        Kind::Speed => &[
+            ("m/s", 1.0),
+            ("km/h", 1.0 / 3.6),
+            ("kmh", 1.0 / 3.6),
+            ("kph", 1.0 / 3.6),
+            ("mph", MILE / 3600.0),
+            ("ft/s", FOOT),
+            ("kn", 1852.0 / 3600.0),
+        ],
+        Kind::Angle => &[("°", 1.0), ("deg", 1.0), ("degrees", 1.0)],
+        Kind::Share | Kind::Power => &[("%", 0.01), ("percent", 0.01)],
+        Kind::Kelvin => &[("k", 1.0)],
+        Kind::Lux => &[("lx", 1.0), ("lux", 1.0), ("klx", 1e3)],
+        Kind::Aperture | Kind::Iso | Kind::Filter => &[],
+    }
+}
+
+/// The kind that a unit belongs to.
+pub(super) fn unit_of(unit: &str) -> Option<Kind> {
+    const ALL: [Kind; 8] =
+        [Kind::Time, Kind::Length, Kind::Speed, Kind::Stops, Kind::Angle, Kind::Share, Kind::Kelvin, Kind::Lux];
+    ALL.into_iter().find(|kind| units(*kind).iter().any(|(name, _)| *name == unit))
+}
+
+pub(super) fn read(of: &Reader) -> Result<f64, Unclear> {
+    match of.kind {
+        Kind::Time => time(of),
+        Kind::Aperture => after_sign(of, &["f/", "f"]),
+        Kind::Iso => after_sign(of, &["iso"]),
+        Kind::Power => power(of),
+        Kind::Filter => filter(of),
+        Kind::Length => length(of),
+        Kind::Speed => speed(of),
+        Kind::Share => share(of),
+        Kind::Stops | Kind::Focal | Kind::Angle | Kind::Kelvin | Kind::Lux => {
+            let (number, unit) = of.with_unit()?;
+            Ok(number.value * unit.unwrap_or(1.0))
+        }
+    }
+}
+
+/// `125` on a shutter is 1/125; in a leaflet it is anything.
+fn time(of: &Reader) -> Result<f64, Unclear> {
+    let (number, unit) = of.with_unit()?;
+    match unit {
+        Some(unit) => Ok(number.value * unit),
+        None if number.form == Form::Whole && number.value > 1.0 => {
+            Err(of.ambiguous(format!("1/{} s", number.value), format!("{} s", number.value)))
+        }
+        None => Ok(number.value),
+    }
+}
+
+/// A number with the sign of its kind before it, or without.
+fn after_sign(of: &Reader, signs: &[&str]) -> Result<f64, Unclear> {
+    let text = signs.iter().find_map(|sign| of.text.strip_prefix(sign)).unwrap_or(of.text).trim_start();
+    let found = of.number(text)?;
+    match found.rest.trim() {
+        "" if matches!(found.form, Form::Fraction | Form::Mixed) => Err(of.no_figure()),
+        "" => Ok(found.value),
+        unit => Err(unit_of(unit).map_or_else(|| of.no_figure(), |is| of.of_another(is))),
+    }
+}
+
+fn power(of: &Reader) -> Result<f64, Unclear> {
+    if of.text == "full" {
+        return Ok(1.0);
+    }
+    let found = of.number(of.text)?;
+    let rest = found.rest.trim();
+    if found.signed {
+        return Err(of.no_figure());
+    }
+    // `1/16 +0.3`: stops over it.
+    if rest.starts_with(['+', '-']) && found.form == Form::Fraction {
+        let over = of.number(rest)?;
+        return match over.rest.trim() {
+            "" | "stop" | "stops" => Ok(found.value * over.value.exp2()),
+            _ => Err(of.no_figure()),
+        };
+    }
+    let (found, unit) = of.with_unit()?;
+    match unit {
+        Some(unit) => Ok(found.value * unit),
+        // Whole numbers are steps of a dial, or the lower half of a fraction.
+        None if found.form == Form::Whole && found.value > 1.0 => {
+            Err(of.ambiguous(format!("1/{}", found.value), format!("{} %", found.value)))
+        }
+        None => Ok(found.value),
+    }
+}
+
+fn share(of: &Reader) -> Result<f64, Unclear> {
+    let (found, unit) = of.with_unit()?;
+    match unit {
+        Some(unit) => Ok(found.value * unit),
+        None if found.form == Form::Whole && found.value > 1.0 => {
+            Err(of.ambiguous(format!("{} %", found.value), format!("1/{}", found.value)))
+        }
+        None => Ok(found.value),
+    }
+}
+
+/// By density, by factor, or by stops.
+fn filter(of: &Reader) -> Result<f64, Unclear> {
+    if matches!(of.text, "none" | "off" | "0" | "no") {
+        return Ok(0.0);
+    }
+    let Some(text) = of.text.strip_prefix("nd") else {
+        let found = of.number(of.text)?;
+        return match found.rest.trim() {
+            "stop" | "stops" => Ok(found.value),
+            "" => Err(of.ambiguous(format!("ND {} by density", found.value), format!("{} stops", found.value))),
+            unit => Err(unit_of(unit).map_or_else(|| of.no_figure(), |is| of.of_another(is))),
+        };
+    };
+    let found = of.number(text)?;
+    match (found.rest.trim(), found.form) {
+        ("stop" | "stops", _) => Ok(found.value),
+        ("", Form::Decimal) if found.value <= DENSEST => Ok(found.value * STOPS_OF_DENSITY),
+        // A whole number from four on can only be a factor: nothing is so dense.
+        ("", Form::Whole) if found.value >= 4.0 => Ok(found.value.log2()),
+        ("", Form::Whole) => Err(of.ambiguous(
+            format!("ND {:.1} by density", found.value),
+            format!("{:.1} stops by its factor", found.value.max(1.0).log2()),
+        )),
+        _ => Err(of.no_figure()),
+    }
+}
+
+fn length(of: &Reader) -> Result<f64, Unclear> {
+    let found = of.number(of.text)?;
+    // Feet, and inches after them.
+    let feet = ["feet", "foot", "ft", "'"].iter().find_map(|feet| found.rest.trim_start().strip_prefix(feet));
+    if let Some(inches) = feet.map(str::trim).filter(|inches| !inches.is_empty()) {
+        let inches = of.number(inches)?;
+        let plain = matches!(inches.rest.trim(), "" | "in" | "\"" | "inches" | "''");
+        return if plain && !inches.signed && (0.0..12.0).contains(&inches.value) {
+            Ok(found.value * FOOT + inches.value * INCH)
+        } else {
+            Err(of.no_figure())
+        };
+    }
+    let (found, unit) = of.with_unit()?;
+    match unit {
+        Some(unit) => Ok(found.value * unit),
+        // Half of what?
+        None if matches!(found.form, Form::Fraction | Form::Mixed) => Err(of.no_figure()),
+        None => Ok(found.value),
+    }
+}
+
+fn speed(of: &Reader) -> Result<f64, Unclear> {
+    // Minutes and seconds a kilometre or a mile.
+    if let Some((minutes, after)) = of.text.split_once(':') {
+        let (minutes, seconds) = (of.number(minutes)?, of.number(after)?);
+        let whole = minutes.rest.trim().is_empty() && minutes.form == Form::Whole && seconds.value < 60.0;
+        let way = match seconds.rest.trim().trim_start_matches("min").trim_start_matches('/').trim() {
+            "km" => 1000.0,
+            "mi" | "mile" => MILE,
+            _ => return Err(of.no_figure()),
+        };
+        return if whole { Ok(way / (minutes.value * 60.0 + seconds.value)) } else { Err(of.no_figure()) };
+    }
+    let found = of.number(of.text)?;
+    // Turns a minute at a radius.
+    if let Some(radius) = found.rest.trim_start().strip_prefix("rpm") {
+        let Some(radius) = radius.trim_start().strip_prefix(['@', 'x']) else { return Err(of.no_figure()) };
+        let radius = number(radius).map_err(|_| of.no_figure())?;
+        let unit = radius.rest.trim();
+        let metres = units(Kind::Length).iter().find(|(name, _)| *name == unit).map(|(_, metres)| *metres);
+        return metres.map(|metres| TAU * radius.value * metres * found.value / 60.0).ok_or_else(|| of.no_figure());
+    }
+    let (found, unit) = of.with_unit()?;
+    Ok(found.value * unit.unwrap_or(1.0))
+}

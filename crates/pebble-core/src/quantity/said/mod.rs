@@ -1,0 +1,225 @@
+//! Figures as they are said on a set and typed in a hurry: `1/125`, `f/2.8`, `0.4s`, `6 ft 6`, `ND 0.9`, `1/16 +0.3`,
+//! `40 km/h`, `320 rpm @ 0.3 m`. What can be read in two ways is refused with both of them, never guessed at.
+
+mod kinds;
+mod number;
+
+use crate::wire::word;
+use kinds::unit_of;
+use number::{Form, NoNumber, Number, number, plain};
+
+/// Longer than any figure.
+pub const MOST_SIGNS: usize = 40;
+
+word! {
+    /// What a figure is of.
+    pub enum Kind {
+        /// An exposure or a duration, in seconds.
+        Time,
+        /// An f-number.
+        Aperture,
+        /// A sensitivity.
+        Iso,
+        /// A share of full power.
+        Power,
+        /// Stops, with their sign.
+        Stops,
+        /// A loss in front of the lens, in stops.
+        Filter,
+        /// Metres.
+        Length,
+        /// Millimetres of a lens.
+        Focal,
+        /// Metres a second.
+        Speed,
+        /// Degrees.
+        Angle,
+        /// A share of a whole.
+        Share,
+        /// Kelvin.
+        Kelvin,
+        /// Lux.
+        Lux,
+    }
+}
+
+impl Kind {
+    /// With its article.
+    const fn name(self) -> &'static str {
+        match self {
+            Self::Time => "a time",
+            Self::Aperture => "an aperture",
+            Self::Iso => "an ISO",
+            Self::Power => "a power",
+            Self::Stops => "a number of stops",
+            Self::Filter => "a filter",
+            Self::Length => "a distance",
+            Self::Focal => "a focal length",
+            Self::Speed => "a speed",
+            Self::Angle => "an angle",
+            Self::Share => "a share",
+            Self::Kelvin => "a colour temperature",
+            Self::Lux => "an illuminance",
+        }
+    }
+
+    /// As it is written.
+    const fn examples(self) -> &'static str {
+        match self {
+            Self::Time => "1/125, 0.4 s or 8 ms",
+            Self::Aperture => "5.6 or f/5.6",
+            Self::Iso => "400 or ISO 400",
+            Self::Power => "1/16, 1/16 +0.3, 25 % or full",
+            Self::Stops => "+1, −1 1/3 or 0.7",
+            Self::Filter => "ND 0.9, ND8, 3 stops or none",
+            Self::Length => "1.2 m, 120 cm or 6 ft 6",
+            Self::Focal => "85 or 85 mm",
+            Self::Speed => "4 m/s, 40 km/h, 5:30 /km or 320 rpm @ 0.3 m",
+            Self::Angle => "45 or 45°",
+            Self::Share => "0.25, 25 % or 1/4",
+            Self::Kelvin => "5500 or 5500 K",
+            Self::Lux => "60 or 60 lx",
+        }
+    }
+}
+
+/// Why a text is no figure.
+#[derive(Clone, Debug, PartialEq, thiserror::Error)]
+pub enum Unclear {
+    /// Nothing was typed.
+    #[error("Nothing stands there. {} would do.", capital(kind.examples()))]
+    Empty {
+        /// What was asked for.
+        kind: Kind,
+    },
+    /// Far too much was typed.
+    #[error("That has {signs} signs and no figure has more than {MOST_SIGNS}. {} would do.", capital(kind.examples()))]
+    TooLong {
+        /// What was asked for.
+        kind: Kind,
+        /// How much.
+        signs: usize,
+    },
+    /// It is something else, or nothing known.
+    #[error("“{text}” is no figure for {}. {} would do.", kind.name(), capital(kind.examples()))]
+    NoFigure {
+        /// What was asked for.
+        kind: Kind,
+        /// As typed.
+        text: String,
+    },
+    /// It is a figure of another kind.
+    #[error("“{text}” is {}, and this is {}. {} would do.", is.name(), kind.name(), capital(kind.examples()))]
+    OfAnother {
+        /// What was asked for.
+        kind: Kind,
+        /// What it is.
+        is: Kind,
+        /// As typed.
+        text: String,
+    },
+    /// It can be read in two ways.
+    #[error("“{text}” could be {} or {}. Write it as one of them.", either.0, either.1)]
+    Ambiguous {
+        /// As typed.
+        text: String,
+        /// Both.
+        either: (String, String),
+    },
+    /// Nothing can be as small, or as large.
+    #[error("“{text}” is not {} that can be. {} would do.", kind.name(), capital(kind.examples()))]
+    Impossible {
+        /// What was asked for.
+        kind: Kind,
+        /// As typed.
+        text: String,
+    },
+}
+
+fn capital(words: &str) -> String {
+    let mut signs = words.chars();
+    signs.next().map_or_else(String::new, |first| first.to_uppercase().chain(signs).collect())
+}
+
+/// Reads a figure: in seconds, f-numbers, ISO, fractions of full power, stops, metres, millimetres of a lens, metres a
+/// second, degrees, shares of one, kelvin, lux.
+///
+/// # Errors
+/// [`Unclear`] for what is no figure, one of another kind, or one that can be read in two ways.
+pub fn read(kind: Kind, typed: &str) -> Result<f64, Unclear> {
+    let signs = typed.chars().count();
+    if signs > MOST_SIGNS {
+        return Err(Unclear::TooLong { kind, signs });
+    }
+    let text = plain(typed);
+    if text.is_empty() {
+        return Err(Unclear::Empty { kind });
+    }
+    let reader = Reader { kind, typed: typed.trim(), text: &text };
+    let value = kinds::read(&reader)?;
+    let possible = match kind {
+        Kind::Stops | Kind::Angle => value.is_finite(),
+        Kind::Filter | Kind::Share | Kind::Lux | Kind::Speed => value.is_finite() && value >= 0.0,
+        _ => value.is_finite() && value > 0.0,
+    };
+    if possible { Ok(value) } else { Err(Unclear::Impossible { kind, text: reader.typed.to_owned() }) }
+}
+
+/// What is read, and how it is refused.
+struct Reader<'a> {
+    kind: Kind,
+    /// As typed.
+    typed: &'a str,
+    /// In plain signs.
+    text: &'a str,
+}
+
+impl<'a> Reader<'a> {
+    fn number(&self, text: &'a str) -> Result<Number<'a>, Unclear> {
+        number(text).map_err(|why| match why {
+            NoNumber::None => self.no_figure(),
+            NoNumber::Grouped => {
+                let group = |to: &str| self.typed.replacen(',', to, 1);
+                self.ambiguous(group(""), group("."))
+            }
+        })
+    }
+
+    /// A figure with one of the units of its kind, or none.
+    fn with_unit(&self) -> Result<(Number<'a>, Option<f64>), Unclear> {
+        let number = self.number(self.text)?;
+        let unit = number.rest.trim();
+        if unit.is_empty() {
+            return Ok((number, None));
+        }
+        kinds::units(self.kind)
+            .iter()
+            .find(|(name, _)| *name == unit)
+            .map(|(_, factor)| (number, Some(*factor)))
+            .ok_or_else(|| unit_of(unit).map_or_else(|| self.no_figure(), |is| self.of_another(is)))
+    }
+
+    fn no_figure(&self) -> Unclear {
+        let beginning = |signs: &[&str]| signs.iter().any(|sign| self.text.starts_with(sign));
+        // What begins with the sign of another kind is of that kind.
+        let is = match self.kind {
+            Kind::Aperture | Kind::Iso | Kind::Filter => None,
+            _ if beginning(&["f/", "f1", "f2", "f4", "f5", "f8"]) => Some(Kind::Aperture),
+            _ if beginning(&["iso"]) => Some(Kind::Iso),
+            _ if beginning(&["nd"]) => Some(Kind::Filter),
+            _ => None,
+        };
+        is.map_or_else(|| Unclear::NoFigure { kind: self.kind, text: self.typed.to_owned() }, |is| self.of_another(is))
+    }
+
+    fn of_another(&self, is: Kind) -> Unclear {
+        if is == self.kind {
+            return Unclear::NoFigure { kind: self.kind, text: self.typed.to_owned() };
+        }
+        Unclear::OfAnother { kind: self.kind, is, text: self.typed.to_owned() }
+    }
+
+    fn ambiguous(&self, one: String, other: String) -> Unclear {
+        Unclear::Ambiguous { text: self.typed.to_owned(), either: (one, other) }
+    }
+}

@@ -1,0 +1,284 @@
+//! Figures as they are typed: each is read as anyone would read it, or refused with a sentence that helps.
+
+use crate::common::{examples, plan};
+use pebble_core::quantity::said::{Kind, Unclear, read};
+use pebble_core::{strips, typed};
+use proptest::prelude::*;
+
+/// Typed, and what it is.
+const READ: &[(Kind, &str, f64)] = &[
+    // Exposures and durations.
+    (Kind::Time, "1/125", 1.0 / 125.0),
+    (Kind::Time, "1/220", 1.0 / 220.0),
+    (Kind::Time, "1/1900", 1.0 / 1900.0),
+    (Kind::Time, "1/1900 s", 1.0 / 1900.0),
+    (Kind::Time, "1/1900s", 1.0 / 1900.0),
+    (Kind::Time, "1⁄60", 1.0 / 60.0),
+    (Kind::Time, "0.4s", 0.4),
+    (Kind::Time, "0.4", 0.4),
+    (Kind::Time, ".4", 0.4),
+    (Kind::Time, "0,4 s", 0.4),
+    (Kind::Time, "0.5\"", 0.5),
+    (Kind::Time, "2\"", 2.0),
+    (Kind::Time, "2″", 2.0),
+    (Kind::Time, "2 s", 2.0),
+    (Kind::Time, "2 sec", 2.0),
+    (Kind::Time, "1", 1.0),
+    (Kind::Time, "30 seconds", 30.0),
+    (Kind::Time, "1.3", 1.3),
+    (Kind::Time, "8 ms", 8e-3),
+    (Kind::Time, "8,5ms", 8.5e-3),
+    (Kind::Time, "400 µs", 4e-4),
+    (Kind::Time, "400 us", 4e-4),
+    (Kind::Time, "2 min", 120.0),
+    (Kind::Time, "１／２５０", 1.0 / 250.0),
+    (Kind::Time, "١/١٢٥", 1.0 / 125.0),
+    (Kind::Time, "\u{202b}1/60\u{202c}", 1.0 / 60.0),
+    (Kind::Time, "  1/60  ", 1.0 / 60.0),
+    // Apertures.
+    (Kind::Aperture, "2.8", 2.8),
+    (Kind::Aperture, "2,8", 2.8),
+    (Kind::Aperture, "f2.8", 2.8),
+    (Kind::Aperture, "f/2.8", 2.8),
+    (Kind::Aperture, "F/11", 11.0),
+    (Kind::Aperture, "f 4", 4.0),
+    (Kind::Aperture, "16", 16.0),
+    // ISO.
+    (Kind::Iso, "400", 400.0),
+    (Kind::Iso, "ISO 400", 400.0),
+    (Kind::Iso, "iso1600", 1600.0),
+    (Kind::Iso, "12800", 12800.0),
+    // Powers.
+    (Kind::Power, "1/16", 1.0 / 16.0),
+    (Kind::Power, "1/1", 1.0),
+    (Kind::Power, "full", 1.0),
+    (Kind::Power, "Full", 1.0),
+    (Kind::Power, "1", 1.0),
+    (Kind::Power, "0.25", 0.25),
+    (Kind::Power, "25%", 0.25),
+    (Kind::Power, "12,5 %", 0.125),
+    (Kind::Power, "1/16 +0.3", 0.076_946_526),
+    (Kind::Power, "1/16+1/3", 0.078_745_1),
+    (Kind::Power, "1/4 -1/3", 0.198_425_1),
+    (Kind::Power, "1/8 −0.7", 0.076_946_526),
+    (Kind::Power, "1/2 +1 stop", 1.0),
+    // Stops.
+    (Kind::Stops, "+1", 1.0),
+    (Kind::Stops, "1", 1.0),
+    (Kind::Stops, "-2", -2.0),
+    (Kind::Stops, "−1 1/3", -4.0 / 3.0),
+    (Kind::Stops, "-1 1/3", -4.0 / 3.0),
+    (Kind::Stops, "1⅓", 4.0 / 3.0),
+    (Kind::Stops, "⅔", 2.0 / 3.0),
+    (Kind::Stops, "1/3", 1.0 / 3.0),
+    (Kind::Stops, "+0,7", 0.7),
+    (Kind::Stops, "−½", -0.5),
+    (Kind::Stops, "2 stops", 2.0),
+    (Kind::Stops, "1 EV", 1.0),
+    (Kind::Stops, "0", 0.0),
+    // Filters.
+    (Kind::Filter, "none", 0.0),
+    (Kind::Filter, "off", 0.0),
+    (Kind::Filter, "0", 0.0),
+    (Kind::Filter, "ND 0.9", 2.989_735),
+    (Kind::Filter, "nd0.3", 0.996_578),
+    (Kind::Filter, "ND 1.8", 5.979_47),
+    (Kind::Filter, "ND8", 3.0),
+    (Kind::Filter, "ND 64", 6.0),
+    (Kind::Filter, "3 stops", 3.0),
+    (Kind::Filter, "ND 3 stops", 3.0),
+    (Kind::Filter, "1.5 stops", 1.5),
+    // Distances.
+    (Kind::Length, "1.2", 1.2),
+    (Kind::Length, "1.2 m", 1.2),
+    (Kind::Length, "1,2m", 1.2),
+    (Kind::Length, "2,5 m", 2.5),
+    (Kind::Length, "120 cm", 1.2),
+    (Kind::Length, "1200mm", 1.2),
+    (Kind::Length, "6 ft", 1.8288),
+    (Kind::Length, "6 ft 6", 1.9812),
+    (Kind::Length, "6 ft 6 in", 1.9812),
+    (Kind::Length, "6'6\"", 1.9812),
+    (Kind::Length, "6′ 6″", 1.9812),
+    (Kind::Length, "5 feet", 1.524),
+    (Kind::Length, "40 in", 1.016),
+    (Kind::Length, "40\"", 1.016),
+    (Kind::Length, "6 1/2 ft", 1.9812),
+    (Kind::Length, "7", 7.0),
+    (Kind::Length, "1.200 m", 1.2),
+    (Kind::Length, "0,125", 0.125),
+    (Kind::Length, "1200,5 mm", 1.2005),
+    // Lenses.
+    (Kind::Focal, "85", 85.0),
+    (Kind::Focal, "85 mm", 85.0),
+    (Kind::Focal, "85MM", 85.0),
+    // Speeds.
+    (Kind::Speed, "4", 4.0),
+    (Kind::Speed, "4 m/s", 4.0),
+    (Kind::Speed, "40 km/h", 11.111_111),
+    (Kind::Speed, "36kmh", 10.0),
+    (Kind::Speed, "25 mph", 11.176),
+    (Kind::Speed, "10 ft/s", 3.048),
+    (Kind::Speed, "5:00 /km", 3.333_333),
+    (Kind::Speed, "5:30 min/km", 3.030_303),
+    (Kind::Speed, "8:00/mi", 3.3528),
+    (Kind::Speed, "320 rpm @ 0.3 m", 10.053_096),
+    (Kind::Speed, "60rpm@50cm", 3.141_593),
+    (Kind::Speed, "0", 0.0),
+    // Angles, shares, colours, light.
+    (Kind::Angle, "45", 45.0),
+    (Kind::Angle, "-30°", -30.0),
+    (Kind::Angle, "90 deg", 90.0),
+    (Kind::Share, "25 %", 0.25),
+    (Kind::Share, "0.25", 0.25),
+    (Kind::Share, "1/4", 0.25),
+    (Kind::Share, "1", 1.0),
+    (Kind::Kelvin, "5500", 5500.0),
+    (Kind::Kelvin, "3200 K", 3200.0),
+    (Kind::Lux, "60", 60.0),
+    (Kind::Lux, "60 lx", 60.0),
+    (Kind::Lux, "1.2 klx", 1200.0),
+];
+
+/// Typed, and what the refusal says.
+const REFUSED: &[(Kind, &str, &str)] = &[
+    // What can be two things is said to be.
+    (Kind::Time, "125", "could be 1/125 s or 125 s"),
+    (Kind::Time, "60", "could be 1/60 s or 60 s"),
+    (Kind::Power, "16", "could be 1/16 or 16 %"),
+    (Kind::Power, "5.0.1", "is no figure for a power"),
+    (Kind::Filter, "0.9", "ND 0.9 by density or 0.9 stops"),
+    (Kind::Filter, "3", "ND 3 by density or 3 stops"),
+    (Kind::Filter, "ND 2", "ND 2.0 by density or 1.0 stops by its factor"),
+    (Kind::Share, "25", "could be 25 % or 1/25"),
+    (Kind::Length, "1,200", "could be 1200 or 1.200"),
+    (Kind::Lux, "12,500 lx", "could be 12500 lx or 12.500 lx"),
+    (Kind::Length, "1/2", "is no figure for a distance"),
+    // What is another thing is called by its name.
+    (Kind::Time, "f5.6", "is an aperture, and this is a time"),
+    (Kind::Time, "f/5.6", "is an aperture, and this is a time"),
+    (Kind::Time, "ISO 400", "is an ISO, and this is a time"),
+    (Kind::Time, "3 m", "is a distance, and this is a time"),
+    (Kind::Aperture, "1/125 s", "is a time, and this is an aperture"),
+    (Kind::Aperture, "1/2", "is no figure for an aperture"),
+    (Kind::Length, "40 km/h", "is a speed, and this is a distance"),
+    (Kind::Length, "ND 0.9", "is a filter, and this is a distance"),
+    (Kind::Speed, "5 m", "is a distance, and this is a speed"),
+    (Kind::Iso, "5500 K", "is a colour temperature, and this is an ISO"),
+    (Kind::Stops, "25 %", "is a share, and this is a number of stops"),
+    // What is nothing.
+    (Kind::Time, "", "Nothing stands there. 1/125"),
+    (Kind::Time, "   ", "Nothing stands there"),
+    (Kind::Time, "\u{200f}", "Nothing stands there"),
+    (Kind::Time, "abc", "“abc” is no figure for a time"),
+    (Kind::Time, "1/0", "is no figure"),
+    (Kind::Time, "1/", "is no figure"),
+    (Kind::Time, "0", "is not a time that can be"),
+    (Kind::Time, "-1/60", "is not a time that can be"),
+    (Kind::Time, "1e400", "is no figure"),
+    (Kind::Time, "NaN", "is no figure"),
+    (Kind::Time, "inf", "is no figure"),
+    (Kind::Time, "1/60 1/30", "is no figure"),
+    (Kind::Speed, "fast", "“fast” is no figure for a speed"),
+    (Kind::Speed, "5:75 /km", "is no figure"),
+    (Kind::Speed, "320 rpm", "is no figure"),
+    (Kind::Speed, "320 rpm @ fast", "is no figure"),
+    (Kind::Length, "6 ft 14", "is no figure"),
+    (Kind::Length, "6 ft -1", "is no figure"),
+    (Kind::Length, "-2 m", "is not a distance that can be"),
+    (Kind::Power, "-1", "is no figure for a power"),
+    (Kind::Power, "0", "is not a power that can be"),
+    (Kind::Aperture, "0", "is not an aperture that can be"),
+    (Kind::Kelvin, "warm", "is no figure"),
+    (Kind::Time, "1/1234567890123456789012345678901234567890", "has 42 signs"),
+];
+
+#[test]
+fn figures_are_read_as_they_are_said() {
+    for (kind, text, wanted) in READ {
+        let found = read(*kind, text).unwrap_or_else(|why| panic!("{kind:?} “{text}”: {why}"));
+        assert!((found - wanted).abs() <= 1e-6 * wanted.abs().max(1e-3), "{kind:?} “{text}”: {found}, not {wanted}");
+    }
+    for (kind, text, words) in REFUSED {
+        let why = read(*kind, text).map(|value| panic!("{kind:?} “{text}” was read as {value}")).unwrap_err();
+        assert!(why.to_string().contains(words), "{kind:?} “{text}”: {why}");
+    }
+    assert!(READ.len() + REFUSED.len() >= 120);
+    // Far too much is refused before it is gone through.
+    let much = "9".repeat(10_000);
+    assert_eq!(read(Kind::Iso, &much), Err(Unclear::TooLong { kind: Kind::Iso, signs: 10_000 }));
+}
+
+#[test]
+fn what_a_dial_shows_reads_back_as_itself() {
+    for shot in examples() {
+        let plan = plan(&shot);
+        for strip in strips::strips(&plan) {
+            for (index, notch) in strip.notches.iter().enumerate() {
+                let found = typed::typed(&plan, &strip.id, strip.light, &notch.label);
+                let found = found.unwrap_or_else(|why| panic!("{} “{}”: {why}", strip.id, notch.label));
+                assert_eq!((found.index, &found.value), (index, &notch.value), "{} “{}”", strip.id, notch.label);
+            }
+        }
+    }
+}
+
+#[test]
+fn a_figure_between_two_notches_takes_the_nearest_and_one_beyond_is_refused() {
+    let plan = plan(&examples().remove(0));
+    let label =
+        |strip: &str, text: &str| typed::typed(&plan, strip, Some(0), text).map(|found| (found.label, found.exact));
+    let taken = |strip: &str, text: &str, wanted: &str, exact: bool| {
+        assert_eq!(label(strip, text), Ok((wanted.to_owned(), exact)), "{strip} “{text}”");
+    };
+    taken("subject_distance", "1.23", "1.2 m", false);
+    taken("subject_distance", "4 ft", "1.2 m", false);
+    taken("shutter", "1/220", "1/200", false);
+    taken("shutter", "1/125", "1/125", true);
+    taken("aperture", "f/2.9", "2.8", false);
+    taken("power", "1/17", "1/16", false);
+    taken("filter", "ND8", "ND 0.9", true);
+    taken("sync", "rear", "rear", true);
+    let refused = |strip: &str, text: &str, words: &str| {
+        let why = label(strip, text).expect_err(text).to_string();
+        assert!(why.contains(words), "{strip} “{text}”: {why}");
+    };
+    refused("aperture", "0.7", "is beyond this dial");
+    refused("power", "1/2000", "is beyond this dial");
+    refused("shutter", "125", "could be 1/125 s or 125 s");
+    refused("subject_distance", "500 m", "is beyond this dial: 0.3 m to 100 m");
+    refused("sync", "sideways", "is none of front, rear");
+    refused("sync", "", "is none of");
+    refused("nothing", "1", "is no control");
+}
+
+proptest! {
+    /// Whatever is typed: a figure that can be, or a sentence.
+    #[test]
+    fn anything_is_a_figure_or_a_sentence(text in "\\PC{0,45}", which in 0..Kind::ALL.len()) {
+        match read(Kind::ALL[which], &text) {
+            Ok(value) => prop_assert!(value.is_finite()),
+            Err(why) => prop_assert!(why.to_string().ends_with('.')),
+        }
+    }
+
+    /// Spaces, decimal signs, digits of other scripts and marks of direction change nothing.
+    #[test]
+    fn the_way_it_is_written_changes_nothing(tenths in 1_u32..2000, spaces in 0_usize..3) {
+        let plain = format!("{}.{} m", tenths / 10, tenths % 10);
+        let wanted = read(Kind::Length, &plain).unwrap();
+        let wide: String = plain.chars().map(|sign| match sign {
+            '0'..='9' => char::from_u32(0xff10 + sign.to_digit(10).unwrap()).unwrap(),
+            sign => sign,
+        }).collect();
+        for text in [
+            plain.replace('.', ","),
+            plain.replace(' ', &"\u{a0}".repeat(spaces)),
+            format!("{}{plain}\u{200f}", " ".repeat(spaces)),
+            wide,
+            plain.to_uppercase(),
+        ] {
+            prop_assert_eq!(read(Kind::Length, &text), Ok(wanted), "{}", text);
+        }
+    }
+}
