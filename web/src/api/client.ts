@@ -3,6 +3,7 @@ import type { components, paths } from './schema'
 
 type Schemas = components['schemas']
 export type Shot = Schemas['Shot']
+export type FigureKind = Schemas['Words']['kind']
 export type Part = Schemas['Part']
 export type Flash = Schemas['Flash']
 export type SetLamp = Schemas['SetLamp']

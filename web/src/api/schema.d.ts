@@ -1865,6 +1865,11 @@ export interface components {
              */
             shutter_s: number;
         };
+        /**
+         * @description What a figure is of.
+         * @enum {string}
+         */
+        FigureKind: "time" | "aperture" | "iso" | "power" | "stops" | "filter" | "length" | "focal" | "speed" | "angle" | "share" | "kelvin" | "lux";
         /** @description A gel or a filter. */
         Filter: {
             /** @description Identity in the kit. */
@@ -4786,7 +4791,7 @@ export interface components {
         /** @description A figure typed anywhere. */
         Words: {
             /** @description What it is of. */
-            kind: components["schemas"]["Kind"];
+            kind: components["schemas"]["FigureKind"];
             /** @description As typed. */
             text: string;
         };

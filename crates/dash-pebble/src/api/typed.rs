@@ -3,7 +3,7 @@
 use super::body::{Sendable, Sent};
 use super::problem::{ApiError, Problem};
 use axum::Json;
-use pebble_core::quantity::said::{self, Kind};
+use pebble_core::quantity::said::{self, FigureKind};
 use pebble_core::typed::{NotTyped, Typed, typed};
 use pebble_core::{Plan, Shot};
 use serde::{Deserialize, Serialize};
@@ -32,7 +32,7 @@ impl Sendable for IntoStrip {
 #[serde(deny_unknown_fields)]
 pub struct Words {
     /// What it is of.
-    kind: Kind,
+    kind: FigureKind,
     /// As typed.
     text: String,
 }

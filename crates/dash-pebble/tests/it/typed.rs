@@ -82,6 +82,26 @@ async fn a_control_takes_what_is_typed_and_digits_never_change_the_view() {
     browser.keys("1/200").await;
     browser.keys(Key::Enter + "").await;
     browser.until(&stands("shutter", "1/200")).await;
+    // A speed in what people know it by; what is no speed is said at its place and goes nowhere.
+    browser.click("[data-part='Shoes']").await;
+    let speed = browser.labelled("Speed").await;
+    browser.type_over(&speed, "40 km/h").await;
+    browser.until("document.querySelector('[role=dialog]').innerText.includes('= 11.1111 m/s')").await;
+    browser.type_over(&speed, "fast").await;
+    browser
+        .until("document.querySelector('[role=dialog]').innerText.includes('“fast” is no figure for a speed')")
+        .await;
+    browser.keys(Key::Escape + "").await;
+    browser.until("!document.querySelector('[role=dialog]')").await;
+    saved(&browser).await;
+    let shots =
+        Client::new().get(server.url("/api/shots?most=50")).send().await.unwrap().json::<Value>().await.unwrap();
+    let ropes =
+        { shots["shots"].as_array().unwrap().iter() }.find(|shot| shot["title"] == "Double ropes, both feet up");
+    let path = format!("/api/shots/{}", ropes.unwrap()["id"].as_str().unwrap());
+    let kept = Client::new().get(server.url(&path)).send().await.unwrap().json::<Value>().await.unwrap();
+    let shoes = { kept["shot"]["parts"].as_array().unwrap().iter() }.find(|part| part["name"] == "Shoes");
+    assert!((shoes.unwrap()["speed_m_s"].as_f64().unwrap() - 40.0 / 3.6).abs() < 1e-9);
     // The frame still shows both layers: a digit in a control is a figure.
     browser.until("document.querySelector('[aria-label=\"Light shown\"] input:checked').value === 'both'").await;
     saved(&browser).await;

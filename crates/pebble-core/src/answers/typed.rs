@@ -2,7 +2,7 @@
 
 use crate::answers::strips::{Strip, Value, strips};
 use crate::plan::Plan;
-use crate::quantity::said::{self, Kind, Unclear};
+use crate::quantity::said::{self, FigureKind, Unclear};
 use crate::wire::report;
 
 report! {
@@ -54,16 +54,16 @@ pub enum NotTyped {
 }
 
 /// What a control counts in; nothing where it is chosen by a word.
-fn kind(strip: &str) -> Option<Kind> {
+fn kind(strip: &str) -> Option<FigureKind> {
     match strip {
-        "aperture" => Some(Kind::Aperture),
-        "shutter" => Some(Kind::Time),
-        "iso" => Some(Kind::Iso),
-        "filter" => Some(Kind::Filter),
-        "focal" => Some(Kind::Focal),
-        "subject_distance" | "flash_distance" => Some(Kind::Length),
-        "power" => Some(Kind::Power),
-        "bias" => Some(Kind::Stops),
+        "aperture" => Some(FigureKind::Aperture),
+        "shutter" => Some(FigureKind::Time),
+        "iso" => Some(FigureKind::Iso),
+        "filter" => Some(FigureKind::Filter),
+        "focal" => Some(FigureKind::Focal),
+        "subject_distance" | "flash_distance" => Some(FigureKind::Length),
+        "power" => Some(FigureKind::Power),
+        "bias" => Some(FigureKind::Stops),
         _ => None,
     }
 }
@@ -81,7 +81,7 @@ pub fn typed(plan: &Plan, strip: &str, light: Option<usize>, text: &str) -> Resu
     }
 }
 
-fn by_figure(strip: &Strip, kind: Kind, text: &str) -> Result<Typed, NotTyped> {
+fn by_figure(strip: &Strip, kind: FigureKind, text: &str) -> Result<Typed, NotTyped> {
     let wanted = place(kind, said::read(kind, text)?);
     // What a dial shows is read as what is typed: there is one way to read a figure.
     let places: Vec<f64> = strip
@@ -109,9 +109,9 @@ fn by_figure(strip: &Strip, kind: Kind, text: &str) -> Result<Typed, NotTyped> {
 }
 
 /// Where a figure stands on a dial: in stops or doublings, or as it is where it may be nothing.
-fn place(kind: Kind, value: f64) -> f64 {
+fn place(kind: FigureKind, value: f64) -> f64 {
     match kind {
-        Kind::Stops | Kind::Filter => value,
+        FigureKind::Stops | FigureKind::Filter => value,
         _ => value.log2(),
     }
 }

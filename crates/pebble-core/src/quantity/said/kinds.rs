@@ -1,6 +1,6 @@
 //! How figures of each kind are said.
 
-use super::{Form, Kind, Reader, Unclear, number};
+use super::{FigureKind, Form, Reader, Unclear, number};
 use std::f64::consts::TAU;
 
 /// An international foot, in metres.
@@ -15,9 +15,9 @@ const STOPS_OF_DENSITY: f64 = std::f64::consts::LOG2_10;
 const DENSEST: f64 = 5.0;
 
 /// Units of a kind, each in the unit that is counted in.
-pub(super) const fn units(kind: Kind) -> &'static [(&'static str, f64)] {
+pub(super) const fn units(kind: FigureKind) -> &'static [(&'static str, f64)] {
     match kind {
-        Kind::Time => &[
+        FigureKind::Time => &[
             ("s", 1.0),
             ("\"", 1.0),
             ("''", 1.0),
@@ -28,8 +28,8 @@ pub(super) const fn units(kind: Kind) -> &'static [(&'static str, f64)] {
             ("us", 1e-6),
             ("min", 60.0),
         ],
-        Kind::Stops => &[("stop", 1.0), ("stops", 1.0), ("ev", 1.0)],
-        Kind::Length => &[
+        FigureKind::Stops => &[("stop", 1.0), ("stops", 1.0), ("ev", 1.0)],
+        FigureKind::Length => &[
             ("m", 1.0),
             ("cm", 0.01),
             ("mm", 1e-3),
@@ -41,8 +41,8 @@ pub(super) const fn units(kind: Kind) -> &'static [(&'static str, f64)] {
             ("\"", INCH),
             ("inches", INCH),
         ],
-        Kind::Focal => &[("mm", 1.0)],
-        Kind::Speed => &[
+        FigureKind::Focal => &[("mm", 1.0)],
+        FigureKind::Speed => &[
             ("m/s", 1.0),
             ("km/h", 1.0 / 3.6),
             ("kmh", 1.0 / 3.6),
@@ -51,32 +51,40 @@ pub(super) const fn units(kind: Kind) -> &'static [(&'static str, f64)] {
             ("ft/s", FOOT),
             ("kn", 1852.0 / 3600.0),
         ],
-        Kind::Angle => &[("°", 1.0), ("deg", 1.0), ("degrees", 1.0)],
-        Kind::Share | Kind::Power => &[("%", 0.01), ("percent", 0.01)],
-        Kind::Kelvin => &[("k", 1.0)],
-        Kind::Lux => &[("lx", 1.0), ("lux", 1.0), ("klx", 1e3)],
-        Kind::Aperture | Kind::Iso | Kind::Filter => &[],
+        FigureKind::Angle => &[("°", 1.0), ("deg", 1.0), ("degrees", 1.0)],
+        FigureKind::Share | FigureKind::Power => &[("%", 0.01), ("percent", 0.01)],
+        FigureKind::Kelvin => &[("k", 1.0)],
+        FigureKind::Lux => &[("lx", 1.0), ("lux", 1.0), ("klx", 1e3)],
+        FigureKind::Aperture | FigureKind::Iso | FigureKind::Filter => &[],
     }
 }
 
 /// The kind that a unit belongs to.
-pub(super) fn unit_of(unit: &str) -> Option<Kind> {
-    const ALL: [Kind; 8] =
-        [Kind::Time, Kind::Length, Kind::Speed, Kind::Stops, Kind::Angle, Kind::Share, Kind::Kelvin, Kind::Lux];
+pub(super) fn unit_of(unit: &str) -> Option<FigureKind> {
+    const ALL: [FigureKind; 8] = [
+        FigureKind::Time,
+        FigureKind::Length,
+        FigureKind::Speed,
+        FigureKind::Stops,
+        FigureKind::Angle,
+        FigureKind::Share,
+        FigureKind::Kelvin,
+        FigureKind::Lux,
+    ];
     ALL.into_iter().find(|kind| units(*kind).iter().any(|(name, _)| *name == unit))
 }
 
 pub(super) fn read(of: &Reader) -> Result<f64, Unclear> {
     match of.kind {
-        Kind::Time => time(of),
-        Kind::Aperture => after_sign(of, &["f/", "f"]),
-        Kind::Iso => after_sign(of, &["iso"]),
-        Kind::Power => power(of),
-        Kind::Filter => filter(of),
-        Kind::Length => length(of),
-        Kind::Speed => speed(of),
-        Kind::Share => share(of),
-        Kind::Stops | Kind::Focal | Kind::Angle | Kind::Kelvin | Kind::Lux => {
+        FigureKind::Time => time(of),
+        FigureKind::Aperture => after_sign(of, &["f/", "f"]),
+        FigureKind::Iso => after_sign(of, &["iso"]),
+        FigureKind::Power => power(of),
+        FigureKind::Filter => filter(of),
+        FigureKind::Length => length(of),
+        FigureKind::Speed => speed(of),
+        FigureKind::Share => share(of),
+        FigureKind::Stops | FigureKind::Focal | FigureKind::Angle | FigureKind::Kelvin | FigureKind::Lux => {
             let (number, unit) = of.with_unit()?;
             Ok(number.value * unit.unwrap_or(1.0))
         }
@@ -212,7 +220,7 @@ fn speed(of: &Reader) -> Result<f64, Unclear> {
         let Some(radius) = radius.trim_start().strip_prefix(['@', 'x']) else { return Err(of.no_figure()) };
         let radius = number(radius).map_err(|_| of.no_figure())?;
         let unit = radius.rest.trim();
-        let metres = units(Kind::Length).iter().find(|(name, _)| *name == unit).map(|(_, metres)| *metres);
+        let metres = units(FigureKind::Length).iter().find(|(name, _)| *name == unit).map(|(_, metres)| *metres);
         return metres.map(|metres| TAU * radius.value * metres * found.value / 60.0).ok_or_else(|| of.no_figure());
     }
     let (found, unit) = of.with_unit()?;

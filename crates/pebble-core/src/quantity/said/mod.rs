@@ -13,7 +13,7 @@ pub const MOST_SIGNS: usize = 40;
 
 word! {
     /// What a figure is of.
-    pub enum Kind {
+    pub enum FigureKind {
         /// An exposure or a duration, in seconds.
         Time,
         /// An f-number.
@@ -43,7 +43,7 @@ word! {
     }
 }
 
-impl Kind {
+impl FigureKind {
     /// With its article.
     const fn name(self) -> &'static str {
         match self {
@@ -90,13 +90,13 @@ pub enum Unclear {
     #[error("Nothing stands there. {} would do.", capital(kind.examples()))]
     Empty {
         /// What was asked for.
-        kind: Kind,
+        kind: FigureKind,
     },
     /// Far too much was typed.
     #[error("That has {signs} signs and no figure has more than {MOST_SIGNS}. {} would do.", capital(kind.examples()))]
     TooLong {
         /// What was asked for.
-        kind: Kind,
+        kind: FigureKind,
         /// How much.
         signs: usize,
     },
@@ -104,7 +104,7 @@ pub enum Unclear {
     #[error("“{text}” is no figure for {}. {} would do.", kind.name(), capital(kind.examples()))]
     NoFigure {
         /// What was asked for.
-        kind: Kind,
+        kind: FigureKind,
         /// As typed.
         text: String,
     },
@@ -112,9 +112,9 @@ pub enum Unclear {
     #[error("“{text}” is {}, and this is {}. {} would do.", is.name(), kind.name(), capital(kind.examples()))]
     OfAnother {
         /// What was asked for.
-        kind: Kind,
+        kind: FigureKind,
         /// What it is.
-        is: Kind,
+        is: FigureKind,
         /// As typed.
         text: String,
     },
@@ -130,7 +130,7 @@ pub enum Unclear {
     #[error("“{text}” is not {} that can be. {} would do.", kind.name(), capital(kind.examples()))]
     Impossible {
         /// What was asked for.
-        kind: Kind,
+        kind: FigureKind,
         /// As typed.
         text: String,
     },
@@ -146,7 +146,7 @@ fn capital(words: &str) -> String {
 ///
 /// # Errors
 /// [`Unclear`] for what is no figure, one of another kind, or one that can be read in two ways.
-pub fn read(kind: Kind, typed: &str) -> Result<f64, Unclear> {
+pub fn read(kind: FigureKind, typed: &str) -> Result<f64, Unclear> {
     let signs = typed.chars().count();
     if signs > MOST_SIGNS {
         return Err(Unclear::TooLong { kind, signs });
@@ -158,8 +158,10 @@ pub fn read(kind: Kind, typed: &str) -> Result<f64, Unclear> {
     let reader = Reader { kind, typed: typed.trim(), text: &text };
     let value = kinds::read(&reader)?;
     let possible = match kind {
-        Kind::Stops | Kind::Angle => value.is_finite(),
-        Kind::Filter | Kind::Share | Kind::Lux | Kind::Speed => value.is_finite() && value >= 0.0,
+        FigureKind::Stops | FigureKind::Angle => value.is_finite(),
+        FigureKind::Filter | FigureKind::Share | FigureKind::Lux | FigureKind::Speed => {
+            value.is_finite() && value >= 0.0
+        }
         _ => value.is_finite() && value > 0.0,
     };
     if possible { Ok(value) } else { Err(Unclear::Impossible { kind, text: reader.typed.to_owned() }) }
@@ -167,7 +169,7 @@ pub fn read(kind: Kind, typed: &str) -> Result<f64, Unclear> {
 
 /// What is read, and how it is refused.
 struct Reader<'a> {
-    kind: Kind,
+    kind: FigureKind,
     /// As typed.
     typed: &'a str,
     /// In plain signs.
@@ -203,16 +205,16 @@ impl<'a> Reader<'a> {
         let beginning = |signs: &[&str]| signs.iter().any(|sign| self.text.starts_with(sign));
         // What begins with the sign of another kind is of that kind.
         let is = match self.kind {
-            Kind::Aperture | Kind::Iso | Kind::Filter => None,
-            _ if beginning(&["f/", "f1", "f2", "f4", "f5", "f8"]) => Some(Kind::Aperture),
-            _ if beginning(&["iso"]) => Some(Kind::Iso),
-            _ if beginning(&["nd"]) => Some(Kind::Filter),
+            FigureKind::Aperture | FigureKind::Iso | FigureKind::Filter => None,
+            _ if beginning(&["f/", "f1", "f2", "f4", "f5", "f8"]) => Some(FigureKind::Aperture),
+            _ if beginning(&["iso"]) => Some(FigureKind::Iso),
+            _ if beginning(&["nd"]) => Some(FigureKind::Filter),
             _ => None,
         };
         is.map_or_else(|| Unclear::NoFigure { kind: self.kind, text: self.typed.to_owned() }, |is| self.of_another(is))
     }
 
-    fn of_another(&self, is: Kind) -> Unclear {
+    fn of_another(&self, is: FigureKind) -> Unclear {
         if is == self.kind {
             return Unclear::NoFigure { kind: self.kind, text: self.typed.to_owned() };
         }
