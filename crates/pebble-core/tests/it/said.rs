@@ -123,7 +123,7 @@ const READ: &[(FigureKind, &str, f64)] = &[
     (FigureKind::Speed, "5:30 min/km", 3.030_303),
     (FigureKind::Speed, "8:00/mi", 3.3528),
     (FigureKind::Speed, "320 rpm @ 0.3 m", 10.053_096),
-    (FigureKind::Speed, "60rpm@50cm", 3.141_593),
+    (FigureKind::Speed, "90rpm@50cm", 4.712_389),
     (FigureKind::Speed, "0", 0.0),
     // Angles, shares, colours, light.
     (FigureKind::Angle, "45", 45.0),
