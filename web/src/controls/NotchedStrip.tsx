@@ -138,7 +138,8 @@ export function NotchedStrip(props: Props) {
             begun={typing}
             understand={understand}
             onTake={(understood) => {
-              to(understood.index)
+              // Between two notches the nearest of them is a move, too.
+              if (understood.index !== index || strip.between) onChange(understood.index)
               setTyping(undefined)
               body.current?.focus()
             }}

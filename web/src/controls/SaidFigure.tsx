@@ -23,27 +23,42 @@ const written = (value: number, suffix: string) => `${+value.toFixed(4)}${suffix
 export function SaidFigure({ kind, suffix, value, step, error, onChange, ...rest }: Props) {
   const [raw, setRaw] = useState<string>()
   const [heard, setHeard] = useState<{ words?: string; wrong?: string }>({})
+  // What stood here before anything was typed: what cannot be read changes nothing, its beginning neither.
+  const before = useRef(value)
+  const asked = useRef(0)
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
+
+  // The part may have changed elsewhere before an answer is here.
   const latest = useRef(onChange)
   useEffect(() => {
     latest.current = onChange
   })
-  useEffect(() => {
-    if (raw === undefined) return
-    // Half typed is not wrong yet.
-    const text = raw.trim()
-    if (text === '' || PLAIN.test(text) || text === written(value, suffix)) return setHeard({})
-    const timer = setTimeout(() => {
-      answered(client.POST('/api/said', { body: { kind, text } }))
-        .then(({ value }) => {
-          setHeard({ words: `= ${written(value, suffix)}` })
-          latest.current(value)
-        })
-        .catch((failure: Error) => setHeard({ wrong: failure.message }))
-    }, PAUSE)
-    return () => clearTimeout(timer)
-    // What comes back from the program is not typed.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [raw, kind, suffix])
+
+  /** Whether it was read; of several askings the last one counts. */
+  const read = async (text: string): Promise<boolean> => {
+    const own = ++asked.current
+    try {
+      const plain = PLAIN.test(text)
+      const { value } = plain
+        ? { value: Number(text) }
+        : await answered(client.POST('/api/said', { body: { kind, text } }))
+      if (own !== asked.current) return false
+      setHeard(plain ? {} : { words: `= ${written(value, suffix)}` })
+      latest.current(value)
+      return true
+    } catch (failure) {
+      if (own !== asked.current) return false
+      setHeard({ wrong: (failure as Error).message })
+      latest.current(before.current)
+      return false
+    }
+  }
+  const typed = (text: string) => {
+    if (raw === undefined) before.current = value
+    setRaw(text)
+    clearTimeout(timer.current)
+    timer.current = setTimeout(() => void read(text.trim()), PAUSE)
+  }
   return (
     <TextInput
       size="xs"
@@ -53,20 +68,25 @@ export function SaidFigure({ kind, suffix, value, step, error, onChange, ...rest
       value={raw ?? written(value, suffix)}
       description={heard.words ?? rest.description}
       error={heard.wrong ?? error}
-      onChange={(event) => {
-        const text = event.currentTarget.value
-        setRaw(text)
-        if (PLAIN.test(text.trim())) onChange(Number(text))
-      }}
+      onChange={(event) => typed(event.currentTarget.value)}
       onBlur={() => {
-        setRaw(undefined)
-        setHeard({})
+        if (raw === undefined) return
+        clearTimeout(timer.current)
+        // What was typed last is read, whoever is quicker; what it cannot be stays to be seen.
+        void read(raw.trim()).then((understood) => {
+          if (!understood) return
+          setRaw(undefined)
+          setHeard({})
+        })
       }}
       onKeyDown={(event) => {
         const by = { ArrowUp: step, ArrowDown: -step }[event.key]
         if (by === undefined) return
         event.preventDefault()
+        clearTimeout(timer.current)
+        asked.current += 1
         setRaw(undefined)
+        setHeard({})
         onChange(+(value + by).toFixed(4))
       }}
     />

@@ -24,26 +24,31 @@ type Props = {
 /** A figure typed into a control as it is said: what is understood stands under it, and nothing is taken before Enter. */
 export function TypedFigure({ label, begun, understand, onTake, onClose, onLeave }: Props) {
   const [text, setText] = useState(begun)
-  const [heard, setHeard] = useState<{ text: string; words: string; wrong: boolean }>()
+  const [heard, setHeard] = useState<{ words: string; wrong: boolean }>()
   const latest = useRef(understand)
   useEffect(() => {
     latest.current = understand
   })
   useEffect(() => {
     if (text.trim() === '') return setHeard(undefined)
+    let stale = false
+    const hear = (words: string, wrong: boolean) => !stale && setHeard({ words, wrong })
     const timer = setTimeout(() => {
       latest
         .current(text)
-        .then(({ label }) => setHeard({ text, words: label, wrong: false }))
-        .catch((failure: Error) => setHeard({ text, words: failure.message, wrong: true }))
+        .then(({ label }) => hear(label, false))
+        .catch((failure: Error) => hear(failure.message, true))
     }, PAUSE)
-    return () => clearTimeout(timer)
+    return () => {
+      stale = true
+      clearTimeout(timer)
+    }
   }, [text])
 
   const take = () =>
     understand(text)
       .then(onTake)
-      .catch((failure: Error) => setHeard({ text, words: failure.message, wrong: true }))
+      .catch((failure: Error) => setHeard({ words: failure.message, wrong: true }))
   return (
     <>
       <input

@@ -5,7 +5,7 @@ use pebble_core::outlook::Pulses;
 use std::sync::{Arc, Mutex, PoisonError};
 
 /// Shots that are worked on at once, with room to spare.
-const MOST: usize = 16;
+const MOST: usize = 8;
 
 /// Memories of pulses, the one that was used last at the end.
 #[derive(Clone, Debug, Default)]

@@ -122,6 +122,17 @@ impl PartOutlook {
     }
 }
 
+impl PartOutlook {
+    /// How far a part moves in the scene in a time; what the camera draws counts as if the part moved so far where it stands.
+    pub(crate) fn way(&self, part: &Part, seen: &Outlook, time: Seconds) -> Metres {
+        if self.motion.is_with_the_camera() {
+            self.motion.blurs_by(seen.run.time) * time / seen.magnification
+        } else {
+            part.speed * time
+        }
+    }
+}
+
 /// How the image of a part moves, by itself and with the camera.
 pub(crate) fn motion(plan: &Plan, seen: &Outlook, part: &Part) -> ImageMotion {
     let own = image_speed(part.speed, part.out_of_plane, seen.magnification);

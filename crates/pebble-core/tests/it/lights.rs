@@ -220,6 +220,11 @@ fn an_automatic_aims_at_middle_grey_and_says_when_it_cannot() {
     let mut shot = shot();
     shot.lights[0].automatic = Some(Automatic { bias_stops: 0.0 });
     assert!(stops(told(&shot).flash.placement_stops).abs() < 1e-9, "an even grey scene is placed at grey");
+    // Who asks for more before grey tones means it: the automatic was not fooled.
+    let mut more = shot.clone();
+    more.lights[0].automatic = Some(Automatic { bias_stops: 1.0 });
+    let judged = findings::judge(&plan(&more), &outlook(&plan(&more)));
+    assert!(judged.iter().any(|one| one.id == "exposure") && judged.iter().all(|one| !one.cause.contains("18 %")));
     // Half black, half white: 0.45 on average, 1.32 stops over grey; left alone the picture is that much too dark.
     shot.tones = vec![tone("wall", 0.5, 0.1), tone("shirts", 0.5, 0.8)];
     let wanted = (0.45f64 / 0.18).log2();

@@ -185,6 +185,7 @@ const REFUSED: &[(FigureKind, &str, &str)] = &[
     (FigureKind::Speed, "320 rpm @ fast", "is no figure"),
     (FigureKind::Length, "6 ft 14", "is no figure"),
     (FigureKind::Length, "6 ft -1", "is no figure"),
+    (FigureKind::Length, "6.5 ft 6", "is no figure"),
     (FigureKind::Length, "-2 m", "is not a distance that can be"),
     (FigureKind::Power, "-1", "is no figure for a power"),
     (FigureKind::Power, "0", "is not a power that can be"),

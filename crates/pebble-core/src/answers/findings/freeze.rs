@@ -94,12 +94,10 @@ pub(super) fn blurred(case @ Case { plan, seen }: Case, flaw: &Flaw) -> Words {
         ),
     };
     let camera = super::steady::with_the_camera(plan);
-    let travel = if of_part.motion.is_with_the_camera() {
-        of_part.motion.blurs_by(seen.run.time) * time / seen.magnification
-    } else {
-        part.speed * time
-    };
-    Words { title, cause: format!("{lasts}; it moves {:.1} mm meanwhile{camera}.", travel.as_millimetres()) }
+    Words {
+        title,
+        cause: format!("{lasts}; it moves {:.1} mm meanwhile{camera}.", of_part.way(part, seen, time).as_millimetres()),
+    }
 }
 
 pub(super) fn candidates<'a>(case @ Case { plan, seen }: Case<'a>, flaw: &Flaw, pulses: &mut Pulses) -> Ideas<'a> {

@@ -66,9 +66,12 @@ pub(super) fn meters_itself(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
 pub(super) fn metered(case: Case) -> Option<String> {
     let Case { plan, seen } = case;
     let told = |light: usize| plan.settings.lights[light].bias;
-    let (light, bias) = seen.firing().find_map(|(light, _)| Some((light, told(light)?)))?;
+    let frontal = seen.firing().filter(|(light, _)| plan.lights[*light].is_frontal());
+    let (light, bias) = { frontal }.find_map(|(light, _)| Some((light, told(light)?)))?;
     let asked = plan.metered_bias;
-    ((bias - asked).as_stops().abs() > 0.05).then(|| {
+    // Where the tones are those of a grey card, what is set is somebody's own wish.
+    let fooled = asked.as_stops().abs() > 0.05;
+    (fooled && (bias - asked).as_stops().abs() > 0.05).then(|| {
         let tones = if asked > Stops::ZERO { "lighter" } else { "darker" };
         format!(
             " The automatic of {} takes what is before it for 18 %, and it is {tones}: it asks for {}, {} is set.",

@@ -392,14 +392,6 @@ fn part_forecast(plan: &Plan, outlook: &Outlook, part: &Part, seen: &PartOutlook
     let ghost = &seen.ghost;
     let freeze = seen.slowest.and_then(|light| outlook.lights[light].freeze);
     let nearer = part.speed * part.out_of_plane.as_radians().sin().abs();
-    // In the scene; what the camera draws counts as if the part moved so far where it stands.
-    let travel = |time: Seconds| {
-        if seen.motion.is_with_the_camera() {
-            seen.motion.blurs_by(outlook.run.time) * time / outlook.magnification
-        } else {
-            part.speed * time
-        }
-    };
     let zone = outlook.depth.far.map(|far| far - outlook.depth.near);
     PartForecast {
         name: part.name.clone(),
@@ -413,12 +405,12 @@ fn part_forecast(plan: &Plan, outlook: &Outlook, part: &Part, seen: &PartOutlook
             .filter(|_| nearer > MetresPerSecond::ZERO)
             .map(|zone| zone.as_metres() / nearer.as_metres_per_second()),
         flash_blur_px: freeze.map(|_| px(seen.flash_blur)),
-        flash_travel_m: freeze.map_or(0.0, |freeze| travel(freeze).as_metres()),
+        flash_travel_m: freeze.map_or(0.0, |freeze| seen.way(part, outlook, freeze).as_metres()),
         slowest: seen.slowest.map(|light| plan.lights[light].label.clone()),
         apart_px: px(seen.apart),
         sharpness: seen.sharpness,
         ambient_travel_px: px(seen.travel),
-        ambient_travel_m: travel(outlook.run.time).as_metres(),
+        ambient_travel_m: seen.way(part, outlook, outlook.run.time).as_metres(),
         streak_px: px(seen.streak),
         streak_share: seen.streak_share,
         lean_px: px(high_speed::lean(outlook.run, seen.motion.speed)),

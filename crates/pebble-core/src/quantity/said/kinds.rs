@@ -91,16 +91,22 @@ pub(super) fn read(of: &Reader) -> Result<f64, Unclear> {
     }
 }
 
-/// `125` on a shutter is 1/125; in a leaflet it is anything.
-fn time(of: &Reader) -> Result<f64, Unclear> {
+/// A figure with its unit, or without one where no whole number over one could be meant in two ways.
+fn counted(of: &Reader, either: impl Fn(f64) -> (String, String)) -> Result<f64, Unclear> {
     let (number, unit) = of.with_unit()?;
     match unit {
         Some(unit) => Ok(number.value * unit),
         None if number.form == Form::Whole && number.value > 1.0 => {
-            Err(of.ambiguous(format!("1/{} s", number.value), format!("{} s", number.value)))
+            let (one, other) = either(number.value);
+            Err(of.ambiguous(one, other))
         }
         None => Ok(number.value),
     }
+}
+
+/// `125` on a shutter is 1/125; in a leaflet it is anything.
+fn time(of: &Reader) -> Result<f64, Unclear> {
+    counted(of, |whole| (format!("1/{whole} s"), format!("{whole} s")))
 }
 
 /// A number with the sign of its kind before it, or without.
@@ -131,26 +137,12 @@ fn power(of: &Reader) -> Result<f64, Unclear> {
             _ => Err(of.no_figure()),
         };
     }
-    let (found, unit) = of.with_unit()?;
-    match unit {
-        Some(unit) => Ok(found.value * unit),
-        // Whole numbers are steps of a dial, or the lower half of a fraction.
-        None if found.form == Form::Whole && found.value > 1.0 => {
-            Err(of.ambiguous(format!("1/{}", found.value), format!("{} %", found.value)))
-        }
-        None => Ok(found.value),
-    }
+    // Whole numbers are steps of a dial, or the lower half of a fraction.
+    counted(of, |whole| (format!("1/{whole}"), format!("{whole} %")))
 }
 
 fn share(of: &Reader) -> Result<f64, Unclear> {
-    let (found, unit) = of.with_unit()?;
-    match unit {
-        Some(unit) => Ok(found.value * unit),
-        None if found.form == Form::Whole && found.value > 1.0 => {
-            Err(of.ambiguous(format!("{} %", found.value), format!("1/{}", found.value)))
-        }
-        None => Ok(found.value),
-    }
+    counted(of, |whole| (format!("{whole} %"), format!("1/{whole}")))
 }
 
 /// By density, by factor, or by stops.
@@ -187,7 +179,8 @@ fn length(of: &Reader) -> Result<f64, Unclear> {
     if let Some(inches) = feet.map(str::trim).filter(|inches| !inches.is_empty()) {
         let inches = of.number(inches)?;
         let plain = matches!(inches.rest.trim(), "" | "in" | "\"" | "inches" | "''");
-        return if plain && !inches.signed && (0.0..12.0).contains(&inches.value) {
+        let whole = found.form == Form::Whole;
+        return if plain && whole && !inches.signed && (0.0..12.0).contains(&inches.value) {
             Ok(found.value * FOOT + inches.value * INCH)
         } else {
             Err(of.no_figure())
