@@ -2,7 +2,7 @@
 
 use crate::store::{Filled, kit, shots};
 use pebble_core::Shot;
-use pebble_core::gear::{FlashUnit, Item, Kind, Kit, Origin, Source};
+use pebble_core::gear::Kit;
 use pebble_core::motion::Usage;
 use sqlx::SqliteConnection;
 use std::sync::LazyLock;
@@ -25,33 +25,6 @@ pub static KIT: LazyLock<Kit> = LazyLock::new(|| shipped(include_str!("../../../
 /// What a new shot starts from.
 pub fn blank() -> Shot {
     Shot { title: "New shot".to_owned(), usage: Usage::Print, ..shipped(BLANK) }
-}
-
-/// What a new thing of a kind starts from: figures of the demo kit, marked as the guesses they are for anything else.
-pub fn start(kind: Kind) -> Option<Item> {
-    let kit = KIT.clone();
-    let plain = |mut item: Item, name: &str| {
-        item = item.with_id("");
-        item.rename(name);
-        item
-    };
-    Some(match kind {
-        Kind::Unit => {
-            let from = kit.units.into_iter().next()?;
-            let guess = Source::plain(Origin::Estimated);
-            plain(
-                Item::Unit(Box::new(FlashUnit { output_from: guess.clone(), durations_from: guess, ..from })),
-                "New unit",
-            )
-        }
-        Kind::Camera => plain(Item::Camera(kit.cameras.into_iter().next()?), "New camera"),
-        Kind::Lens => plain(Item::Lens(kit.lenses.into_iter().next()?), "New lens"),
-        Kind::Modifier => plain(Item::Modifier(kit.modifiers.into_iter().next()?), "New modifier"),
-        Kind::Filter => plain(Item::Filter(kit.filters.into_iter().next()?), "New filter"),
-        Kind::Trigger => plain(Item::Trigger(kit.triggers.into_iter().next()?), "New trigger"),
-        Kind::Battery => plain(Item::Battery(kit.batteries.into_iter().next()?), "New battery"),
-        Kind::Lamp => plain(Item::Lamp(kit.lamps.into_iter().next()?), "New lamp"),
-    })
 }
 
 /// Puts the demo kit and the demo shots into a file that has none yet, as part of one change.

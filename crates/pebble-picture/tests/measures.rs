@@ -397,7 +397,7 @@ fn one_light_alone_and_the_other_add_up_to_both() {
             for (index, one) in shot.lights.iter_mut().enumerate() {
                 one.on = light.is_none_or(|light| light == index);
                 // Steady and dim enough that nothing clips.
-                one.power = (one.power / 4.0).max(2f64.powf(-one.unit.lowest_stops));
+                one.power = (one.power / 4.0).max(2f64.powf(-one.unit.lowest_stops.unwrap()));
             }
             seen(&shot, Layers::Flash, Crop::WHOLE)
         };

@@ -483,23 +483,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/kit/start/{kind}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** What a new thing of a kind starts from. */
-        get: operations["kit_start"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/kit/units.csv": {
         parameters: {
             query?: never;
@@ -1091,6 +1074,8 @@ export interface components {
             recycle_s?: number | null;
             /** @description As written. */
             t01_label: string;
+            /** @description Where t0.1 may lie, as written, where only t0.5 is known: the shortest and the longest. */
+            t01_range?: string[] | null;
             /**
              * Format: double
              * @description t0.1.
@@ -1196,6 +1181,11 @@ export interface components {
              */
             usable_wh: number;
         };
+        /**
+         * @description Why pulses are not as the leaflet says.
+         * @enum {string}
+         */
+        Because: "cable" | "age" | "second_head" | "other";
         /** @description What the Bench needs after every step of a control. */
         BenchAnswer: {
             /** @description What can hurt someone, where the plan calls for it. */
@@ -1322,7 +1312,7 @@ export interface components {
              */
             guard_ms?: number | null;
             /** @description Whether it can tell a flash to glow. */
-            high_speed_sync: boolean;
+            high_speed_sync?: boolean;
             /** @description Identity in the kit. */
             id: string;
             /**
@@ -1462,9 +1452,9 @@ export interface components {
         Control: {
             /**
              * Format: double
-             * @description `τd`.
+             * @description `τd`; this, t0.5 or t0.1 of the full flash.
              */
-            decay_ms: number;
+            decay_ms?: number | null;
             /**
              * Format: double
              * @description `τf`, 0.012 when not known.
@@ -1475,14 +1465,24 @@ export interface components {
              * @description `τr`, 0.03 when not known.
              */
             rise_ms?: number | null;
+            /**
+             * Format: double
+             * @description t0.1 of the full flash, in place of its decay.
+             */
+            t01_ms?: number | null;
+            /**
+             * Format: double
+             * @description t0.5 of the full flash, in place of its decay.
+             */
+            t05_ms?: number | null;
             /** @enum {string} */
             way: "quenched";
         } | {
             /**
              * Format: double
-             * @description `τd` at full power.
+             * @description `τd` at full power; this, t0.5 or t0.1 of the full flash.
              */
-            decay_ms: number;
+            decay_ms?: number | null;
             /**
              * Format: double
              * @description `γ`, 0 to 0.3.
@@ -1493,6 +1493,16 @@ export interface components {
              * @description `τr` at full power, 0.03 when not known.
              */
             rise_ms?: number | null;
+            /**
+             * Format: double
+             * @description t0.1 of the full flash, in place of its decay.
+             */
+            t01_ms?: number | null;
+            /**
+             * Format: double
+             * @description t0.5 of the full flash, in place of its decay.
+             */
+            t05_ms?: number | null;
             /** @enum {string} */
             way: "charge_voltage";
         } | {
@@ -1503,9 +1513,9 @@ export interface components {
             banks: number;
             /**
              * Format: double
-             * @description `τd` with all banks.
+             * @description `τd` with all banks; this, t0.5 or t0.1 of the full flash.
              */
-            decay_ms: number;
+            decay_ms?: number | null;
             /**
              * Format: double
              * @description `γ`, 0 to 0.3.
@@ -1516,6 +1526,16 @@ export interface components {
              * @description `τr`, 0.03 when not known.
              */
             rise_ms?: number | null;
+            /**
+             * Format: double
+             * @description t0.1 of the full flash, in place of its decay.
+             */
+            t01_ms?: number | null;
+            /**
+             * Format: double
+             * @description t0.5 of the full flash, in place of its decay.
+             */
+            t05_ms?: number | null;
             /** @enum {string} */
             way: "switched_banks";
         } | {
@@ -1572,6 +1592,18 @@ export interface components {
             data_file: string;
             /** @description Where its copies are. */
             folder: string;
+        };
+        /** @description A change of all pulse times of a unit. */
+        Correction: {
+            /** @description Why. */
+            because: components["schemas"]["Because"];
+            /** @description Where that comes from. */
+            from: components["schemas"]["Source"];
+            /**
+             * Format: double
+             * @description Longer by so much of a hundred; negative is shorter.
+             */
+            percent: number;
         };
         /** @description Whole shots: every light with a unit of the kit, none twice. */
         CrewAnswer: {
@@ -1650,6 +1682,11 @@ export interface components {
              */
             total_m?: number | null;
         };
+        /**
+         * @description How a unit writes its power.
+         * @enum {string}
+         */
+        DialStyle: "fractions" | "numbers" | "percent" | "joules";
         /** @description One thing that differs. */
         Difference: {
             /** @description On the other. */
@@ -1869,7 +1906,7 @@ export interface components {
          * @description What a figure is of.
          * @enum {string}
          */
-        FigureKind: "time" | "aperture" | "iso" | "power" | "stops" | "filter" | "length" | "focal" | "speed" | "angle" | "share" | "kelvin" | "lux";
+        FigureKind: "time" | "aperture" | "iso" | "power" | "stops" | "filter" | "length" | "focal" | "speed" | "angle" | "share" | "kelvin" | "lux" | "number" | "energy" | "mass" | "watts" | "charge" | "exposure" | "mired" | "rate" | "turn_rate";
         /** @description A gel or a filter. */
         Filter: {
             /** @description Identity in the kit. */
@@ -1883,7 +1920,7 @@ export interface components {
              * Format: double
              * @description Its shift of colour; positive is warmer.
              */
-            mired: number;
+            mired?: number;
             /** @description What it is. */
             name: string;
             /** @description Where it goes. */
@@ -2115,8 +2152,12 @@ export interface components {
             colour_k?: number | null;
             /** @description How it makes less light, and how long its pulse is. */
             control: components["schemas"]["Control"];
+            /** @description What makes all its pulses longer or shorter than its durations say. */
+            corrections?: components["schemas"]["Correction"][];
+            /** @description How its power dial is written; fractions when not said. */
+            dial?: components["schemas"]["DialStyle"];
             /** @description Where the durations come from. */
-            durations_from: components["schemas"]["Source"];
+            durations_from?: components["schemas"]["Source"];
             /**
              * Format: double
              * @description Energy stored at full power.
@@ -2134,7 +2175,7 @@ export interface components {
              */
             high_speed_efficiency?: number | null;
             /** @description Whether it can glow for high-speed sync. */
-            high_speed_sync: boolean;
+            high_speed_sync?: boolean;
             /** @description Identity in the kit. */
             id: string;
             /** @description Set to go by `control` although there are recordings. */
@@ -2143,9 +2184,9 @@ export interface components {
             kind?: components["schemas"]["UnitKind"];
             /**
              * Format: double
-             * @description Delay of its own.
+             * @description Delay of its own; none where it is not known.
              */
-            lag_ms: number;
+            lag_ms?: number | null;
             leaflet_output?: components["schemas"]["Output"] | null;
             low_battery?: components["schemas"]["LowBattery"] | null;
             /**
@@ -2155,9 +2196,9 @@ export interface components {
             lowest_power_mired?: number | null;
             /**
              * Format: double
-             * @description Lowest power, as stops below full.
+             * @description Lowest power, as stops below full; where it is not known, as far as its durations are, or five.
              */
-            lowest_stops: number;
+            lowest_stops?: number | null;
             /**
              * Format: double
              * @description Weight with battery.
@@ -2188,9 +2229,9 @@ export interface components {
             recycle_s?: number | null;
             /**
              * Format: double
-             * @description One step of its power dial, in stops.
+             * @description One step of its power dial, in stops; whole stops where it is not known.
              */
-            step_stops: number;
+            step_stops?: number | null;
             /**
              * Format: double
              * @description With two heads: what all pulse times are multiplied by, where measured.
@@ -2688,7 +2729,7 @@ export interface components {
              */
             lux_at_1m: number;
             /** @description Whether it is the modelling lamp of a flash. */
-            modelling: boolean;
+            modelling?: boolean;
             /** @description What it is. */
             name: string;
             /**
@@ -3067,7 +3108,7 @@ export interface components {
              * Format: double
              * @description How far behind the face the light seems to come from.
              */
-            source_offset_m: number;
+            source_offset_m?: number;
             /**
              * Format: double
              * @description Its change of light on axis with one layer of its cloth; a loss is negative.
@@ -4790,10 +4831,19 @@ export interface components {
         };
         /** @description A figure typed anywhere. */
         Words: {
+            /** @description The dial it is typed on, for a power. */
+            dial?: components["schemas"]["DialStyle"];
+            /**
+             * Format: double
+             * @description Energy at full power, where known, for a power in joules.
+             */
+            energy_j?: number | null;
             /** @description What it is of. */
             kind: components["schemas"]["FigureKind"];
             /** @description As typed. */
             text: string;
+            /** @description The unit in which the field counts: a bare number is of it, and so is the answer. That of the kind when not said. */
+            unit?: string | null;
         };
         /** @description A row that cannot be. */
         WrongRow: {
@@ -7170,67 +7220,6 @@ export interface operations {
             };
             /** @description Asked by a page of another site */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Something failed here */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    kit_start: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                kind: components["schemas"]["Kind"];
-            };
-            cookie?: never;
-        };
-        requestBody?: {
-            content: {
-                "*/*"?: never;
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Item"];
-                };
-            };
-            /** @description It cannot be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Asked by a page of another site */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description There is none */
-            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,7 +1,6 @@
 import { SimpleGrid, Stack, Switch, Text } from '@mantine/core'
 import type { Forecast, Movement, Problem, Shot } from '../api/client'
 import { Figure } from '../controls/Figure'
-import { SaidFigure } from '../controls/SaidFigure'
 import { percent, pixels } from '../words/figures'
 
 const STILL: Movement = { pan_m_s: 0, direction_deg: 0, shake_deg_s: 0, zoom_share: 0, swing_deg_s: 0 }
@@ -38,8 +37,7 @@ export function CameraMoves({ shot, forecast, refusal, onChange }: Props) {
           error={refusal?.field === 'camera.white_balance_k' ? refusal.detail : undefined}
           onChange={(white_balance_k) => onChange({ ...shot, camera: { ...shot.camera, white_balance_k } })}
         />
-        <SaidFigure
-          kind="speed"
+        <Figure
           label="Panning with"
           suffix=" m/s"
           step={0.5}

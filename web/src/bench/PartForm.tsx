@@ -11,7 +11,6 @@ import {
   type Shot,
 } from '../api/client'
 import { Figure } from '../controls/Figure'
-import { SaidFigure } from '../controls/SaidFigure'
 import { MaybeFigure } from '../controls/MaybeFigure'
 import { IntentMark } from '../marks/IntentMark'
 import { percent, pixels, signedStops } from '../words/figures'
@@ -78,8 +77,7 @@ export function PartForm({ part, camera, seen, problem, onChange, onRemove }: Pr
         }))}
       />
       <SimpleGrid cols={3} spacing="xs" verticalSpacing={6}>
-        <SaidFigure
-          kind="speed"
+        <Figure
           label="Speed"
           suffix=" m/s"
           step={0.5}
@@ -104,8 +102,7 @@ export function PartForm({ part, camera, seen, problem, onChange, onRemove }: Pr
           error={error('out_of_plane_deg')}
           onChange={(out_of_plane_deg) => put({ out_of_plane_deg })}
         />
-        <SaidFigure
-          kind="length"
+        <Figure
           label="Size along it"
           suffix=" m"
           step={0.01}

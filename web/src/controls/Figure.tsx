@@ -1,29 +1,26 @@
-import { NumberInput, type NumberInputProps } from '@mantine/core'
-import { useEffect, useState } from 'react'
+import { counted } from './counted'
+import { SaidFigure, type SaidProps } from './SaidFigure'
 
-type Props = Omit<NumberInputProps, 'value' | 'onChange'> & {
-  value: number
+type Props = Omit<SaidProps, 'kind' | 'unit' | 'value' | 'optional' | 'onChange'> & {
+  kind?: SaidProps['kind']
+  /** Nothing yet, where a thing is new. */
+  value: number | undefined
   onChange: (value: number) => void
 }
 
 /**
- * A number typed by hand. What is half typed stays as typed; only whole numbers go out. Whether a number can be is for the
- * program to say, so nothing is corrected or clamped here.
+ * A number typed by hand, in the words of its unit. What is half typed stays as typed; only what was understood goes out.
+ * Whether a number can be is for the program to say, so nothing is corrected or clamped here.
  */
-export function Figure({ value, onChange, ...rest }: Props) {
-  const [raw, setRaw] = useState<string | number>(value)
-  useEffect(() => setRaw((raw) => (Number(raw) === value && raw !== '' ? raw : value)), [value])
+export function Figure({ kind, suffix, onChange, ...rest }: Props) {
+  const of = counted(suffix)
   return (
-    <NumberInput
-      size="xs"
-      decimalScale={4}
+    <SaidFigure
       {...rest}
-      value={raw}
-      onChange={(typed) => {
-        setRaw(typed)
-        const number = typeof typed === 'number' ? typed : Number.parseFloat(typed)
-        if (typed !== '' && typed !== '-' && Number.isFinite(number)) onChange(number)
-      }}
+      kind={kind ?? of.kind}
+      unit={of.unit}
+      suffix={suffix}
+      onChange={(value) => value !== undefined && onChange(value)}
     />
   )
 }

@@ -1,28 +1,22 @@
-import { NumberInput, type NumberInputProps } from '@mantine/core'
-import { useEffect, useState } from 'react'
+import { counted } from './counted'
+import { SaidFigure, type SaidProps } from './SaidFigure'
 
-type Props = Omit<NumberInputProps, 'value' | 'onChange'> & {
+type Props = Omit<SaidProps, 'kind' | 'unit' | 'value' | 'optional'> & {
+  kind?: SaidProps['kind']
   value: number | null | undefined
-  onChange: (value: number | undefined) => void
 }
 
-/** A number that need not be known: an empty field says so. Half a number goes nowhere, as everywhere. */
-export function MaybeFigure({ value, onChange, ...rest }: Props) {
-  const [raw, setRaw] = useState<string | number>(value ?? '')
-  useEffect(() => setRaw((raw) => (raw !== '' && Number(raw) === value ? raw : (value ?? ''))), [value])
+/** A number that need not be known: an empty field says so. */
+export function MaybeFigure({ kind, suffix, value, ...rest }: Props) {
+  const of = counted(suffix)
   return (
-    <NumberInput
-      size="xs"
-      decimalScale={4}
-      placeholder="not known"
+    <SaidFigure
       {...rest}
-      value={raw}
-      onChange={(typed) => {
-        setRaw(typed)
-        const number = typeof typed === 'number' ? typed : Number.parseFloat(typed)
-        if (typed === '') onChange(undefined)
-        else if (Number.isFinite(number)) onChange(number)
-      }}
+      kind={kind ?? of.kind}
+      unit={of.unit}
+      suffix={suffix}
+      value={value ?? undefined}
+      optional
     />
   )
 }

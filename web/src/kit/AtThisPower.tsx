@@ -23,7 +23,11 @@ const UNKNOWN = 'not known'
 export function AtThisPower({ lanes, power, rate, onRate }: Props) {
   const seen = lanes.map((lane) => nearest(lane.sheet.powers, power))
   const rows: Row[] = [
-    { label: 't0.1', why: 'From 10 % to 10 % of the peak: what freezes', of: (at) => at.t01_label },
+    {
+      label: 't0.1',
+      why: 'From 10 % to 10 % of the peak: what freezes',
+      of: (at) => (at.t01_range ? `${at.t01_range.join(' to ')}, say ${at.t01_label}` : at.t01_label),
+    },
     { label: 't0.5', why: 'From half to half of the peak: what leaflets print', of: (at) => at.t05_label },
     { label: 't90', why: 'The shortest time with nine tenths of the light', of: (at) => at.t90_label },
     { label: 'These are', of: (at) => (at.doubt ? `${at.origin}, ${DOUBTS[at.doubt]}` : at.origin) },

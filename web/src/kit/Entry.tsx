@@ -1,9 +1,11 @@
+import { useEffect, useRef, useState } from 'react'
 import { Button, Group, ScrollArea, SimpleGrid, Title } from '@mantine/core'
 import type { Item, Problem } from '../api/client'
 import { withValue } from '../api/pointer'
+import { understood } from '../controls/reading'
 import { FieldEntry } from './FieldEntry'
 import { type Field } from './field'
-import { fieldsOf } from './fields'
+import { fieldsOf, missing } from './fields'
 import classes from './Entry.module.css'
 
 type Props = {
@@ -15,7 +17,7 @@ type Props = {
   onDrop: () => void
 }
 
-const WIDE: Field['as'][] = ['source', 'rows']
+const WIDE: Field['as'][] = ['source', 'rows', 'corrections']
 
 /** The place of a field in a problem: `control.rows[2].t01_ms` lies in `/control/rows`. */
 const atFault = (field: Field, problem: Problem | undefined): boolean => {
@@ -29,6 +31,20 @@ export function Entry({ draft, problem, busy, onChange, onSave, onDrop }: Props)
   const put = (pointer: string, value: unknown) =>
     onChange({ ...draft, item: withValue(draft.item, pointer, value) } as Item)
   const groups = fieldsOf(draft)
+  const [asking, setAsking] = useState(false)
+  const now = useRef({ draft, onSave })
+  useEffect(() => {
+    now.current = { draft, onSave }
+  })
+  const keep = async (form: HTMLFormElement) => {
+    if (!(await understood(form))) return
+    const { draft, onSave } = now.current
+    if (missing(draft).length === 0) return onSave()
+    setAsking(true)
+    // What is asked is in the page by now: it has stood there empty.
+    form.querySelector<HTMLElement>('[data-asked] input')?.focus()
+  }
+  const absent = missing(draft)
   const placed = groups.some(({ fields }) => fields.some((field) => atFault(field, problem)))
   return (
     <form
@@ -36,7 +52,7 @@ export function Entry({ draft, problem, busy, onChange, onSave, onDrop }: Props)
       aria-label="Figures"
       onSubmit={(event) => {
         event.preventDefault()
-        onSave()
+        void keep(event.currentTarget)
       }}
     >
       <ScrollArea className={classes.fields} type="auto">
@@ -49,6 +65,7 @@ export function Entry({ draft, problem, busy, onChange, onSave, onDrop }: Props)
               {fields.map((field) => (
                 <div
                   key={field.pointer + field.as}
+                  data-asked={absent.includes(field) || undefined}
                   className={
                     WIDE.includes(field.as) || field.pointer === '/control' ? classes.wide : undefined
                   }
@@ -56,7 +73,13 @@ export function Entry({ draft, problem, busy, onChange, onSave, onDrop }: Props)
                   <FieldEntry
                     field={field}
                     of={draft.item}
-                    error={atFault(field, problem) ? problem?.detail : undefined}
+                    error={
+                      asking && absent.includes(field)
+                        ? 'This is asked first.'
+                        : atFault(field, problem)
+                          ? problem?.detail
+                          : undefined
+                    }
                     onChange={(value) => put(field.pointer, value)}
                   />
                 </div>

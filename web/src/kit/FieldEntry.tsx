@@ -4,6 +4,7 @@ import { answered, client, type FlashUnit, type Source } from '../api/client'
 import { Figure } from '../controls/Figure'
 import { MaybeFigure } from '../controls/MaybeFigure'
 import { valueAt } from '../api/pointer'
+import { CorrectionsEntry, type Correction } from './CorrectionsEntry'
 import type { Field } from './field'
 import classes from './FieldEntry.module.css'
 
@@ -34,11 +35,21 @@ export function FieldEntry({ field, of, error, onChange }: Props) {
         />
       )
     case 'number':
-      return <Figure {...common} suffix={field.suffix} value={value as number} onChange={onChange} />
+      return (
+        <Figure
+          {...common}
+          {...(field.kind && { kind: field.kind })}
+          suffix={field.suffix}
+          placeholder="asked first"
+          value={value as number}
+          onChange={onChange}
+        />
+      )
     case 'maybe':
       return (
         <MaybeFigure
           {...common}
+          {...(field.kind && { kind: field.kind })}
           suffix={field.suffix}
           value={value as number | undefined}
           onChange={onChange}
@@ -89,6 +100,15 @@ export function FieldEntry({ field, of, error, onChange }: Props) {
         />
       )
     }
+    case 'corrections':
+      return (
+        <CorrectionsEntry
+          label={field.label}
+          corrections={(value as Correction[] | undefined) ?? []}
+          error={error}
+          onChange={(list) => onChange(list.length > 0 ? list : undefined)}
+        />
+      )
     case 'rows':
       return <RowsEntry rows={value as Row[]} error={error} onChange={onChange} />
   }
@@ -180,19 +200,21 @@ function RowsEntry({ rows, error, onChange }: RowsProps) {
         <div key={index} className={classes.row}>
           <Figure
             aria-label={`Power of row ${index + 1}`}
-            decimalScale={6}
+            kind="power"
             value={row.power}
             onChange={(power) => put(index, { power })}
           />
           <MaybeFigure
             aria-label={`t0.5 of row ${index + 1}`}
             placeholder="–"
+            suffix=" ms"
             value={row.t05_ms}
             onChange={(t05_ms) => put(index, { t05_ms })}
           />
           <MaybeFigure
             aria-label={`t0.1 of row ${index + 1}`}
             placeholder="–"
+            suffix=" ms"
             value={row.t01_ms}
             onChange={(t01_ms) => put(index, { t01_ms })}
           />

@@ -2,7 +2,7 @@ import { Button } from '@mantine/core'
 import { useQueries } from '@tanstack/react-query'
 import { useEffect, useState, type DragEvent } from 'react'
 import { Link, useParams } from 'react-router'
-import { Refusal, type Kind } from '../api/client'
+import { Refusal, type FlashUnit, type Kind } from '../api/client'
 import { Key } from '../commands/Key'
 import { useCommands } from '../commands/useCommands'
 import { Waiting } from '../shell/Waiting'
@@ -21,6 +21,10 @@ import { itemQuery, useShelf, useThing } from './useKit'
 import { useRecordings } from './useRecordings'
 import { KINDS } from './words'
 import classes from './KitScreen.module.css'
+
+/** A unit that is being entered has curves before it has a name. */
+const inTheMaking = (unit: FlashUnit): FlashUnit =>
+  unit.name && unit.id ? unit : { ...unit, name: unit.name || 'This unit', id: unit.id || 'new' }
 
 /** The kit: found at the left, drawn in the middle, known and entered at the right. */
 export function KitScreen() {
@@ -66,7 +70,7 @@ export function KitScreen() {
   useCommands({
     find_thing: () => document.getElementById('kit-find')?.focus(),
     change_thing: free(inHand.entered),
-    new_thing: free(() => void inHand.start()),
+    new_thing: free(inHand.start),
     undo: free(() => inHand.step('undo')),
     redo: free(() => inHand.step('redo')),
   })
@@ -86,7 +90,10 @@ export function KitScreen() {
   )
   const units =
     hand?.what === 'unit'
-      ? [hand.item, ...compared.flatMap(({ data }) => (data?.thing.what === 'unit' ? [data.thing.item] : []))]
+      ? [
+          inTheMaking(hand.item),
+          ...compared.flatMap(({ data }) => (data?.thing.what === 'unit' ? [data.thing.item] : [])),
+        ]
       : []
   return (
     <main className={classes.screen} onDragOver={(event) => event.preventDefault()} onDrop={dropped}>
@@ -107,7 +114,7 @@ export function KitScreen() {
           ))}
         </nav>
         <span className={classes.spacer} />
-        <Button size="compact-sm" radius="xl" onClick={() => void inHand.start()}>
+        <Button size="compact-sm" radius="xl" onClick={inHand.start}>
           New {word}&nbsp;
           <Key of="new_thing" />
         </Button>

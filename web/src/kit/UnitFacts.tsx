@@ -169,7 +169,7 @@ function Habits({ unit }: { unit: FlashUnit }) {
         : 'colour not known',
     ],
     ['Fed by', unit.battery?.name ?? 'mains, or not said'],
-    ['Own delay', `${figure(unit.lag_ms)} ms`],
+    ['Own delay', unit.lag_ms == null ? 'not known' : `${figure(unit.lag_ms)} ms`],
   ]
   return (
     <section data-testid="habits">

@@ -66,7 +66,17 @@ export function UnitView({ units, entry, children }: Props) {
             onChange={setChosen}
           />
         </header>
-        {refusal instanceof Refusal && (
+        {!first && entry && (
+          <div className={classes.asked}>
+            <p>
+              Three things make a first answer: its <b>name</b>, <b>how its light is known</b> at full power,
+              and <b>how it makes less</b>. All the rest may wait: what is not known is said where it costs
+              something.
+            </p>
+            {refusal instanceof Refusal && <p>{refusal.problem.detail}</p>}
+          </div>
+        )}
+        {first && refusal instanceof Refusal && (
           <p role="alert" className={classes.refusal}>
             {refusal.problem.detail} The curves show the last figures that can be.
           </p>

@@ -2,11 +2,17 @@ import type { FlashUnit } from '../api/client'
 import { choices } from '../words/choices'
 import { maybe, number, type Field, type Words } from './field'
 
+/** As it is entered: figures may be missing still. */
 type Control = FlashUnit['control']
 type Way = Control['way']
 
 const at = (name: string) => `/control/${name}`
-const decay = number(at('decay_ms'), 'Decay at full, τd', ' ms')
+/** One of the three is enough. */
+const full = [
+  { ...maybe(at('t05_ms'), 't0.5 at full', ' ms'), hint: 'as leaflets print it' },
+  { ...maybe(at('t01_ms'), 'or t0.1 at full', ' ms') },
+  maybe(at('decay_ms'), 'or its decay, τd', ' ms'),
+]
 const rise = maybe(at('rise_ms'), 'Rise, τr', ' ms')
 const gamma: Field = {
   ...number(at('gamma'), 'Exponent γ'),
@@ -14,25 +20,27 @@ const gamma: Field = {
 }
 
 /** Every way of making less light: what it is called, what it starts from, and its figures. */
-const CONTROLS: { [W in Way]: { words: string; fresh: Extract<Control, { way: W }>; fields: Field[] } } = {
+const CONTROLS: {
+  [W in Way]: { words: string; fresh: { way: W; rows?: { power: number }[] }; fields: Field[] }
+} = {
   quenched: {
     words: 'Quenched: a switch cuts the discharge',
-    fresh: { way: 'quenched', decay_ms: 1 },
-    fields: [decay, rise, maybe(at('fall_ms'), 'Fall after the cut, τf', ' ms')],
+    fresh: { way: 'quenched' },
+    fields: [...full, rise, maybe(at('fall_ms'), 'Fall after the cut, τf', ' ms')],
   },
   charge_voltage: {
     words: 'Charge voltage: less charge',
-    fresh: { way: 'charge_voltage', decay_ms: 1, gamma: 0.15 },
-    fields: [decay, rise, gamma],
+    fresh: { way: 'charge_voltage' },
+    fields: [...full, rise, gamma],
   },
   switched_banks: {
     words: 'Switched banks: fewer, then less charge',
-    fresh: { way: 'switched_banks', decay_ms: 1, gamma: 0.15, banks: 4 },
-    fields: [decay, rise, gamma, number(at('banks'), 'Banks')],
+    fresh: { way: 'switched_banks' },
+    fields: [...full, rise, gamma, number(at('banks'), 'Banks')],
   },
   train: {
     words: 'Train: fewer short pulses',
-    fresh: { way: 'train', decay_ms: 0.05, period_ms: 2, pulses: 8 },
+    fresh: { way: 'train' },
     fields: [
       number(at('decay_ms'), 'Decay of a pulse, τd', ' ms'),
       maybe(at('rise_ms'), 'Rise of a pulse, τr', ' ms'),
@@ -42,7 +50,7 @@ const CONTROLS: { [W in Way]: { words: string; fresh: Extract<Control, { way: W 
   },
   table: {
     words: 'Table of durations',
-    fresh: { way: 'table', rows: [{ power: 1, t05_ms: 0.8, t01_ms: 2.2 }] },
+    fresh: { way: 'table', rows: [{ power: 1 }] },
     fields: [
       {
         pointer: at('discharge'),
@@ -61,6 +69,6 @@ export const WAYS_TO_CHOOSE: Words = Object.entries(CONTROLS).map(([value, { wor
   label: words,
 }))
 
-export const freshControl = (way: string): Control => CONTROLS[way as Way].fresh
+export const freshControl = (way: string): unknown => CONTROLS[way as Way].fresh
 
-export const controlFields = (of: Control): Field[] => CONTROLS[of.way].fields
+export const controlFields = (of: Control | undefined): Field[] => (of ? CONTROLS[of.way].fields : [])

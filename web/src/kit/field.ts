@@ -1,8 +1,22 @@
+import type { FigureKind } from '../api/client'
+
 export type Words = { value: string; label: string }[]
 
 /** One figure of a thing and how it is entered. */
-export type Field = { pointer: string; label: string; suffix?: string; hint?: string } & (
-  | { as: 'text' | 'number' | 'maybe' | 'maybe-text' | 'yes' | 'source' | 'rows' | 'battery' | 'leaflet' }
+export type Field = { pointer: string; label: string; suffix?: string; hint?: string; kind?: FigureKind } & (
+  | {
+      as:
+        | 'text'
+        | 'number'
+        | 'maybe'
+        | 'maybe-text'
+        | 'yes'
+        | 'source'
+        | 'rows'
+        | 'battery'
+        | 'leaflet'
+        | 'corrections'
+    }
   | { as: 'word'; words: Words; optional?: boolean; fresh?: (value: string) => unknown }
 )
 export type Group = { title: string; fields: Field[] }
@@ -19,3 +33,7 @@ export const maybe = (pointer: string, label: string, suffix?: string): Field =>
   as: 'maybe',
   ...(suffix && { suffix }),
 })
+
+/** What has to be known before a thing can be kept. */
+export const isNeeded = (field: Field): boolean =>
+  field.as === 'number' || field.as === 'text' || (field.as === 'word' && !field.optional)

@@ -1,7 +1,8 @@
 import type { Item, Kind } from '../api/client'
 import { choices } from '../words/choices'
 import { controlFields, freshControl, WAYS_TO_CHOOSE } from './control'
-import { maybe, number, type Field, type Group } from './field'
+import { valueAt } from '../api/pointer'
+import { isNeeded, maybe, number, type Field, type Group } from './field'
 import { UNIT_KINDS } from './words'
 
 const NAME: Field = { pointer: '/name', label: 'Name', as: 'text' }
@@ -9,23 +10,15 @@ const MASS = maybe('/mass_kg', 'Weight', ' kg')
 
 type Of<K extends Kind> = Extract<Item, { what: K }>['item']
 
-const FRESH_OUTPUT: Record<Of<'unit'>['output']['as'], Of<'unit'>['output']> = {
-  guide_number: { as: 'guide_number', metres: 40 },
-  reading: {
-    as: 'reading',
-    aperture_f: 8,
-    iso: 100,
-    power: 1,
-    distance_m: 2,
-    modifier: { id: 'none', name: 'As it stands', stops: 0, face_radius_m: 0.09, source_offset_m: 0 },
-  },
-  exposure: { as: 'exposure', exposure_lxs: 4000, distance_m: 1 },
-  energy: { as: 'energy', joules: 100 },
-}
+/** A figure that was read stands on what was in front of the flash: nothing, unless it is said. */
+const AS_IT_STANDS = { id: 'none', name: 'As it stands', stops: 0, face_radius_m: 0.09 }
+const freshOutput = (as: string) => (as === 'reading' ? { as, modifier: AS_IT_STANDS } : { as })
 
-function output(of: Of<'unit'>['output']): Field[] {
+function output(of: Of<'unit'>['output'] | undefined): Field[] {
   const at = (name: string) => `/output/${name}`
-  switch (of.as) {
+  switch (of?.as) {
+    case undefined:
+      return []
     case 'guide_number':
       return [number(at('metres'), 'Guide number', ' m, ISO 100')]
     case 'reading':
@@ -33,7 +26,7 @@ function output(of: Of<'unit'>['output']): Field[] {
         number(at('aperture_f'), 'f-number read'),
         number(at('iso'), 'Meter at ISO'),
         number(at('distance_m'), 'Meter at', ' m'),
-        number(at('power'), 'Fired at, of full'),
+        { ...number(at('power'), 'Fired at, of full'), kind: 'power' },
         number(at('modifier/stops'), 'Modifier in place', ' stops'),
         number(at('modifier/face_radius_m'), 'Radius of its face', ' m'),
       ]
@@ -58,10 +51,7 @@ function unit(of: Of<'unit'>): Group[] {
       ]
     : []
   return [
-    {
-      title: 'Unit',
-      fields: [NAME, { pointer: '/kind', label: 'Kind', as: 'word', words: choices(UNIT_KINDS) }],
-    },
+    { title: 'Unit', fields: [NAME] },
     {
       title: 'Output at full power',
       fields: [
@@ -75,7 +65,7 @@ function unit(of: Of<'unit'>): Group[] {
             exposure: 'lux-seconds at a distance',
             energy: 'joules only',
           }),
-          fresh: (as) => FRESH_OUTPUT[as as keyof typeof FRESH_OUTPUT],
+          fresh: freshOutput,
         },
         ...output(of.output),
         { pointer: '/output_from', label: 'It is', as: 'source' },
@@ -103,6 +93,7 @@ function unit(of: Of<'unit'>): Group[] {
         },
         ...controlFields(of.control),
         { pointer: '/durations_from', label: 'They are', as: 'source' },
+        { pointer: '/corrections', label: 'Longer or shorter by', as: 'corrections' },
         ...(of.recordings?.length
           ? [
               {
@@ -117,11 +108,25 @@ function unit(of: Of<'unit'>): Group[] {
     {
       title: 'Dial and timing',
       fields: [
-        number('/step_stops', 'One step', ' stops'),
-        number('/lowest_stops', 'Lowest, below full', ' stops'),
-        number('/lag_ms', 'Own delay', ' ms'),
+        {
+          pointer: '/dial',
+          label: 'Power is written',
+          as: 'word',
+          optional: true,
+          words: choices({
+            fractions: 'as fractions: 1/16',
+            numbers: 'as numbers, 10 is full: 6.0',
+            percent: 'in percent: 6.25 %',
+            joules: 'in joules: 25 J',
+          }),
+        },
+        maybe('/step_stops', 'One step', ' stops'),
+        maybe('/lowest_stops', 'Goes down by', ' stops'),
+        maybe('/lag_ms', 'Own delay', ' ms'),
         { pointer: '/high_speed_sync', label: 'Can glow for high-speed sync', as: 'yes' },
-        ...(of.high_speed_sync ? [maybe('/high_speed_efficiency', 'Glow against a pulse')] : []),
+        ...(of.high_speed_sync
+          ? [{ ...maybe('/high_speed_efficiency', 'Glow against a pulse'), kind: 'share' as const }]
+          : []),
         maybe('/heads', 'Heads, 1 or 2'),
         ...(of.heads === 2 ? [maybe('/two_heads_time', 'With two, times are ×')] : []),
       ],
@@ -129,6 +134,7 @@ function unit(of: Of<'unit'>): Group[] {
     {
       title: 'Store and habits',
       fields: [
+        { pointer: '/kind', label: 'Kind', as: 'word', optional: true, words: choices(UNIT_KINDS) },
         maybe('/energy_j', 'Energy at full', ' J'),
         { pointer: '/battery', label: 'Fed by', as: 'battery' },
         maybe('/recycle_s', 'Ready again after full', ' s'),
@@ -169,6 +175,15 @@ function unit(of: Of<'unit'>): Group[] {
     },
   ]
 }
+
+/** What has to be known still before a thing can be kept. */
+export const missing = (thing: Item): Field[] =>
+  fieldsOf(thing)
+    .flatMap((group) => group.fields)
+    .filter(
+      (field) =>
+        isNeeded(field) && [undefined, null, ''].includes(valueAt(thing.item, field.pointer) as string),
+    )
 
 /** What can be entered for a thing, in groups. */
 export function fieldsOf(thing: Item): Group[] {
@@ -248,7 +263,7 @@ export function fieldsOf(thing: Item): Group[] {
             NAME,
             number('/stops', 'Change on axis', ' stops'),
             number('/face_radius_m', 'Radius of its face', ' m'),
-            number('/source_offset_m', 'Light seems to come from', ' m behind'),
+            maybe('/source_offset_m', 'Light seems to come from', ' m behind'),
             maybe('/half_angle_deg', 'Beam, half-angle', '°'),
             maybe('/grid_deg', 'Grid cuts at', '°'),
             maybe('/diffusion_layers', 'Further layers'),
@@ -275,7 +290,7 @@ export function fieldsOf(thing: Item): Group[] {
               }),
             },
             number('/loss_stops', 'Loss', ' stops'),
-            number('/mired', 'Shift', ' mired, warmer positive'),
+            maybe('/mired', 'Shift', ' mired, warmer positive'),
           ],
         },
       ]
@@ -299,7 +314,7 @@ export function fieldsOf(thing: Item): Group[] {
           fields: [
             NAME,
             number('/usable_wh', 'Usable', ' Wh'),
-            number('/efficiency', 'Share that reaches the flash'),
+            { ...number('/efficiency', 'Share that reaches the flash'), kind: 'share' },
             maybe('/idle_w', 'Draws while waiting', ' W'),
             MASS,
           ],

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
-import { answered, client, Refusal, type Item, type ItemAnswer, type Kind } from '../api/client'
+import { Refusal, type Item, type ItemAnswer, type Kind } from '../api/client'
 import type { Notice } from './Notices'
 import { wrongRows } from './TakeIn'
 import { useChange } from './useKit'
@@ -40,27 +40,18 @@ export function useInHand(kind: Kind, chosen: string, kept: ItemAnswer | undefin
   const told = useCallback((error: unknown) => {
     setNotice({ text: error instanceof Error ? error.message : 'That did not work.', rows: wrongRows(error) })
   }, [])
-  const start = async () => {
-    try {
-      const item = await answered(client.GET('/api/kit/start/{kind}', { params: { path: { kind } } }))
-      setDraft({ at: undefined, item })
-    } catch (error) {
-      told(error)
-    }
-  }
+  // A new thing is empty: no figure of it is anybody else's.
+  const start = () => setDraft({ at: undefined, item: { what: kind, item: { id: '', name: '' } } as Item })
   const entered = () => kept && setDraft({ at: kept, item: kept.thing })
-  const copied = () =>
-    kept &&
-    change.mutate(
-      {
-        do: 'add',
-        item: {
-          ...kept.thing,
-          item: { ...kept.thing.item, id: '', name: `${kept.thing.item.name}, copy` },
-        } as Item,
-      },
-      { onSuccess: (made) => made && void navigate(`/kit/${kind}/${made.id}`), onError: told },
-    )
+  // A copy gets its identity from the name it is kept under.
+  const copied = () => {
+    if (!kept) return
+    const { thing } = kept
+    setDraft({
+      at: undefined,
+      item: { ...thing, item: { ...thing.item, id: '', name: `${thing.item.name}, copy` } } as Item,
+    })
+  }
   const keep = () => {
     if (!draft) return
     const what = draft.at

@@ -1,5 +1,6 @@
 import { useMutation, useQueries, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useRef } from 'react'
+import { missing } from './fields'
 import {
   answered,
   asked,
@@ -30,6 +31,7 @@ export function useSheets(units: FlashUnit[], rate: number) {
   const before = useRef(new Map<string, Sheet>())
   const queries = useQueries({
     queries: units.map((unit) => ({
+      enabled: missing({ what: 'unit', item: unit }).length === 0,
       queryKey: ['sheet', rate, unit],
       queryFn: () =>
         answered<Sheet>(

@@ -25,11 +25,9 @@ export function WishPanel({ own, asked, onChange }: Props) {
   const figure = (name: Name, label: string, suffix = '') => (
     <MaybeFigure
       variant="unstyled"
-      hideControls
       aria-label={label}
       placeholder="free"
       suffix={suffix}
-      decimalScale={2}
       value={asked[name] as number | null | undefined}
       onChange={(value) => (value === undefined ? drop(name) : set({ [name]: value }))}
     />
@@ -50,10 +48,8 @@ export function WishPanel({ own, asked, onChange }: Props) {
   const end = (name: 'ambient' | 'background', side: 'low_stops' | 'high_stops', label: string) => (
     <MaybeFigure
       variant="unstyled"
-      hideControls
       aria-label={label}
       placeholder="open"
-      decimalScale={2}
       value={asked[name]?.[side]}
       onChange={(value) => set({ [name]: { ...asked[name], [side]: value ?? null } })}
     />
@@ -99,10 +95,8 @@ export function WishPanel({ own, asked, onChange }: Props) {
           <span className={classes.values}>
             <MaybeFigure
               variant="unstyled"
-              hideControls
               aria-label={`Blur of ${part}`}
               suffix=" px"
-              decimalScale={2}
               value={px}
               onChange={(value) => set({ blur: limits(own, part, value) })}
             />
@@ -152,11 +146,9 @@ export function WishPanel({ own, asked, onChange }: Props) {
         <>
           <MaybeFigure
             variant="unstyled"
-            hideControls
             aria-label="No nearer than"
             placeholder="frame"
             suffix=" m"
-            decimalScale={2}
             value={asked.nearest_m}
             onChange={(value) => (value === undefined ? drop('nearest_m') : set({ nearest_m: value }))}
           />{' '}

@@ -5,7 +5,7 @@
 
 use super::ranges::RANGES;
 use crate::demo;
-use pebble_core::gear::{Item, Kind};
+use pebble_core::gear::Item;
 use serde_json::{Map, Value, json};
 
 /// A shot of the demo data, by its identity.
@@ -114,8 +114,7 @@ fn first_shot_revision() -> usize {
 /// Example bodies by the name of their schema.
 fn bodies() -> Map<String, Value> {
     let shot: Value = serde_json::from_str(demo::EXAMPLES[0].1).unwrap_or_default();
-    let unit = demo::start(Kind::Unit).unwrap_or_else(|| Item::Unit(Box::new(demo::KIT.units[0].clone())));
-    let unit = unit.with_id("another-unit");
+    let unit = Item::Unit(Box::new(demo::KIT.units[0].clone())).with_id("another-unit");
     let mut own = demo::KIT.units[0].clone();
     own.owned = Some(2);
     let all = json!({

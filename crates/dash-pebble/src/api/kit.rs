@@ -115,24 +115,6 @@ pub async fn sample() -> Json<&'static Kit> {
     Json(&demo::KIT)
 }
 
-/// What a new thing of a kind starts from.
-#[utoipa::path(get, operation_id = "kit_start", path = "/api/kit/start/{kind}", params(("kind" = Kind, Path)), responses((status = 200, body = Item)))]
-pub async fn start(Kindly(kind): Kindly) -> Result<Json<Item>, ApiError> {
-    demo::start(kind).map(Json).ok_or(ApiError::NotFound)
-}
-
-/// A kind in an address.
-pub struct Kindly(Kind);
-
-impl<S: Send + Sync> axum::extract::FromRequestParts<S> for Kindly {
-    type Rejection = ApiError;
-
-    async fn from_request_parts(parts: &mut axum::http::request::Parts, state: &S) -> Result<Self, ApiError> {
-        let kind = axum::extract::Path::<Kind>::from_request_parts(parts, state).await;
-        kind.map(|axum::extract::Path(kind)| Self(kind)).map_err(|error| ApiError::BadAddress(error.body_text()))
-    }
-}
-
 /// One thing.
 #[utoipa::path(get, operation_id = "kit_read", path = "/api/kit/items/{id}", params(("id" = String, Path)), responses(
     (status = 200, body = ItemAnswer), (status = 404, body = Problem)))]

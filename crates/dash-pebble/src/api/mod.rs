@@ -113,7 +113,6 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(kit::offered))
         .routes(routes!(kit::shelf))
         .routes(routes!(kit::sample))
-        .routes(routes!(kit::start))
         .routes(routes!(kit::add))
         .routes(routes!(kit::read, kit::replace, kit::remove))
         .routes(routes!(kit::uses))

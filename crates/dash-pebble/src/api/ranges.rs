@@ -37,6 +37,7 @@ pub const RANGES: &[(&str, &str, Limits)] = &[
     ("Flash", "heads", bounds::ABREAST),
     ("Flash", "height_deg", bounds::HEIGHT),
     ("Flash", "power", bounds::POWER),
+    ("Correction", "percent", bounds::CORRECTION),
     ("FlashUnit", "colour_k", bounds::KELVIN),
     ("FlashUnit", "energy_j", bounds::ENERGY),
     ("FlashUnit", "lag_ms", bounds::LAG),

@@ -3,6 +3,8 @@
 use super::body::{Sendable, Sent};
 use super::problem::{ApiError, Problem};
 use axum::Json;
+use pebble_core::quantity::Joules;
+use pebble_core::quantity::dial::{DialStyle, PowerDial};
 use pebble_core::quantity::said::{self, FigureKind};
 use pebble_core::typed::{NotTyped, Typed, typed};
 use pebble_core::{Plan, Shot};
@@ -35,6 +37,15 @@ pub struct Words {
     kind: FigureKind,
     /// As typed.
     text: String,
+    /// The unit in which the field counts: a bare number is of it, and so is the answer. That of the kind when not said.
+    #[serde(default)]
+    unit: Option<String>,
+    /// The dial it is typed on, for a power.
+    #[serde(default)]
+    dial: DialStyle,
+    /// Energy at full power, where known, for a power in joules.
+    #[serde(default)]
+    energy_j: Option<f64>,
 }
 
 impl Sendable for Words {
@@ -65,7 +76,14 @@ fn refused(text: &str, why: &NotTyped) -> ApiError {
 #[utoipa::path(post, path = "/api/said", request_body = Words, responses(
     (status = 200, body = Understood), (status = 400, body = Problem), (status = 422, body = Problem)))]
 pub async fn figure(body: Sent<Words>) -> Result<Json<Understood>, ApiError> {
-    let Words { kind, text } = body.0;
-    let value = said::read(kind, &text).map_err(|why| refused(&text, &why.into()))?;
-    Ok(Json(Understood { value }))
+    let Words { kind, text, unit, dial, energy_j } = body.0;
+    let value = match (kind, unit) {
+        (FigureKind::Power, _) => {
+            let full = energy_j.filter(|energy| *energy > 0.0).map(Joules::from_joules);
+            PowerDial { style: dial, full }.read(&text)
+        }
+        (_, None) => said::read(kind, &text),
+        (_, Some(unit)) => said::read_in(kind, &unit, &text),
+    };
+    Ok(Json(Understood { value: value.map_err(|why| refused(&text, &why.into()))? }))
 }

@@ -76,9 +76,9 @@ pub fn write(units: &[FlashUnit]) -> anyhow::Result<String> {
                 guide_number.to_string(),
                 maybe(unit.energy_j),
                 maybe(unit.recycle_s),
-                unit.lag_ms.to_string(),
-                unit.step_stops.to_string(),
-                unit.lowest_stops.to_string(),
+                maybe(unit.lag_ms),
+                maybe(unit.step_stops),
+                maybe(unit.lowest_stops),
                 if unit.high_speed_sync { "yes" } else { "no" }.to_owned(),
                 word(&unit.durations_from.origin),
                 way(&unit.control),
@@ -276,8 +276,8 @@ impl Reading {
         }
         unit.energy_j = self.unit_number(group, "energy_j").or(unit.energy_j);
         unit.recycle_s = self.unit_number(group, "recycle_s").or(unit.recycle_s);
-        unit.lag_ms = self.unit_number(group, "lag_ms").unwrap_or(unit.lag_ms);
-        unit.step_stops = self.unit_number(group, "step_stops").unwrap_or(unit.step_stops);
+        unit.lag_ms = self.unit_number(group, "lag_ms").or(unit.lag_ms);
+        unit.step_stops = self.unit_number(group, "step_stops").or(unit.step_stops);
         if let Some((line, text)) = self.of_unit(group, "high_speed_sync") {
             match text.to_lowercase().as_str() {
                 "yes" | "true" | "1" => unit.high_speed_sync = true,
@@ -293,8 +293,8 @@ impl Reading {
         let rows = self.rows(group);
         let lowest = rows.iter().map(|row| row.power).fold(1.0, f64::min);
         unit.lowest_stops = match self.unit_number(group, "lowest_stops") {
-            Some(stops) => stops,
-            None if there.is_none() => (-lowest.log2()).clamp(0.0, 12.0),
+            Some(stops) => Some(stops),
+            None if there.is_none() => Some((-lowest.log2()).clamp(0.0, 12.0)),
             None => unit.lowest_stops,
         };
         let by_model = there.is_some_and(|unit| !matches!(unit.control, Control::Table { .. }));

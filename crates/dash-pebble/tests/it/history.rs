@@ -69,7 +69,7 @@ impl Named for Shot {
 
 impl Named for Item {
     fn named(name: &str) -> Self {
-        let mut item = dash_pebble::demo::start(pebble_core::gear::Kind::Unit).expect("a unit").with_id("thing");
+        let mut item = Item::Unit(Box::new(dash_pebble::demo::KIT.units[0].clone())).with_id("thing");
         item.rename(name);
         item
     }

@@ -5,7 +5,7 @@ use crate::file::shot::Shot;
 use crate::outlook::{Outlook, outlook};
 use crate::plan::{Light, Plan, Settings};
 use crate::quantity::Stops;
-use crate::quantity::scale::{duration_label, power_label};
+use crate::quantity::scale::duration_label;
 use crate::wire::{report, report_word};
 
 report! {
@@ -108,7 +108,7 @@ fn settings(plan: &Plan, set: &Settings) -> Vec<Line> {
     .into();
     for (light, dial) in plan.lights.iter().zip(set.lights.iter()) {
         let power = match dial.bias {
-            None => power_label(-Stops::from_ratio(dial.power)),
+            None => light.unit.dial.label(dial.power),
             Some(bias) => format!("automatic {}", strips::bias_label(bias.as_stops())),
         };
         let of_light = [

@@ -5,9 +5,8 @@ use crate::file::shot::Shot;
 use crate::physics::shutter::SyncMode;
 use crate::plan::END_TOLERANCE;
 use crate::plan::check::At;
-use crate::quantity::Stops;
 use crate::quantity::bounds::Invalid;
-use crate::quantity::scale::{ShutterTime, power_label};
+use crate::quantity::scale::ShutterTime;
 use serde::Serialize;
 
 /// A setting that had to move.
@@ -73,7 +72,7 @@ pub fn fit(shot: &Shot) -> Result<(Shot, Vec<Moved>), Invalid> {
         let unit = light.unit.check(&at.inside("unit"))?;
         let least = (-unit.lowest).as_ratio();
         if let Some(power) = nearest_end(light.power, least, 1.0) {
-            let written = |power: f64| power_label(-Stops::from_ratio(power));
+            let written = |power: f64| unit.dial.label(power);
             let name = &light.unit.name;
             say(&at.of("power"), format!("{} is now {}: {name} ends there", written(light.power), written(power)));
             light.power = power;

@@ -7,7 +7,7 @@ use crate::outlook::{Outlook, outlook};
 use crate::physics::depth::depth;
 use crate::plan::{Plan, Settings, group};
 use crate::quantity::bounds::{self, Invalid};
-use crate::quantity::scale::{Aperture, power_label};
+use crate::quantity::scale::Aperture;
 use crate::quantity::{Metres, Stops};
 use crate::wire::report;
 
@@ -152,10 +152,14 @@ fn becomes(plan: &Plan, was: &Outlook, is: &Outlook, to: &Settings) -> Vec<Strin
         Some(by) if by.abs() <= 0.15 => format!("stays at {}", placed(is)),
         _ => format!("goes from {} to {}", placed(was), placed(is)),
     };
-    let power = |value: f64| power_label(-Stops::from_ratio(value));
+    let power = |light: usize, value: f64| plan.lights[light].unit.dial.label(value);
     let lights = was.firing().map(|(light, of)| {
         let (before, after) = (plan.settings.lights[light].power, to.lights[light].power);
-        let turned = if before == after { String::new() } else { format!(", {} → {}", power(before), power(after)) };
+        let turned = if before == after {
+            String::new()
+        } else {
+            format!(", {} → {}", power(light, before), power(light, after))
+        };
         let is = &is.lights[light];
         format!("{} {}{turned}", plan.lights[light].label, fate(of.in_frame.placement, is.in_frame.placement))
     });

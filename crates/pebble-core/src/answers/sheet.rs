@@ -1,7 +1,7 @@
 //! What a unit does at each power, written down: durations, pulse, energy, recycling, output in every form, and how far
 //! each figure can be trusted.
 
-use crate::file::gear::{FlashUnit, Item, Origin, UnitKind};
+use crate::file::gear::{Because, FlashUnit, Item, Origin, UnitKind};
 use crate::physics::exposure::INCIDENT_C;
 use crate::physics::output::{ESTIMATE_SPAN, OUTPUT_PER_JOULE, colour};
 use crate::physics::pulse::fit::{self, Way};
@@ -10,7 +10,7 @@ use crate::physics::pulse::{Basis, Control, Pulse, PulseAt, Sample};
 use crate::plan::check::At;
 use crate::plan::{Supply, Unit, leaflet};
 use crate::quantity::bounds::{self, Invalid};
-use crate::quantity::scale::{duration_label, power_label};
+use crate::quantity::scale::duration_label;
 use crate::quantity::{Seconds, Stops};
 use crate::wire::{report, report_word};
 
@@ -93,6 +93,9 @@ report! {
         pub t05_label: String,
         /// As written.
         pub t01_label: String,
+        /// Where t0.1 may lie, as written, where only t0.5 is known: the shortest and the longest.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        pub t01_range: Option<[String; 2]>,
         /// As written.
         pub t90_label: String,
         /// Where these come from.
@@ -209,7 +212,7 @@ pub fn sheet(wire: &FlashUnit, frames_per_second: f64) -> Result<Sheet, Invalid>
         _ => None,
     };
     let recordings = recordings(wire, entered.as_ref().unwrap_or(&unit.control));
-    let remarks = remarks(wire, &output, &powers, shortest);
+    let remarks = remarks(wire, &unit, &output, &powers, shortest);
     Ok(Sheet {
         curve: curve(&unit.control, lowest),
         entered_curve: entered.map_or_else(Vec::new, |control| curve(&control, lowest)),
@@ -297,18 +300,18 @@ fn at_power(wire: &FlashUnit, unit: &Unit, output: &OutputForms, power: f64, rat
     let at = unit.control.at(power);
     let durations = at.durations();
     let (times, levels): (Vec<Seconds>, Vec<f64>) = at.pulse.drawn().unzip();
-    let below = -Stops::from_ratio(power);
     let energy = wire.energy_j.map(|energy| energy * power);
     let lowest = unit.lowest.as_stops().max(f64::MIN_POSITIVE);
     AtPower {
         power,
-        power_label: power_label(below),
+        power_label: unit.dial.label(power),
         t05_s: durations.t05.as_secs(),
         t01_s: durations.t01.as_secs(),
         t90_s: durations.t90.as_secs(),
         t05_label: duration_label(durations.t05),
         t01_label: duration_label(durations.t01),
         t90_label: duration_label(durations.t90),
+        t01_range: at.t01_range().map(|(from, to)| [duration_label(from), duration_label(to)]),
         origin: unit.origin_of(&at),
         doubt: doubt(&at),
         guide_number_m: output.guide_number_m * power.sqrt(),
@@ -319,7 +322,7 @@ fn at_power(wire: &FlashUnit, unit: &Unit, output: &OutputForms, power: f64, rat
         until_hot: unit.readiness.until_hot(power, rate).map(|flashes| UntilHot { flashes }),
         colour_k: wire
             .colour_k
-            .map(|full| colour::shifted(full, wire.lowest_power_mired.unwrap_or(0.0) * below.as_stops() / lowest)),
+            .map(|full| colour::shifted(full, wire.lowest_power_mired.unwrap_or(0.0) * -power.log2() / lowest)),
         pulse_end_s: times.last().map_or(0.0, |end| end.as_secs()),
         pulse_level: levels
             .into_iter()
@@ -398,7 +401,16 @@ fn signed(stops: f64) -> String {
     format!("{}{:.1}", if stops < 0.0 { '−' } else { '+' }, stops.abs())
 }
 
-fn remarks(wire: &FlashUnit, output: &OutputForms, powers: &[AtPower], shortest: usize) -> Vec<String> {
+const fn because(why: Because) -> &'static str {
+    match why {
+        Because::Cable => "Long cable",
+        Because::Age => "Age of the tube",
+        Because::SecondHead => "Second head",
+        Because::Other => "Correction",
+    }
+}
+
+fn remarks(wire: &FlashUnit, unit: &Unit, output: &OutputForms, powers: &[AtPower], shortest: usize) -> Vec<String> {
     let mut said = Vec::new();
     if let Some([low, high]) = output.span_stops {
         said.push(format!(
@@ -427,6 +439,24 @@ fn remarks(wire: &FlashUnit, output: &OutputForms, powers: &[AtPower], shortest:
         said.push("Shortest at full power: turned down, its pulse gets longer.".to_owned());
     } else if shortest + 1 < powers.len() && least.t01_s > best.t01_s * 1.02 {
         said.push(format!("Shortest at {}, and longer again below.", best.power_label));
+    }
+    if powers.iter().any(|at| at.t01_range.is_some()) {
+        let rule = "t0.1 is fitted from t0.5. Three times t0.5 is right for a flash that runs out only; one that is cut is shorter.";
+        said.push(rule.to_owned());
+    }
+    for one in &wire.corrections {
+        let way = if one.percent < 0.0 { "shorter" } else { "longer" };
+        said.push(format!("{}: all times {}.", because(one.because), format_args!("{} % {way}", one.percent.abs())));
+    }
+    if wire.lowest_stops.is_none() || wire.step_stops.is_none() {
+        said.push(format!(
+            "Its dial is not known: steps of {:.1} down to {} are assumed.",
+            unit.step.as_stops(),
+            least.power_label
+        ));
+    }
+    if wire.lag_ms.is_none() {
+        said.push("Its own delay is not known: none is assumed.".to_owned());
     }
     if full.t01_s > SLOW.as_secs() {
         said.push(format!("At full power its t0.1 is {}: most shutters cut such a pulse.", full.t01_label));

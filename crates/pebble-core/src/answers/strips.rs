@@ -2,7 +2,7 @@
 
 use crate::physics::shutter::SyncMode;
 use crate::plan::{Body, Dial, Light, Plan, Settings};
-use crate::quantity::scale::{Aperture, Iso, ShutterTime, power_label};
+use crate::quantity::scale::{Aperture, Iso, ShutterTime};
 use crate::quantity::{Metres, Stops};
 use serde::Serialize;
 
@@ -156,8 +156,8 @@ fn of_light(plan: &Plan, index: usize) -> Vec<Strip> {
     let power = match dial.bias {
         None => strip(
             ("power", "Power", &at("power")),
-            powers(light).map(|p| (power_label(-Stops::from_ratio(p)), Value::Number(p), p)),
-            (dial.power, power_label(-Stops::from_ratio(dial.power))),
+            powers(light).map(|p| (light.unit.dial.label(p), Value::Number(p), p)),
+            (dial.power, light.unit.dial.label(dial.power)),
             &[Flash, Freeze],
         ),
         Some(bias) => strip(
@@ -347,7 +347,7 @@ fn of_dial(plan: &Plan, (index, light): (usize, &Light), now: &Dial, to: &Dial) 
         push("sync", Value::Text(sync_word(to.sync).to_owned()), words);
     }
     if to.power != now.power {
-        push("power", Value::Number(to.power), format!("power {}", power_label(-Stops::from_ratio(to.power))));
+        push("power", Value::Number(to.power), format!("power {}", light.unit.dial.label(to.power)));
     }
     match to.bias {
         bias if bias == now.bias => {}

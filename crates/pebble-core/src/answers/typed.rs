@@ -2,6 +2,7 @@
 
 use crate::answers::strips::{Strip, Value, strips};
 use crate::plan::Plan;
+use crate::quantity::dial::PowerDial;
 use crate::quantity::said::{self, FigureKind, Unclear};
 use crate::wire::report;
 
@@ -76,20 +77,28 @@ pub fn typed(plan: &Plan, strip: &str, light: Option<usize>, text: &str) -> Resu
     let found = strips(plan).into_iter().find(|one| one.id == strip && (one.light.is_none() || one.light == light));
     let Some(strip) = found else { return Err(NotTyped::NoStrip { strip: strip.to_owned() }) };
     match kind(&strip.id) {
-        Some(kind) => by_figure(&strip, kind, text),
+        Some(FigureKind::Power) => {
+            let dial = strip
+                .light
+                .and_then(|index| plan.lights.get(index))
+                .map_or_else(PowerDial::default, |light| light.unit.dial);
+            by_figure(&strip, FigureKind::Power, text, |text| dial.read(text))
+        }
+        Some(kind) => by_figure(&strip, kind, text, |text| said::read(kind, text)),
         None => by_word(&strip, text),
     }
 }
 
-fn by_figure(strip: &Strip, kind: FigureKind, text: &str) -> Result<Typed, NotTyped> {
-    let wanted = place(kind, said::read(kind, text)?);
+fn by_figure(
+    strip: &Strip,
+    kind: FigureKind,
+    text: &str,
+    read: impl Fn(&str) -> Result<f64, Unclear>,
+) -> Result<Typed, NotTyped> {
+    let wanted = place(kind, read(text)?);
     // What a dial shows is read as what is typed: there is one way to read a figure.
-    let places: Vec<f64> = strip
-        .notches
-        .iter()
-        .filter_map(|notch| said::read(kind, &notch.label).ok())
-        .map(|it| place(kind, it))
-        .collect();
+    let places: Vec<f64> =
+        strip.notches.iter().filter_map(|notch| read(&notch.label).ok()).map(|it| place(kind, it)).collect();
     let away = |index: &usize| (places[*index] - wanted).abs();
     let nearest = (0..places.len()).min_by(|a, b| away(a).total_cmp(&away(b)));
     let beyond = || NotTyped::Beyond {

@@ -8,8 +8,9 @@ use crate::quantity::bounds::{self, Invalid};
 use crate::quantity::scale::{Aperture, Grid, Iso, ShutterTime};
 use crate::quantity::{Metres, Seconds};
 
-/// Where curtain travel is not known it is taken to be the rated sync time less this.
+/// Where curtain travel is not known it is taken to be the rated sync time less this, or this share of it where that is less.
 const UNKNOWN_TRAVEL_MARGIN: Seconds = Seconds::from_millis(0.5);
+const UNKNOWN_TRAVEL_SHARE: f64 = 0.9;
 
 /// A checked camera.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -52,7 +53,10 @@ impl CameraBody {
         let travel = match (self.shutter_kind, self.travel_ms) {
             (ShutterKind::Leaf | ShutterKind::Global, _) => Seconds::ZERO,
             (_, Some(known)) => at.millis("travel_ms", known, &bounds::TRAVEL)?,
-            (ShutterKind::FocalPlane, None) => (rated_sync.time() - UNKNOWN_TRAVEL_MARGIN).max(Seconds::ZERO),
+            (ShutterKind::FocalPlane, None) => {
+                let less = (rated_sync.time() - UNKNOWN_TRAVEL_MARGIN).max(Seconds::ZERO);
+                less.min(rated_sync.time() * UNKNOWN_TRAVEL_SHARE)
+            }
             (ShutterKind::Rolling, None) => {
                 return Err(at.not_allowed("travel_ms", "missing", "the readout time of a rolling shutter"));
             }

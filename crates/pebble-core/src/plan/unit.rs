@@ -6,10 +6,11 @@ use super::source;
 use crate::file::gear::{self, Discharge, FlashUnit, Origin, Output, TableRow, UnitKind, WhenEarly};
 use crate::physics::output::Entry;
 use crate::physics::power::{Habit, HeatStore, Store};
-use crate::physics::pulse::table::{TimedPower, fit_other};
+use crate::physics::pulse::table::{TimedPower, decay_of, fit_other};
 use crate::physics::pulse::{self, Basis, DurationTable, Recordings, Sample};
 use crate::physics::shutter::high_speed;
 use crate::quantity::bounds::{self, Invalid};
+use crate::quantity::dial::{DialStyle, PowerDial};
 use crate::quantity::scale::{Aperture, Grid, Iso, power_label};
 use crate::quantity::{Joules, LuxSeconds, Seconds, Stops};
 use std::cmp::Ordering;
@@ -22,6 +23,8 @@ const MAX_PULSES: u32 = 16;
 const MAX_CURVE: usize = 400;
 /// Fraction of its peak at which a pulse of a train is over.
 const ONE_IS_OVER: f64 = 0.01;
+/// Nobody corrects more often.
+const MAX_CORRECTIONS: usize = 8;
 /// A power may lie this much outside the dial and still be its end, for labels are roundings.
 pub(crate) const END_TOLERANCE: f64 = 1.005;
 
@@ -38,12 +41,18 @@ pub struct Unit {
     pub control: pulse::Control,
     /// Where the durations of `control` come from, where they are not recorded.
     pub durations_from: Origin,
+    /// How its power is written.
+    pub dial: PowerDial,
     /// One step of the dial.
     pub step: Stops,
     /// Lowest power, as stops below full.
     pub lowest: Stops,
     /// Delay of its own.
     pub lag: Seconds,
+    /// Whether steps or lowest power are not known, but assumed.
+    pub dial_assumed: bool,
+    /// Whether the delay is not known, and taken for none.
+    pub lag_assumed: bool,
     /// Whether it can glow.
     pub high_speed: bool,
     /// `η`.
@@ -78,7 +87,25 @@ impl Unit {
     }
 }
 
+/// Of a dial that is not known: every unit has whole stops.
+const WHOLE_STOPS: f64 = 1.0;
+/// Of a dial that is not known: hardly a unit has less than these.
+const ASSUMED_LOWEST: f64 = 5.0;
+
 impl FlashUnit {
+    /// How far its dial goes down for sure: to where its durations are known, else to where nearly all go.
+    fn reaches_down_to(&self) -> Stops {
+        let of_table = match &self.control {
+            gear::Control::Table { rows, .. } => rows.iter().map(|row| row.power).collect(),
+            _ => Vec::new(),
+        };
+        let known = of_table.into_iter().chain(self.recordings.iter().map(|one| one.power));
+        let deepest =
+            known.filter(|power| *power > 0.0 && *power <= 1.0).map(|power| -power.log2()).fold(0.0, f64::max);
+        let most = bounds::LOWEST_POWER.max;
+        Stops::from_stops(if deepest > 0.0 { deepest.min(most) } else { ASSUMED_LOWEST })
+    }
+
     pub(crate) fn check(&self, at: &At) -> Result<Unit, Invalid> {
         at.name("name", &self.name, "a name")?;
         self.output_from.check(&at.inside("output_from"))?;
@@ -86,12 +113,19 @@ impl FlashUnit {
         if let Some(leaflet) = &self.leaflet_output {
             entry(&at.inside("leaflet_output"), leaflet)?;
         }
-        let lowest = at.stops("lowest_stops", self.lowest_stops, &bounds::LOWEST_POWER)?;
+        let lowest = match self.lowest_stops {
+            Some(stops) => at.stops("lowest_stops", stops, &bounds::LOWEST_POWER)?,
+            None => self.reaches_down_to(),
+        };
         let heads = bounds::HEADS.check(&at.of("heads"), f64::from(self.heads.unwrap_or(1)))?;
         let two_heads = at.maybe("two_heads_time", self.two_heads_time, &bounds::STRETCH)?;
         let mut control = control(&at.inside("control"), &self.control, lowest)?;
         if heads > 1.0 {
             control = pulse::Control::Stretched(Box::new(control), two_heads.unwrap_or(1.0));
+        }
+        let corrections = corrected(at, &self.corrections)?;
+        if corrections != 1.0 {
+            control = pulse::Control::Stretched(Box::new(control), corrections);
         }
         let samples = recordings(at, &self.recordings, lowest)?;
         if !samples.is_empty() && !self.ignore_recordings {
@@ -111,20 +145,28 @@ impl FlashUnit {
         at.maybe("lowest_power_mired", self.lowest_power_mired, &bounds::MIRED)?;
         at.maybe("mass_kg", self.mass_kg, &bounds::MASS)?;
         at.maybe("owned", self.owned.map(f64::from), &bounds::OWNED)?;
+        if self.dial == DialStyle::Joules && energy.is_none() {
+            return Err(at.contradiction("dial", "joules".to_owned(), "its energy at full power is not given"));
+        }
         Ok(Unit {
+            dial: PowerDial { style: self.dial, full: energy.map(Joules::from_joules) },
             entry: entry(&at.inside("output"), &self.output)?,
             share: 1.0 / heads,
             output_estimated: self.is_estimate(),
             control,
-            durations_from: if heads > 1.0 && two_heads.is_none() {
-                // A second head changes the pulse, and nobody has said how.
+            durations_from: if heads > 1.0 && two_heads.is_none()
+                || self.corrections.iter().any(|one| one.from.origin == Origin::Estimated)
+            {
+                // A second head changes the pulse, and nobody has said how; or somebody guessed.
                 Origin::Estimated
             } else {
                 self.durations_from.origin
             },
-            step: at.stops("step_stops", self.step_stops, &bounds::POWER_STEP)?,
+            step: at.stops("step_stops", self.step_stops.unwrap_or(WHOLE_STOPS), &bounds::POWER_STEP)?,
             lowest,
-            lag: at.millis("lag_ms", self.lag_ms, &bounds::LAG)?,
+            lag: at.millis("lag_ms", self.lag_ms.unwrap_or(0.0), &bounds::LAG)?,
+            dial_assumed: self.lowest_stops.is_none() || self.step_stops.is_none(),
+            lag_assumed: self.lag_ms.is_none(),
             high_speed: self.high_speed_sync,
             efficiency: at
                 .maybe("high_speed_efficiency", self.high_speed_efficiency, &bounds::EFFICIENCY)?
@@ -149,6 +191,24 @@ impl FlashUnit {
             },
         })
     }
+}
+
+/// What all pulse times are multiplied by.
+fn corrected(at: &At, corrections: &[gear::Correction]) -> Result<f64, Invalid> {
+    if corrections.len() > MAX_CORRECTIONS {
+        return Err(at.not_allowed(
+            "corrections",
+            &format!("a list of {}", corrections.len()),
+            "at most 8 corrections",
+        ));
+    }
+    let mut factor = 1.0;
+    for (index, one) in corrections.iter().enumerate() {
+        let at = at.row("corrections", index);
+        one.from.check(&at.inside("from"))?;
+        factor *= 1.0 + bounds::CORRECTION.check(&at.of("percent"), one.percent)? / 100.0;
+    }
+    Ok(factor)
 }
 
 /// A unit with a battery runs on it, whatever its kind; a mains head or a pack without one has no end.
@@ -214,21 +274,21 @@ fn control(at: &At, wire: &gear::Control, lowest: Stops) -> Result<pulse::Contro
     };
     let gamma = |value: f64| bounds::GAMMA.check(&at.of("gamma"), value);
     Ok(match wire {
-        gear::Control::Quenched { decay_ms, rise_ms, fall_ms } => {
-            let decay = time("decay_ms", *decay_ms)?;
+        gear::Control::Quenched { decay_ms, t05_ms, t01_ms, rise_ms, fall_ms } => {
+            let decay = full_decay(at, [*decay_ms, *t05_ms, *t01_ms], *rise_ms)?;
             pulse::Control::Quenched(pulse::Quenched {
                 rise: shorter("rise_ms", *rise_ms, pulse::DEFAULT_RISE, decay)?,
                 fall: shorter("fall_ms", *fall_ms, pulse::DEFAULT_FALL, decay)?,
                 decay,
             })
         }
-        gear::Control::ChargeVoltage { decay_ms, rise_ms, gamma: exponent } => {
-            let decay = time("decay_ms", *decay_ms)?;
+        gear::Control::ChargeVoltage { decay_ms, t05_ms, t01_ms, rise_ms, gamma: exponent } => {
+            let decay = full_decay(at, [*decay_ms, *t05_ms, *t01_ms], *rise_ms)?;
             let rise = shorter("rise_ms", *rise_ms, pulse::DEFAULT_RISE, decay)?;
             pulse::Control::ChargeVoltage(pulse::ChargeVoltage { rise, decay, gamma: gamma(*exponent)? })
         }
-        gear::Control::SwitchedBanks { decay_ms, rise_ms, gamma: exponent, banks } => {
-            let decay = time("decay_ms", *decay_ms)?;
+        gear::Control::SwitchedBanks { decay_ms, t05_ms, t01_ms, rise_ms, gamma: exponent, banks } => {
+            let decay = full_decay(at, [*decay_ms, *t05_ms, *t01_ms], *rise_ms)?;
             bounds::BANKS.check(&at.of("banks"), f64::from(*banks))?;
             let rise = shorter("rise_ms", *rise_ms, pulse::DEFAULT_RISE, decay / f64::from(*banks))?;
             pulse::Control::SwitchedBanks(pulse::SwitchedBanks { rise, decay, gamma: gamma(*exponent)?, banks: *banks })
@@ -254,6 +314,27 @@ fn control(at: &At, wire: &gear::Control, lowest: Stops) -> Result<pulse::Contro
     })
 }
 
+/// The decay of a full flash, from itself or from one of its durations: leaflets print t0.5, some t0.1, none a decay.
+fn full_decay(at: &At, [decay, t05, t01]: [Option<f64>; 3], rise: Option<f64>) -> Result<Seconds, Invalid> {
+    let (name, given) = match (decay, t05, t01) {
+        (Some(decay), None, None) => return at.millis("decay_ms", decay, &bounds::PULSE_TIME),
+        (None, Some(t05), None) => ("t05_ms", t05),
+        (None, None, Some(t01)) => ("t01_ms", t01),
+        (None, None, None) => {
+            return Err(at.not_allowed("t05_ms", "missing", "given: t0.5 or t0.1 of the full flash, or its decay"));
+        }
+        _ => {
+            let reason = "one of t0.5, t0.1 and decay is enough, and they could disagree; a table takes both times";
+            return Err(at.contradiction("t01_ms", "a second time".to_owned(), reason));
+        }
+    };
+    let known = at.millis(name, given, &bounds::PULSE_TIME)?;
+    let rise = rise.map_or(Ok(pulse::DEFAULT_RISE), |rise| at.millis("rise_ms", rise, &bounds::PULSE_TIME))?;
+    let full = |decay: Seconds| pulse::Pulse::full(rise.min(decay * 0.5), decay);
+    let of = |(t05, t01): (Seconds, Seconds)| if name == "t05_ms" { t05 } else { t01 };
+    Ok(decay_of(known, of, full))
+}
+
 fn table(at: &At, wire: &[TableRow], discharge: Discharge, lowest: Stops) -> Result<DurationTable, Invalid> {
     if wire.is_empty() || wire.len() > MAX_ROWS {
         return Err(at.not_allowed("rows", &format!("a table of {} rows", wire.len()), "a table of 1 to 200 rows"));
@@ -273,14 +354,18 @@ fn table(at: &At, wire: &[TableRow], discharge: Discharge, lowest: Stops) -> Res
                 Discharge::Whole => pulse::Pulse::full(rise, decay),
             }
         };
-        let (t05, t01, estimated) = match (time("t05_ms", given.t05_ms)?, time("t01_ms", given.t01_ms)?) {
-            (Some(t05), Some(t01)) => (t05, t01, false),
-            (Some(t05), None) => (t05, fit_other(t05, |(t05, _)| t05, shape).1, true),
-            (None, Some(t01)) => (fit_other(t01, |(_, t01)| t01, shape).0, t01, true),
+        let (t05_given, t01_given) = (time("t05_ms", given.t05_ms)?, time("t01_ms", given.t01_ms)?);
+        let (t05, t01) = match (t05_given, t01_given) {
+            (Some(t05), Some(t01)) => (t05, t01),
+            (Some(t05), None) => fit_other(t05, |(t05, _)| t05, shape),
+            (None, Some(t01)) => fit_other(t01, |(_, t01)| t01, shape),
             (None, None) => return Err(at.not_allowed("t01_ms", "missing", "given, or t05_ms is")),
         };
+        // What was given stays as given.
+        let (t05, t01) = (t05_given.unwrap_or(t05), t01_given.unwrap_or(t01));
+        let estimated = t05_given.is_none() || t01_given.is_none();
         not_shorter(&at, t05, t01)?;
-        rows.push(TimedPower { power, t05, t01, estimated });
+        rows.push(TimedPower { power, t05, t01, estimated, t01_fitted: t01_given.is_none() });
     }
     // The first two rows say whether powers rise or fall; the rest follows.
     let way = |pair: &[TimedPower]| pair[1].power.total_cmp(&pair[0].power);

@@ -5,6 +5,7 @@
 //! f-numbers do not.
 
 pub mod bounds;
+pub mod dial;
 pub mod said;
 pub mod scale;
 mod stops;

@@ -85,7 +85,7 @@ impl Random {
             .enumerate()
             .map(|(index, (role, power, distance_m, bearing_deg, ratio))| Flash {
                 role: roles[*role],
-                power: power.exp2().max(2f64.powf(-like.unit.lowest_stops)),
+                power: power.exp2().max(2f64.powf(-like.unit.lowest_stops.unwrap())),
                 distance_m: *distance_m,
                 bearing_deg: *bearing_deg,
                 sync: if sync == SyncMode::HighSpeed && !glows { SyncMode::Front } else { sync },

@@ -115,7 +115,8 @@ fn remedies_are_what_a_photographer_would_turn() {
     // A charge-voltage unit is shortest at full power: the remedy for blur is *more* power, farther away.
     let mut analogue = calm();
     analogue.usage = pebble_core::motion::Usage::Print;
-    analogue.lights[0].unit.control = gear::Control::ChargeVoltage { decay_ms: 0.3, rise_ms: None, gamma: 0.3 };
+    analogue.lights[0].unit.control =
+        gear::Control::ChargeVoltage { decay_ms: Some(0.3), t05_ms: None, t01_ms: None, rise_ms: None, gamma: 0.3 };
     analogue.lights[0].power = 0.0625;
     analogue.lights[0].distance_m = 1.4;
     analogue.parts[0].speed_m_s = 4.2;
@@ -214,7 +215,13 @@ fn what_cannot_be_is_refused_with_field_value_and_range() {
             }
         }),
         ("lights[0].unit.control.rise_ms", &|s| {
-            s.lights[0].unit.control = gear::Control::Quenched { decay_ms: 0.5, rise_ms: Some(0.6), fall_ms: None }
+            s.lights[0].unit.control = gear::Control::Quenched {
+                decay_ms: Some(0.5),
+                t05_ms: None,
+                t01_ms: None,
+                rise_ms: Some(0.6),
+                fall_ms: None,
+            }
         }),
         ("ambient.subject.lux", &|s| s.ambient.subject = Reading::Lux { lux: -1.0 }),
         ("ambient.background.ev", &|s| s.ambient.background = Reading::Ev100 { ev: f64::INFINITY }),

@@ -282,7 +282,10 @@ fn remarks_say_what_one_should_know() {
         ("one of the two figures may be wrong", with(|u| u.energy_j = Some(20.0))),
         (
             "most shutters cut such a pulse",
-            with(|u| u.control = Control::Quenched { decay_ms: 6.0, rise_ms: None, fall_ms: None }),
+            with(|u| {
+                u.control =
+                    Control::Quenched { decay_ms: Some(6.0), t05_ms: None, t01_ms: None, rise_ms: None, fall_ms: None }
+            }),
         ),
         ("residual-current", with(|u| u.kind = pebble_core::gear::UnitKind::MainsHead)),
     ];
@@ -329,7 +332,15 @@ fn what_cannot_be_is_refused_by_its_place() {
         ("control.banks", own(&|u| u.control = serde_json::from_value(switched(1.0, 0.1, 0)).unwrap())),
         (
             "control.rise_ms",
-            own(&|u| u.control = Control::Quenched { decay_ms: 1.0, rise_ms: Some(1.5), fall_ms: None }),
+            own(&|u| {
+                u.control = Control::Quenched {
+                    decay_ms: Some(1.0),
+                    t05_ms: None,
+                    t01_ms: None,
+                    rise_ms: Some(1.5),
+                    fall_ms: None,
+                }
+            }),
         ),
         ("recordings[0].t01_ms", own(&|u| u.recordings = vec![recorded(0.5, 1.0, 0.4)])),
         (

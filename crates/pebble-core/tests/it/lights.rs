@@ -545,7 +545,7 @@ proptest! {
             on: index != muted,
             bearing_deg: (bearing + 40.0 * index as f64 + 180.0).rem_euclid(360.0) - 180.0,
             off_axis_deg: if index == 1 { off_axis } else { 0.0 },
-            power: (like.power * (turn / (index + 1) as f64).exp2()).max(2f64.powf(-like.unit.lowest_stops)),
+            power: (like.power * (turn / (index + 1) as f64).exp2()).max(2f64.powf(-like.unit.lowest_stops.unwrap())),
             ..like.clone()
         }).collect();
         let plan = plan(&shot);

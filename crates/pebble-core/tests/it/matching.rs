@@ -59,7 +59,7 @@ fn small(mut shot: Shot, (aperture, iso): (f64, f64), rear: bool, grid: pebble_c
 
 fn small_unit(mut unit: FlashUnit, step: f64, lowest: f64) -> FlashUnit {
     unit.recordings.clear();
-    (unit.step_stops, unit.lowest_stops) = (step, lowest);
+    (unit.step_stops, unit.lowest_stops) = (Some(step), Some(lowest));
     if let pebble_core::gear::Control::Table { rows, .. } = &mut unit.control {
         rows.retain(|row| row.power > 0.3 || row.power >= (-lowest).exp2());
     }

@@ -127,9 +127,14 @@ fn both(
     shot.lights[0].power = power;
     shot.lights[0].distance_m = 3.0;
     shot.lights[0].trigger.lag_ms = lag_ms;
-    shot.lights[0].unit.lag_ms = 0.0;
-    shot.lights[0].unit.control =
-        pebble_core::gear::Control::Quenched { decay_ms: 1.4, rise_ms: Some(0.04), fall_ms: Some(0.02) };
+    shot.lights[0].unit.lag_ms = Some(0.0);
+    shot.lights[0].unit.control = pebble_core::gear::Control::Quenched {
+        decay_ms: Some(1.4),
+        t05_ms: None,
+        t01_ms: None,
+        rise_ms: Some(0.04),
+        fall_ms: Some(0.02),
+    };
     shot.ambient.subject = Reading::Lux { lux: lux.0 };
     shot.ambient.background = Reading::Lux { lux: lux.1 };
     shot.background.spill_stops = -12.0;
@@ -339,7 +344,7 @@ fn several_lights_add_up_when_each_is_stepped_through_by_itself() {
         .map(|(power, lag_ms, farther)| {
             let mut light = like.clone();
             light.power = *power;
-            light.trigger.lag_ms = *lag_ms - light.unit.lag_ms;
+            light.trigger.lag_ms = *lag_ms - light.unit.lag_ms.unwrap();
             light.distance_m = like.distance_m * farther;
             light
         })

@@ -157,7 +157,7 @@ fn switched_banks_are_shortest_at_the_last_switch_point() {
 
 #[test]
 fn a_table_is_read_between_its_rows_on_a_power_law() {
-    let row = |power, t05, t01| TimedPower { power, t05: s(t05), t01: s(t01), estimated: false };
+    let row = |power, t05, t01| TimedPower { power, t05: s(t05), t01: s(t01), estimated: false, t01_fitted: false };
     // Rows as a file gives them, through the only door there is.
     let rows = [row(1.0, 0.0016, 0.0032), row(0.25, 0.0004, 0.0008), row(0.0625, 0.0001, 0.0002)];
     let table = table_of(&rows);

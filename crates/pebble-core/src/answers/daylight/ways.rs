@@ -9,7 +9,7 @@ use crate::outlook::{Outlook, key_wanted, outlook};
 use crate::physics::motion::Sharpness;
 use crate::physics::shutter::SyncMode;
 use crate::plan::{Dials, Plan, Settings};
-use crate::quantity::scale::{ShutterTime, duration_label, power_label};
+use crate::quantity::scale::{ShutterTime, duration_label};
 use crate::quantity::{Metres, Seconds, Stops};
 use crate::wire::word;
 use serde::Serialize;
@@ -119,7 +119,7 @@ fn way(plan: &Plan, road: Road) -> Way {
         ambient_stops: seen.ambient.placement.to_wire(),
         power_needed: needed.is_finite().then_some(needed),
         units,
-        power: power_label(-Stops::from_ratio(key.power)),
+        power: plan.key_light().unit.dial.label(key.power),
         lost_stops: key.high_speed.map_or(0.0, |loss| -loss.as_stops()),
         freeze: if glow { settings.shutter.label(plan.body.grid) } else { duration_label(key.pulse.times.1) },
         blur_px: worst / pitch,

@@ -4,8 +4,7 @@ use super::{Case, Flaw, Kind, Words, signed};
 use crate::file::gear::Origin;
 use crate::physics::output::ESTIMATE_SPAN;
 use crate::physics::pulse::Basis;
-use crate::quantity::Stops;
-use crate::quantity::scale::power_label;
+use crate::quantity::scale::duration_label;
 
 pub(super) fn find(Case { plan, seen }: Case, found: &mut Vec<Flaw>) {
     for (index, light) in seen.firing() {
@@ -20,6 +19,9 @@ pub(super) fn find(Case { plan, seen }: Case, found: &mut Vec<Flaw>) {
         let (unit, pulse) = (&plan.lights[index].unit, &light.pulse);
         if unit.output_estimated {
             doubt(Kind::EstimatedOutput, 0.9);
+        }
+        if unit.dial_assumed && light.power < 1.0 || unit.lag_assumed {
+            doubt(Kind::UnitNotKnown, 0.3);
         }
         if pulse.outside_table || pulse.estimated || pulse.misfit || unit.origin_of(pulse) == Origin::Estimated {
             doubt(Kind::DoubtfulDuration, 0.5);
@@ -46,7 +48,7 @@ pub(super) fn estimated_output(Case { plan, .. }: Case, flaw: &Flaw) -> Words {
 pub(super) fn doubtful_duration(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
     let light = flaw.light(plan);
     let seen = &seen.lights[light];
-    let power = power_label(-Stops::from_ratio(seen.power));
+    let power = plan.lights[light].unit.dial.label(seen.power);
     let cause = if seen.pulse.misfit {
         "Its t0.1 is more than 3.35 times its t0.5, which no discharge of this kind does; one of the two is wrong."
             .to_owned()
@@ -55,9 +57,45 @@ pub(super) fn doubtful_duration(Case { plan, seen }: Case, flaw: &Flaw) -> Words
     } else if seen.pulse.outside_table {
         format!("{power} lies outside the table of this unit; the nearest row is used.")
     } else if seen.pulse.estimated {
-        "The table gives one of t0.5 and t0.1; the other is fitted.".to_owned()
+        match seen.pulse.t01_range() {
+            None => "The table gives t0.1 alone; t0.5 is fitted.".to_owned(),
+            // Three times t0.5 is what is said of all flashes, and true of those that run out.
+            Some((from, to)) => format!(
+                "Only t0.5 is known: t0.1 is somewhere from {} (a switch cuts it at once) to {} (it runs out: the “three times t0.5” of the rule). {} is fitted. A recording would settle it.",
+                duration_label(from),
+                duration_label(to),
+                duration_label(seen.pulse.times.1),
+            ),
+        }
     } else {
         "The pulse times of this unit are estimated. A photodiode recording would settle it.".to_owned()
     };
     Words { title: format!("Duration at {power} is uncertain"), cause }
+}
+
+/// Figures that nobody has entered, and what they cost.
+pub(super) fn unit_not_known(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
+    let light = flaw.light(plan);
+    let unit = &plan.lights[light].unit;
+    let mut costs = Vec::new();
+    if unit.dial_assumed {
+        let lowest = unit.dial.label((-unit.lowest).as_ratio());
+        costs.push(format!(
+            "its dial: steps of {:.1} down to {lowest} are assumed, and {} may not be on it",
+            unit.step.as_stops(),
+            unit.dial.label(seen.lights[light].power)
+        ));
+    }
+    if unit.lag_assumed {
+        costs.push(format!(
+            "its delay: none is assumed, and a millisecond more cuts rows near {}",
+            plan.body.rated_sync.label(plan.body.grid)
+        ));
+    }
+    Words { title: "Not all of it is known".to_owned(), cause: capitals(&format!("{}.", costs.join("; "))) }
+}
+
+fn capitals(sentence: &str) -> String {
+    let mut signs = sentence.chars();
+    signs.next().map_or_else(String::new, |first| first.to_uppercase().chain(signs).collect())
 }

@@ -7,7 +7,7 @@ use crate::outlook::{DrawnBy, PartOutlook, Pulses};
 use crate::physics::pulse::School;
 use crate::plan::{Part, Plan, Settings};
 use crate::quantity::Stops;
-use crate::quantity::scale::{duration_label, power_label};
+use crate::quantity::scale::duration_label;
 
 /// Powers tried per idea: the milder ones come first and a unit has few that differ.
 const MOST_POWERS: usize = 8;
@@ -82,7 +82,7 @@ pub(super) fn blurred(case @ Case { plan, seen }: Case, flaw: &Flaw) -> Words {
             format!(
                 "{} at {} lasts {} ({})",
                 light.spoken,
-                power_label(-Stops::from_ratio(of_light.power)),
+                light.unit.dial.label(of_light.power),
                 duration_label(freeze),
                 plan.school.label()
             ),

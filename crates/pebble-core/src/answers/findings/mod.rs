@@ -84,6 +84,7 @@ enum Kind {
     Unmet(Matter),
     EstimatedOutput,
     DoubtfulDuration,
+    UnitNotKnown,
     SchoolFlatters,
     TravelAssumed,
 }
@@ -250,6 +251,7 @@ fn words(case: Case, flaw: &Flaw) -> Words {
         Kind::Unmet(matter) => matter,
         Kind::EstimatedOutput => return doubt::estimated_output(case, flaw),
         Kind::DoubtfulDuration => return doubt::doubtful_duration(case, flaw),
+        Kind::UnitNotKnown => return doubt::unit_not_known(case, flaw),
         Kind::SchoolFlatters => return freeze::school_flatters(case, flaw),
         Kind::TravelAssumed => return sync::travel_assumed(case),
     };
@@ -349,6 +351,7 @@ fn identity(plan: &Plan, flaw: &Flaw) -> String {
     let kind = match flaw.kind {
         Kind::EstimatedOutput => "output-estimated",
         Kind::DoubtfulDuration => "duration-doubtful",
+        Kind::UnitNotKnown => "unit-not-known",
         Kind::SchoolFlatters => "school",
         Kind::TravelAssumed => "travel-assumed",
         Kind::Unmet(Matter::Rows) => "rows-cut",

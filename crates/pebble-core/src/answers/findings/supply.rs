@@ -4,7 +4,6 @@ use super::remedy::{Idea, Ideas, aperture_by, iso_by, power_by_iso};
 use super::{Case, Flaw, Words};
 use crate::answers::conditions::burst_of;
 use crate::answers::strips;
-use crate::quantity::scale::power_label;
 use crate::quantity::{Stops, scale::duration_label};
 
 pub(super) fn owned(Case { plan, .. }: Case, flaw: &Flaw) -> Words {
@@ -44,7 +43,7 @@ pub(super) fn burst(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
         let how = if loss == Stops::DARK { "missing".to_owned() } else { format!("dim by {:.1}", -loss.as_stops()) };
         format!("Frame {} is {how}. ", frame + 1)
     });
-    let power = power_label(-Stops::from_ratio(seen.lights[index].power));
+    let power = plan.lights[index].unit.dial.label(seen.lights[index].power);
     Words {
         title: format!("{:.0} of {} frames at {} a second get a whole flash", flaw.measure, meant.0, meant.1),
         cause: burst.ready.map_or_else(

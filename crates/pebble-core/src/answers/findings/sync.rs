@@ -11,7 +11,7 @@ use crate::physics::shutter::sync::{OVER_SHARE, leaves_no_row_dark};
 use crate::physics::shutter::{Run, SyncMode};
 use crate::plan::{Plan, Settings};
 use crate::quantity::Stops;
-use crate::quantity::scale::{ShutterTime, power_label};
+use crate::quantity::scale::ShutterTime;
 
 /// What nobody has measured and decides something.
 pub(super) fn doubts(Case { plan, seen }: Case, found: &mut Vec<Flaw>) {
@@ -89,7 +89,7 @@ fn edge_cause(Case { plan, seen: whole }: Case, light: usize, shutter: &str) -> 
     format!(
         "{} at {} gives its light by {:.1} ms (trigger and unit wait {:.2} ms); at {shutter} the first rows close at {:.1} ms. {usable}",
         of.spoken,
-        power_label(-Stops::from_ratio(seen.power)),
+        of.unit.dial.label(seen.power),
         enough.as_millis(),
         of.lag.as_millis(),
         whole.run.close(0.0).as_millis(),

@@ -21,7 +21,7 @@ use crate::physics::pulse::{Basis, Durations};
 use crate::physics::shutter::high_speed;
 use crate::physics::shutter::rows::row_share;
 use crate::plan::{Flashes, Part, Plan};
-use crate::quantity::scale::{duration_label, meter_words, power_label};
+use crate::quantity::scale::{duration_label, meter_words};
 use crate::quantity::{Metres, MetresPerSecond, Seconds, Stops};
 
 /// Rows in the profile of the frame.
@@ -317,7 +317,7 @@ fn flash(plan: &Plan, outlook: &Outlook, index: usize, seen: &LightOutlook) -> F
         output_low_stops: by_joules.then_some(ESTIMATE_SPAN.0),
         output_high_stops: by_joules.then_some(ESTIMATE_SPAN.1),
         power: seen.power,
-        power_label: power_label(-Stops::from_ratio(seen.power)),
+        power_label: of.unit.dial.label(seen.power),
         automatic_short_stops: dial.bias.and(seen.automatic_short.to_wire()),
         heads: dial.heads,
         distance_m: dial.distance.as_metres(),

@@ -175,7 +175,7 @@ fn equivalent(plan: &Plan, settings: &Settings, seen: &Outlook) -> Equivalent {
     Equivalent {
         exposure: written_exposure(plan, settings),
         changes: written_moves(plan, settings),
-        power: crate::quantity::scale::power_label(-Stops::from_ratio(seen.key().power)),
+        power: plan.key_light().unit.dial.label(seen.key().power),
         pulse: duration_label(seen.key().pulse.times.1),
         iso: settings.iso.label(plan.body.grid),
         depth: written_depth(&seen.depth),

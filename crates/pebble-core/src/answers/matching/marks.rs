@@ -7,8 +7,8 @@ use super::stock::{AtPower, Offered, Stock};
 use super::tables::Tables;
 use crate::answers::strips::distance_label;
 use crate::physics::exposure::INCIDENT_C;
-use crate::quantity::scale::{duration_label, power_label};
-use crate::quantity::{Seconds, Stops};
+use crate::quantity::Seconds;
+use crate::quantity::scale::duration_label;
 use crate::wire::report;
 use rayon::prelude::*;
 
@@ -137,7 +137,7 @@ impl Board<'_, '_> {
             let fails = self.fails(offered, power, freeze, log, rows.iter().find(|row| row.power == power));
             Mark {
                 power,
-                label: power_label(-Stops::from_ratio(power)),
+                label: offered.unit.dial.label(power),
                 freeze_s: freeze.as_secs(),
                 freeze: duration_label(freeze),
                 blur_px: self.strictest.map(|part| self.brief.needs[part].speed * freeze / pitch),
@@ -220,7 +220,7 @@ impl Board<'_, '_> {
             return Some(format!("{over:.1} stops too strong even at {}", place(self.reach.places.len() - 1)));
         }
         let Some(row) = row else {
-            return Some(format!("no allowed time leaves all rows lit at {}", power_label(-Stops::from_ratio(power))));
+            return Some(format!("no allowed time leaves all rows lit at {}", offered.unit.dial.label(power)));
         };
         if self.seek.works(row, log, self.reach) {
             return None;

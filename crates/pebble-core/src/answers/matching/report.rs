@@ -15,7 +15,7 @@ use crate::physics::exposure::reference_exposure;
 use crate::physics::ghost::SEEN_FROM;
 use crate::physics::shutter::SyncMode;
 use crate::plan::{Plan, STREAK_FACTOR, Settings};
-use crate::quantity::scale::{duration_label, power_label};
+use crate::quantity::scale::duration_label;
 use crate::quantity::{Seconds, Stops};
 use crate::wire::report;
 
@@ -195,7 +195,7 @@ pub fn row(brief: &Brief, stock: &Stock, found: &Found) -> MatchRow {
         title: several(candidate.heads, &candidate.unit.wire.name),
         how: format!(
             "{} · {} · {}",
-            power_label(-Stops::from_ratio(candidate.power)),
+            candidate.unit.unit.dial.label(candidate.power),
             distance_label(candidate.distance),
             candidate.modifier.name
         ),
@@ -485,7 +485,7 @@ fn crew_row(brief: &Brief, stock: &Stock, crew: &Crew) -> Option<CrewRow> {
             title: several(*heads, &stock.units[*unit].wire.name),
             how: format!(
                 "{} · {} · {}",
-                power_label(-Stops::from_ratio(set.power)),
+                stock.units[*unit].unit.dial.label(set.power),
                 distance_label(plan.settings.lights[set.light].distance),
                 shot.lights[set.light].modifier.name
             ),

@@ -2,8 +2,7 @@
 
 use crate::file::shot::Shot;
 use crate::plan::Plan;
-use crate::quantity::Stops;
-use crate::quantity::scale::{duration_label, power_label};
+use crate::quantity::scale::duration_label;
 use crate::wire::report;
 
 report! {
@@ -58,7 +57,7 @@ fn steps(shot: &Shot, plan: &Plan, seen: &crate::outlook::Outlook, index: usize)
     let (light, dial, of_light) = (&plan.lights[index], &plan.settings.lights[index], &seen.lights[index]);
     let grid = plan.body.grid;
     let power = of_light.power;
-    let written = power_label(-Stops::from_ratio(power));
+    let written = light.unit.dial.label(power);
     if let Some(joules) = shot.lights[index].unit.energy_j {
         let each = if dial.heads > 1 { " each" } else { "" };
         say(

@@ -45,6 +45,7 @@ wire! {
         #[serde(default, skip_serializing_if = "Option::is_none")]
         pub guard_ms: Option<f64>,
         /// Whether it can tell a flash to glow.
+        #[serde(default)]
         pub high_speed_sync: bool,
         /// Where the first row is.
         pub first_row: FirstRow,

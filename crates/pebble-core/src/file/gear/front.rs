@@ -14,6 +14,7 @@ wire! {
         /// Radius of the lit face; of a long one, the radius of a disc of the same area.
         pub face_radius_m: f64,
         /// How far behind the face the light seems to come from.
+        #[serde(default)]
         pub source_offset_m: f64,
         /// Half-power half-angle of its beam, where known.
         #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -59,6 +60,7 @@ wire! {
         /// Its loss, positive.
         pub loss_stops: f64,
         /// Its shift of colour; positive is warmer.
+        #[serde(default)]
         pub mired: f64,
     }
 }

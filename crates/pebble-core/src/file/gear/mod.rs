@@ -14,8 +14,8 @@ pub use front::{Filter, FilterUse, Modifier};
 pub use source::{Origin, Source};
 pub use supply::{Battery, Flicker, Lamp, Trigger};
 pub use unit::{
-    Control, Discharge, FlashUnit, Heat, LowBattery, Output, RecordedCurve, Recording, TableRow, UnitKind, WhenEarly,
-    WhenHot,
+    Because, Control, Correction, Discharge, FlashUnit, Heat, LowBattery, Output, RecordedCurve, Recording, TableRow,
+    UnitKind, WhenEarly, WhenHot,
 };
 
 use crate::wire::{wire, word};

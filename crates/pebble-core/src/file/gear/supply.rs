@@ -70,6 +70,7 @@ wire! {
         #[serde(default, skip_serializing_if = "Option::is_none")]
         pub half_angle_deg: Option<f64>,
         /// Whether it is the modelling lamp of a flash.
+        #[serde(default)]
         pub modelling: bool,
         /// How steady it is.
         pub flicker: Flicker,

@@ -3,6 +3,7 @@
 use super::front::Modifier;
 use super::source::{Origin, Source};
 use super::supply::Battery;
+use crate::quantity::dial::DialStyle;
 use crate::wire::{wire, word};
 use serde::{Deserialize, Serialize};
 
@@ -43,6 +44,7 @@ wire! {
         /// How it makes less light, and how long its pulse is.
         pub control: Control,
         /// Where the durations come from.
+        #[serde(default = "Source::published")]
         pub durations_from: Source,
         /// Pulses recorded on this very unit. They are used in place of `control` where they reach.
         #[serde(default, skip_serializing_if = "Vec::is_empty")]
@@ -50,13 +52,23 @@ wire! {
         /// Set to go by `control` although there are recordings.
         #[serde(default, skip_serializing_if = "std::ops::Not::not")]
         pub ignore_recordings: bool,
-        /// One step of its power dial, in stops.
-        pub step_stops: f64,
-        /// Lowest power, as stops below full.
-        pub lowest_stops: f64,
-        /// Delay of its own.
-        pub lag_ms: f64,
+        /// How its power dial is written; fractions when not said.
+        #[serde(default, skip_serializing_if = "is_fractions")]
+        pub dial: DialStyle,
+        /// One step of its power dial, in stops; whole stops where it is not known.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub step_stops: Option<f64>,
+        /// Lowest power, as stops below full; where it is not known, as far as its durations are, or five.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub lowest_stops: Option<f64>,
+        /// Delay of its own; none where it is not known.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub lag_ms: Option<f64>,
+        /// What makes all its pulses longer or shorter than its durations say.
+        #[serde(default, skip_serializing_if = "Vec::is_empty")]
+        pub corrections: Vec<Correction>,
         /// Whether it can glow for high-speed sync.
+        #[serde(default)]
         pub high_speed_sync: bool,
         /// Efficiency of the glow, where measured.
         #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -150,8 +162,15 @@ pub enum Output {
 pub enum Control {
     /// A switch cuts the discharge.
     Quenched {
-        /// `τd`.
-        decay_ms: f64,
+        /// `τd`; this, t0.5 or t0.1 of the full flash.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        decay_ms: Option<f64>,
+        /// t0.5 of the full flash, in place of its decay.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        t05_ms: Option<f64>,
+        /// t0.1 of the full flash, in place of its decay.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        t01_ms: Option<f64>,
         /// `τr`, 0.03 when not known.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         rise_ms: Option<f64>,
@@ -161,8 +180,15 @@ pub enum Control {
     },
     /// Less charge.
     ChargeVoltage {
-        /// `τd` at full power.
-        decay_ms: f64,
+        /// `τd` at full power; this, t0.5 or t0.1 of the full flash.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        decay_ms: Option<f64>,
+        /// t0.5 of the full flash, in place of its decay.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        t05_ms: Option<f64>,
+        /// t0.1 of the full flash, in place of its decay.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        t01_ms: Option<f64>,
         /// `τr` at full power, 0.03 when not known.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         rise_ms: Option<f64>,
@@ -171,8 +197,15 @@ pub enum Control {
     },
     /// Fewer banks, then less charge.
     SwitchedBanks {
-        /// `τd` with all banks.
-        decay_ms: f64,
+        /// `τd` with all banks; this, t0.5 or t0.1 of the full flash.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        decay_ms: Option<f64>,
+        /// t0.5 of the full flash, in place of its decay.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        t05_ms: Option<f64>,
+        /// t0.1 of the full flash, in place of its decay.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        t01_ms: Option<f64>,
         /// `τr`, 0.03 when not known.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         rise_ms: Option<f64>,
@@ -262,6 +295,32 @@ wire! {
 }
 
 word! {
+    /// Why pulses are not as the leaflet says.
+    pub enum Because {
+        /// A long cable between pack and head.
+        Cable,
+        /// An old tube.
+        Age,
+        /// A second head on the pack.
+        SecondHead,
+        /// Anything else.
+        Other,
+    }
+}
+
+wire! {
+    /// A change of all pulse times of a unit.
+    pub struct Correction {
+        /// Why.
+        pub because: Because,
+        /// Longer by so much of a hundred; negative is shorter.
+        pub percent: f64,
+        /// Where that comes from.
+        pub from: Source,
+    }
+}
+
+word! {
     /// What a unit does when it is fired before it is ready.
     pub enum WhenEarly {
         /// Fires with what there is.
@@ -305,6 +364,10 @@ word! {
     }
 }
 
+fn is_fractions(style: &DialStyle) -> bool {
+    *style == DialStyle::Fractions
+}
+
 impl FlashUnit {
     /// A unit of which nothing is known but what it is called: what a reader of files fills in.
     pub fn unknown(id: &str) -> Self {
@@ -319,9 +382,11 @@ impl FlashUnit {
             durations_from: Source::published(),
             recordings: Vec::new(),
             ignore_recordings: false,
-            step_stops: 1.0,
-            lowest_stops: 0.0,
-            lag_ms: 0.0,
+            dial: DialStyle::default(),
+            step_stops: None,
+            lowest_stops: None,
+            lag_ms: None,
+            corrections: Vec::new(),
             high_speed_sync: false,
             high_speed_efficiency: None,
             heads: None,

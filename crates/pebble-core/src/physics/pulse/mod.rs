@@ -22,6 +22,7 @@ pub use table::DurationTable;
 pub use train::PulseTrain;
 
 use crate::quantity::Seconds;
+use std::f64::consts::{LN_2, LN_10};
 
 /// Rise of a discharge when nothing is known of it.
 pub const DEFAULT_RISE: Seconds = Seconds::from_secs(30e-6);
@@ -69,6 +70,8 @@ pub struct PulseAt {
     pub outside_table: bool,
     /// Whether a duration was fitted because the table does not give it.
     pub estimated: bool,
+    /// Whether that is t0.1, known by t0.5 alone.
+    pub t01_fitted: bool,
     /// Whether the two durations of a table fit no pulse of the model.
     pub misfit: bool,
     /// What it rests on.
@@ -76,6 +79,11 @@ pub struct PulseAt {
 }
 
 impl PulseAt {
+    /// Where t0.1 lies when only t0.5 is known: from that of a flat pulse to that of a discharge that runs out.
+    pub fn t01_range(&self) -> Option<(Seconds, Seconds)> {
+        self.t01_fitted.then(|| (self.times.0, self.times.0 * (LN_10 / LN_2)))
+    }
+
     /// A pulse whose durations are its own.
     fn exact(pulse: Pulse) -> Self {
         Self {
@@ -83,6 +91,7 @@ impl PulseAt {
             times: pulse.times(),
             outside_table: false,
             estimated: false,
+            t01_fitted: false,
             misfit: false,
             basis: Basis::Entered,
         }

@@ -170,6 +170,7 @@ fn rows(samples: &[Sample]) -> Vec<TimedPower> {
                 t05: mean(|sample| sample.t05.as_secs()),
                 t01: mean(|sample| sample.t01.as_secs()),
                 estimated: false,
+                t01_fitted: false,
             }
         })
         .collect()

@@ -21,6 +21,8 @@ pub struct TimedPower {
     pub t01: Seconds,
     /// Whether one of the two was fitted rather than given.
     pub estimated: bool,
+    /// Whether that is t0.1.
+    pub t01_fitted: bool,
 }
 
 /// A table, brightest row first.
@@ -49,6 +51,7 @@ impl DurationTable {
             times: (row.t05, row.t01),
             outside_table: outside,
             estimated: row.estimated,
+            t01_fitted: row.t01_fitted,
             misfit: is_misfit(row.t05, row.t01),
             basis: Basis::Entered,
         }
@@ -75,6 +78,7 @@ impl DurationTable {
             t05: between(low.t05, high.t05),
             t01: between(low.t01, high.t01),
             estimated: low.estimated || high.estimated,
+            t01_fitted: low.t01_fitted || high.t01_fitted,
         };
         Reading { row, outside: false }
     }
@@ -95,16 +99,23 @@ pub fn is_misfit(t05: Seconds, t01: Seconds) -> bool {
     t01 / t05 > MISFIT_RATIO
 }
 
-/// t0.5 and t0.1 from one of them and the unit's own shape: finds the decay with which `shape` has the known duration,
-/// which `read` takes out of the pair.
+/// t0.5 and t0.1 from one of them and the unit's own shape.
 pub fn fit_other(
     known: Seconds,
     read: impl Fn((Seconds, Seconds)) -> Seconds,
     shape: impl Fn(Seconds) -> Pulse,
 ) -> (Seconds, Seconds) {
+    shape(decay_of(known, read, &shape)).times()
+}
+
+/// The decay with which `shape` has the known duration, which `read` takes out of the pair.
+pub fn decay_of(
+    known: Seconds,
+    read: impl Fn((Seconds, Seconds)) -> Seconds,
+    shape: impl Fn(Seconds) -> Pulse,
+) -> Seconds {
     // A duration and its decay differ by less than a factor of a thousand at any power a unit has.
     let miss = |log_decay: f64| (read(shape(Seconds::from_secs(log_decay.exp())).times()) / known).ln();
     let centre = known.as_secs().ln();
-    let decay = crossing(centre - 7.0, centre + 7.0, miss);
-    shape(Seconds::from_secs(decay.exp())).times()
+    Seconds::from_secs(crossing(centre - 7.0, centre + 7.0, miss).exp())
 }

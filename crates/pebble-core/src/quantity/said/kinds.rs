@@ -9,6 +9,8 @@ const FOOT: f64 = 0.3048;
 const INCH: f64 = 0.0254;
 /// A mile, in metres.
 const MILE: f64 = 1609.344;
+/// A pound, in kilograms.
+const POUND: f64 = 0.453_592_37;
 /// Stops of one unit of density: 1 / log10 2.
 const STOPS_OF_DENSITY: f64 = std::f64::consts::LOG2_10;
 /// Denser filters are told by nobody.
@@ -55,13 +57,21 @@ pub(super) const fn units(kind: FigureKind) -> &'static [(&'static str, f64)] {
         FigureKind::Share | FigureKind::Power => &[("%", 0.01), ("percent", 0.01)],
         FigureKind::Kelvin => &[("k", 1.0)],
         FigureKind::Lux => &[("lx", 1.0), ("lux", 1.0), ("klx", 1e3)],
-        FigureKind::Aperture | FigureKind::Iso | FigureKind::Filter => &[],
+        FigureKind::Energy => &[("j", 1.0), ("ws", 1.0), ("kj", 1e3), ("joules", 1.0)],
+        FigureKind::Mass => &[("kg", 1.0), ("g", 1e-3), ("lb", POUND), ("lbs", POUND), ("oz", POUND / 16.0)],
+        FigureKind::Watts => &[("w", 1.0), ("kw", 1e3)],
+        FigureKind::Charge => &[("wh", 1.0)],
+        FigureKind::Exposure => &[("lx·s", 1.0), ("lxs", 1.0), ("lx*s", 1.0), ("lx s", 1.0), ("lux-seconds", 1.0)],
+        FigureKind::Mired => &[("mired", 1.0)],
+        FigureKind::Rate => &[("/s", 1.0), ("fps", 1.0), ("a second", 1.0), ("per second", 1.0), ("hz", 1.0)],
+        FigureKind::TurnRate => &[("°/s", 1.0), ("deg/s", 1.0)],
+        FigureKind::Aperture | FigureKind::Iso | FigureKind::Filter | FigureKind::Number => &[],
     }
 }
 
 /// The kind that a unit belongs to.
 pub(super) fn unit_of(unit: &str) -> Option<FigureKind> {
-    const ALL: [FigureKind; 8] = [
+    const ALL: [FigureKind; 16] = [
         FigureKind::Time,
         FigureKind::Length,
         FigureKind::Speed,
@@ -70,6 +80,14 @@ pub(super) fn unit_of(unit: &str) -> Option<FigureKind> {
         FigureKind::Share,
         FigureKind::Kelvin,
         FigureKind::Lux,
+        FigureKind::Energy,
+        FigureKind::Mass,
+        FigureKind::Watts,
+        FigureKind::Charge,
+        FigureKind::Exposure,
+        FigureKind::Mired,
+        FigureKind::Rate,
+        FigureKind::TurnRate,
     ];
     ALL.into_iter().find(|kind| units(*kind).iter().any(|(name, _)| *name == unit))
 }
@@ -84,7 +102,20 @@ pub(super) fn read(of: &Reader) -> Result<f64, Unclear> {
         FigureKind::Length => length(of),
         FigureKind::Speed => speed(of),
         FigureKind::Share => share(of),
-        FigureKind::Stops | FigureKind::Focal | FigureKind::Angle | FigureKind::Kelvin | FigureKind::Lux => {
+        FigureKind::Stops
+        | FigureKind::Focal
+        | FigureKind::Angle
+        | FigureKind::Kelvin
+        | FigureKind::Lux
+        | FigureKind::Number
+        | FigureKind::Energy
+        | FigureKind::Mass
+        | FigureKind::Watts
+        | FigureKind::Charge
+        | FigureKind::Exposure
+        | FigureKind::Mired
+        | FigureKind::Rate
+        | FigureKind::TurnRate => {
             let (number, unit) = of.with_unit()?;
             Ok(number.value * unit.unwrap_or(1.0))
         }

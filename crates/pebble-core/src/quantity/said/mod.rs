@@ -40,6 +40,24 @@ word! {
         Kelvin,
         /// Lux.
         Lux,
+        /// Just a number.
+        Number,
+        /// Joules.
+        Energy,
+        /// Kilograms.
+        Mass,
+        /// Watts.
+        Watts,
+        /// Watt-hours.
+        Charge,
+        /// lx·s.
+        Exposure,
+        /// Mired.
+        Mired,
+        /// So many a second.
+        Rate,
+        /// Degrees a second.
+        TurnRate,
     }
 }
 
@@ -60,6 +78,15 @@ impl FigureKind {
             Self::Share => "a share",
             Self::Kelvin => "a colour temperature",
             Self::Lux => "an illuminance",
+            Self::Number => "a number",
+            Self::Energy => "an energy",
+            Self::Mass => "a weight",
+            Self::Watts => "a power in watts",
+            Self::Charge => "a charge",
+            Self::Exposure => "an exposure in lx·s",
+            Self::Mired => "a shift of colour",
+            Self::Rate => "a rate",
+            Self::TurnRate => "a rate of turning",
         }
     }
 
@@ -79,6 +106,15 @@ impl FigureKind {
             Self::Share => "0.25, 25 % or 1/4",
             Self::Kelvin => "5500 or 5500 K",
             Self::Lux => "60 or 60 lx",
+            Self::Number => "3, 0.7 or 1/2",
+            Self::Energy => "400, 400 J or 0.4 kJ",
+            Self::Mass => "1.2 kg, 800 g or 2.5 lb",
+            Self::Watts => "80 or 80 W",
+            Self::Charge => "40 or 40 Wh",
+            Self::Exposure => "4000 or 4000 lx·s",
+            Self::Mired => "+60 or −20 mired",
+            Self::Rate => "8, 8 /s or 8 fps",
+            Self::TurnRate => "30 or 30 °/s",
         }
     }
 }
@@ -158,13 +194,54 @@ pub fn read(kind: FigureKind, typed: &str) -> Result<f64, Unclear> {
     let reader = Reader { kind, typed: typed.trim(), text: &text };
     let value = kinds::read(&reader)?;
     let possible = match kind {
-        FigureKind::Stops | FigureKind::Angle => value.is_finite(),
+        FigureKind::Stops | FigureKind::Angle | FigureKind::Number | FigureKind::Mired | FigureKind::TurnRate => {
+            value.is_finite()
+        }
         FigureKind::Filter | FigureKind::Share | FigureKind::Lux | FigureKind::Speed => {
             value.is_finite() && value >= 0.0
         }
         _ => value.is_finite() && value > 0.0,
     };
     if possible { Ok(value) } else { Err(Unclear::Impossible { kind, text: reader.typed.to_owned() }) }
+}
+
+/// The same in a unit that a field counts in: a bare number is of that unit, and so is the answer. A fraction is never bare
+/// where it is said of something else: `1/1900` in a field of milliseconds is 1/1900 s.
+///
+/// # Errors
+/// As [`read`]; and for a unit that is none of this kind.
+pub fn read_in(kind: FigureKind, unit: &str, typed: &str) -> Result<f64, Unclear> {
+    let name = plain(unit);
+    let factor = if name.is_empty() {
+        1.0
+    } else {
+        let known = kinds::units(kind).iter().find(|(known, _)| *known == name);
+        known.ok_or_else(|| Unclear::NoFigure { kind, text: unit.to_owned() })?.1
+    };
+    match bare(typed) {
+        Some(value) => Ok(value),
+        None => Ok(read(kind, typed)? / factor),
+    }
+}
+
+/// A figure that names its unit.
+pub(super) fn named(kind: FigureKind, typed: &str) -> Option<f64> {
+    if typed.chars().count() > MOST_SIGNS {
+        return None;
+    }
+    let text = plain(typed);
+    let (number, unit) = Reader { kind, typed, text: &text }.with_unit().ok()?;
+    unit.map(|unit| number.value * unit)
+}
+
+/// A whole number or a decimal with nothing else.
+pub(super) fn bare(typed: &str) -> Option<f64> {
+    if typed.chars().count() > MOST_SIGNS {
+        return None;
+    }
+    let text = plain(typed);
+    let found = number(&text).ok().filter(|found| found.rest.trim().is_empty())?;
+    matches!(found.form, Form::Whole | Form::Decimal).then_some(found.value)
 }
 
 /// What is read, and how it is refused.
