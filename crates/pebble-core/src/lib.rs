@@ -29,7 +29,7 @@ mod wire;
 // What most callers need stands at the door.
 pub use answers::{
     balance, cautions, compare, conditions, daylight, drag, findings, fit, forecast, groups, guides, hold, matching,
-    metering, sheet, strips, trace, typed,
+    metering, meters, sheet, strips, trace, typed,
 };
 pub use file::{gear, shot};
 pub use physics::{depth, exposure, ghost, motion, output, power, pulse, shutter};

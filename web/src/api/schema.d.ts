@@ -347,6 +347,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kit/items/{id}/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keeps a reading with a unit, after those it has. */
+        post: operations["kit_reading"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kit/items/{id}/redo": {
         parameters: {
             query?: never;
@@ -597,6 +614,23 @@ export interface paths {
         put?: never;
         /** Units for all lights of a shot at once. */
         post: operations["match_whole"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes a reading into a shot: how far its light is off counts from then on. */
+        post: operations["reading"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1903,6 +1937,11 @@ export interface components {
             shutter_s: number;
         };
         /**
+         * @description Why a light is far from what is computed.
+         * @enum {string}
+         */
+        FarBecause: "power" | "distance" | "zoom" | "modifier" | "second_light" | "itself";
+        /**
          * @description What a figure is of.
          * @enum {string}
          */
@@ -2012,6 +2051,7 @@ export interface components {
              * @description How high it stands, as an angle at the subject.
              */
             height_deg?: number;
+            metered?: components["schemas"]["Metered"] | null;
             /** @description Parts of the subject that it does not reach. */
             misses?: string[];
             modelling?: components["schemas"]["Modelling"] | null;
@@ -2097,6 +2137,11 @@ export interface components {
             in_frame_stops?: number | null;
             /** @description As a flash meter at the subject says it, turned to this light alone. */
             meter?: string | null;
+            /**
+             * Format: double
+             * @description How far it was off when it was metered, where it was: it is in all figures.
+             */
+            metered_stops?: number | null;
             /**
              * Format: double
              * @description Change by the modifier.
@@ -2220,6 +2265,8 @@ export interface components {
              * @description How many like this are owned; one when not said. In a shot that nobody's kit has seen it is not known.
              */
             owned?: number | null;
+            /** @description What meters have read of it, oldest first. */
+            readings?: components["schemas"]["UnitReading"][];
             /** @description Pulses recorded on this very unit. They are used in place of `control` where they reach. */
             recordings?: components["schemas"]["Recording"][];
             /**
@@ -3031,6 +3078,69 @@ export interface components {
              */
             weight_kg?: number | null;
         };
+        /**
+         * @description What a meter stood in.
+         * @enum {string}
+         */
+        MeterAt: "light" | "all" | "subject" | "background";
+        /** @description What a meter has read. */
+        MeterReading: {
+            /** @description Of what. */
+            at: components["schemas"]["MeterAt"];
+            because?: components["schemas"]["FarBecause"] | null;
+            /**
+             * Format: double
+             * @description The meter's ISO; the camera's when not said.
+             */
+            iso?: number | null;
+            /** @description The light, by its place in the list, where it is of one. */
+            light?: number | null;
+            /** @description The day it was read. */
+            on?: string | null;
+            /** @description As the meter shows it: `6.3`, `f/5.6 and 3 tenths`. */
+            read: string;
+            /** @description The meter's time, where it lets steady light in with the flash; for steady light, the camera's when not said. */
+            time?: string | null;
+        };
+        /** @description A shot, and what a meter has read in its set. */
+        MeterRequest: {
+            /** @description What was read. */
+            reading: components["schemas"]["MeterReading"];
+            /** @description The shot. */
+            shot: components["schemas"]["Shot"];
+        };
+        /** @description A reading, taken. */
+        MeterTaken: {
+            /** @description The same for the kit, one a unit that was metered. */
+            of_units: components["schemas"]["OfUnit"][];
+            /** @description What it says, in a sentence. */
+            said: string;
+            /** @description The shot with it. */
+            shot: components["schemas"]["Shot"];
+            /**
+             * Format: double
+             * @description How far from what was computed, in stops; nothing for steady light, which is what is read.
+             */
+            stops?: number | null;
+        };
+        /** @description How far a light was off when it was metered. */
+        Metered: {
+            /** @description Why it was so far off, where it was. */
+            because?: string | null;
+            /** @description Identity of what was in front of it. */
+            modifier: string;
+            /** @description The day, `2026-11-25`, where it is known. */
+            on?: string | null;
+            /** @description What was read and how. */
+            read: string;
+            /**
+             * Format: double
+             * @description Read against computed, in stops.
+             */
+            stops: number;
+            /** @description Identity of the unit. */
+            unit: string;
+        };
         /** @description What to dial in against the automatic. */
         MeteringAnswer: {
             /**
@@ -3195,6 +3305,13 @@ export interface components {
             label: string;
             /** @description What it writes into the shot. */
             value: unknown;
+        };
+        /** @description A reading as a unit of the kit keeps it. */
+        OfUnit: {
+            /** @description The reading. */
+            reading: components["schemas"]["UnitReading"];
+            /** @description Identity of the unit. */
+            unit: string;
         };
         /** @description Lens and sensor. */
         Optics: {
@@ -4334,6 +4451,8 @@ export interface components {
              * @description On the surface that keys and fills light most.
              */
             lit_side_stops?: number | null;
+            /** @description As a flash meter at the subject says it of all lights together, its dome to the camera. */
+            meter?: string | null;
             /**
              * Format: double
              * @description Where it is read.
@@ -4614,6 +4733,24 @@ export interface components {
          * @enum {string}
          */
         UnitKind: "camera_top" | "battery_head" | "mains_head" | "generator";
+        /** @description What a meter has read of this very unit behind something: how far its figures were off. */
+        UnitReading: {
+            /** @description Whether it counts wherever this unit stands behind this. */
+            counts?: boolean;
+            /** @description Identity of what was in front of it. */
+            modifier: string;
+            /** @description The day, `2026-11-25`. */
+            on: string;
+            /** @description What was read and how: `f/6.3, 1/4 at 2 m, ISO 100`. */
+            read: string;
+            /**
+             * Format: double
+             * @description Read against computed, in stops.
+             */
+            stops: number;
+            /** @description What that was called. */
+            through: string;
+        };
         /** @description How long it stays cool enough. */
         UntilHot: {
             /**
@@ -6606,6 +6743,120 @@ export interface operations {
             };
         };
     };
+    kit_reading: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @example brix-400 */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UnitReading"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemAnswer"];
+                };
+            };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is taken, or in use */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too busy; ask again in a second */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The disk is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     kit_redo: {
         parameters: {
             query?: never;
@@ -7835,6 +8086,81 @@ export interface operations {
                 };
             };
             /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    reading: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeterRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeterTaken"];
+                };
+            };
             400: {
                 headers: {
                     [name: string]: unknown;

@@ -1,6 +1,7 @@
 import { SegmentedControl, SimpleGrid, Stack, Text } from '@mantine/core'
 import type { Forecast, Problem, Shot } from '../api/client'
 import { Figure } from '../controls/Figure'
+import { Meter } from './Meter'
 import { MaybeFigure } from '../controls/MaybeFigure'
 import { choices } from '../words/choices'
 import { placed } from '../words/figures'
@@ -80,6 +81,7 @@ export function Targets({ shot, seen, refusal, onChange }: Props) {
           As it is lit now, {seen.working_aperture} would put it where it is wanted.
         </Text>
       )}
+      <Meter shot={shot} shows={seen?.meter} onChange={onChange} />
     </Stack>
   )
 }

@@ -10,6 +10,7 @@ import classes from './Entry.module.css'
 
 type Props = {
   draft: Item
+  isNew: boolean
   problem: Problem | undefined
   busy: boolean
   onChange: (draft: Item) => void
@@ -27,7 +28,7 @@ const atFault = (field: Field, problem: Problem | undefined): boolean => {
 }
 
 /** Where the figures of a thing are entered; what they do shows beside it at once. */
-export function Entry({ draft, problem, busy, onChange, onSave, onDrop }: Props) {
+export function Entry({ draft, isNew, problem, busy, onChange, onSave, onDrop }: Props) {
   const put = (pointer: string, value: unknown) =>
     onChange({ ...draft, item: withValue(draft.item, pointer, value) } as Item)
   const groups = fieldsOf(draft)
@@ -45,9 +46,15 @@ export function Entry({ draft, problem, busy, onChange, onSave, onDrop }: Props)
     form.querySelector<HTMLElement>('[data-asked] input')?.focus()
   }
   const absent = missing(draft)
+  // A new thing begins with its name.
+  const form = useRef<HTMLFormElement>(null)
+  useEffect(() => {
+    if (isNew) form.current?.querySelector<HTMLElement>('[data-autofocus]')?.focus()
+  }, [isNew])
   const placed = groups.some(({ fields }) => fields.some((field) => atFault(field, problem)))
   return (
     <form
+      ref={form}
       className={classes.entry}
       aria-label="Figures"
       onSubmit={(event) => {

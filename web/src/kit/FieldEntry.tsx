@@ -27,7 +27,8 @@ export function FieldEntry({ field, of, error, onChange }: Props) {
         <TextInput
           {...common}
           value={(value as string | undefined) ?? ''}
-          placeholder={field.as === 'maybe-text' ? 'none' : undefined}
+          placeholder={field.as === 'maybe-text' ? 'none' : 'asked first'}
+          data-autofocus={field.pointer === '/name' || undefined}
           onChange={(event) => {
             const text = event.currentTarget.value
             onChange(field.as === 'maybe-text' && text === '' ? undefined : text)
@@ -74,7 +75,7 @@ export function FieldEntry({ field, of, error, onChange }: Props) {
           {...common}
           data={field.words}
           value={word ?? null}
-          placeholder="not known"
+          placeholder={field.optional ? 'not known' : 'asked first'}
           allowDeselect={field.optional ?? false}
           clearable={field.optional ?? false}
           comboboxProps={{ withinPortal: false }}

@@ -81,6 +81,7 @@ export function KitScreen() {
   const entry = draft && (
     <Entry
       draft={draft.item}
+      isNew={!draft.at}
       problem={problem}
       busy={change.isPending}
       onChange={(item) => setDraft({ ...draft, item })}
@@ -135,8 +136,8 @@ export function KitScreen() {
         <div className={classes.columns}>
           <Shelf
             items={items}
-            chosen={chosen}
-            lanes={kind === 'unit' ? [chosen, ...others] : undefined}
+            chosen={draft && !draft.at ? '' : chosen}
+            lanes={kind === 'unit' && (!draft || draft.at) ? [chosen, ...others] : undefined}
             onCompare={(id) =>
               setOthers((now) => (now.includes(id) ? now.filter((other) => other !== id) : [...now, id]))
             }

@@ -32,6 +32,7 @@ export function UnitFacts({ unit, sheet, reading, onTrace, onRehearse, onForget 
         onRehearse={onRehearse}
         onForget={onForget}
       />
+      <Readings unit={unit} />
       <Habits unit={unit} />
       <section>
         {sheet.remarks.map((sentence) => (
@@ -144,6 +145,33 @@ function Recordings({ unit, sheet, reading, onTrace, onRehearse, onForget }: Pro
         Or drop a CSV of time and level anywhere here. A rehearsal fires a simulated unit, a little slower
         than its figures, before a simulated recorder.
       </Text>
+    </section>
+  )
+}
+
+/** What meters have read of it, the latest first: its history. */
+function Readings({ unit }: { unit: FlashUnit }) {
+  const readings = [...(unit.readings ?? [])].reverse()
+  if (readings.length === 0) return null
+  return (
+    <section data-testid="readings">
+      <h3 className={classes.title}>
+        Metered <small>against its figures</small>
+      </h3>
+      <ul className={classes.recordings}>
+        {readings.map((one, index) => (
+          <li key={index}>
+            <b className="mono">{signedStops(one.stops)}</b>
+            <span>
+              through {one.through}
+              <small>
+                {one.on}, {one.read}
+                {one.counts ? '; it counts' : ''}
+              </small>
+            </span>
+          </li>
+        ))}
+      </ul>
     </section>
   )
 }

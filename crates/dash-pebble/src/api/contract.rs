@@ -121,6 +121,10 @@ fn bodies() -> Map<String, Value> {
         "Shot": shot,
         "IntoStrip": { "shot": shot, "strip": "subject_distance", "text": "6 ft 6" },
         "Words": { "kind": "time", "text": "1/1900 s" },
+        "MeterRequest": { "shot": shot, "reading": { "at": "subject", "read": "2.8 and 3" } },
+        "UnitReading": {
+            "on": "2026-11-26", "modifier": "none", "through": "bare", "read": "f/8 at 2 m", "stops": -0.3, "counts": true,
+        },
         "HoldRequest": { "base": shot, "shot": shot },
         "BalanceRequest": { "shot": shot, "wish": { "light": 0, "against": 0, "stops": -1.0 } },
         "DragRequest": { "shot": shot, "wish": { "part": 0, "share": 0.2, "ambient_stops": -1.0 } },

@@ -8,6 +8,7 @@ pub mod guard;
 pub mod kept;
 mod kit;
 pub mod matching;
+mod meters;
 pub mod picture;
 pub mod problem;
 mod pulses;
@@ -98,6 +99,8 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(forecast::metered))
         .routes(routes!(typed::into_strip))
         .routes(routes!(typed::figure))
+        .routes(routes!(meters::reading))
+        .routes(routes!(meters::keep))
         .routes(routes!(matching::search))
         .routes(routes!(matching::whole))
         .routes(routes!(matching::job))

@@ -90,6 +90,13 @@ pub enum ApiError {
         /// In a sentence.
         reason: String,
     },
+    /// A reading so far off that its reason is asked for.
+    FarReading {
+        /// As typed.
+        text: String,
+        /// In a sentence.
+        reason: String,
+    },
     /// Not JSON, or not of the right shape.
     Unreadable {
         /// What it should have been.
@@ -232,6 +239,11 @@ impl ApiError {
                 field: Some("text".to_owned()),
                 value: Some(text.chars().take(MOST_SIGNS).collect()),
                 ..plain(StatusCode::UNPROCESSABLE_ENTITY, "unclear-figure", "That cannot be read", reason)
+            },
+            Self::FarReading { text, reason } => Problem {
+                field: Some("because".to_owned()),
+                value: Some(text.chars().take(MOST_SIGNS).collect()),
+                ..plain(StatusCode::UNPROCESSABLE_ENTITY, "far-reading", "Why is it so far off?", reason)
             },
             Self::Unreadable { what, path, reason } => Problem {
                 field: (!path.is_empty() && path != ".").then_some(path),

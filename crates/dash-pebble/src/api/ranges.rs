@@ -63,6 +63,8 @@ pub const RANGES: &[(&str, &str, Limits)] = &[
     ("Lens", "mass_kg", bounds::MASS),
     ("Lens", "narrowest_f", bounds::APERTURE),
     ("Lens", "widest_f", bounds::APERTURE),
+    ("Metered", "stops", bounds::METERED),
+    ("UnitReading", "stops", bounds::METERED),
     ("Modifier", "face_radius_m", bounds::FACE),
     ("Modifier", "grid_deg", bounds::BEAM),
     ("Modifier", "half_angle_deg", bounds::BEAM),

@@ -15,6 +15,7 @@ pub mod guides;
 pub mod hold;
 pub mod matching;
 pub mod metering;
+pub mod meters;
 pub mod sheet;
 pub mod strips;
 pub mod trace;

@@ -11,6 +11,7 @@ use crate::plan::check::At;
 use crate::plan::{Supply, Unit, leaflet};
 use crate::quantity::bounds::{self, Invalid};
 use crate::quantity::scale::duration_label;
+use crate::quantity::words::signed;
 use crate::quantity::{Seconds, Stops};
 use crate::wire::{report, report_word};
 
@@ -395,10 +396,6 @@ fn recordings(wire: &FlashUnit, entered: &Control) -> Option<RecordingsVerdict> 
         }),
         best_misfit: seen.best.map(|(_, fitted)| fitted.misfit.exp_m1()),
     })
-}
-
-fn signed(stops: f64) -> String {
-    format!("{}{:.1}", if stops < 0.0 { '−' } else { '+' }, stops.abs())
 }
 
 const fn because(why: Because) -> &'static str {

@@ -48,6 +48,16 @@ impl Arrivals {
     }
 }
 
+impl super::Outlook {
+    /// What a dome at the subject gets of all flashes together, turned to the camera, with no shutter in between.
+    pub fn dome_on_set(&self, plan: &Plan) -> LuxSeconds {
+        let all = self.firing().filter(|(index, _)| plan.lights[*index].role != Role::Backdrop);
+        let each =
+            all.map(|(_, light)| Arriving { from: light.from, exposure: light.on_set.exposure.as_lux_seconds() });
+        LuxSeconds::from_lux_seconds(each.map(|one| on_dome(&[one])).sum())
+    }
+}
+
 /// Whether a light counts on the lit side: rims and lights in the set have ratios of their own.
 pub(super) const fn shapes(role: Role) -> bool {
     matches!(role, Role::Key | Role::Fill)

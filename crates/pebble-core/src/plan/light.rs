@@ -2,6 +2,7 @@
 
 use super::Part;
 use super::dials::Dial;
+use super::source;
 use super::target::Target;
 use super::unit::Unit;
 use crate::file::shot::{self, Role};
@@ -27,6 +28,8 @@ pub struct Light {
     pub unit: Unit,
     /// The way to the subject: modifier, gel and feathering in it.
     pub throw: Throw,
+    /// How far it was off when it was metered as it stands.
+    pub metered: Option<Stops>,
     /// Loss of the gel.
     pub gel: Stops,
     /// Change by turning its axis away.
@@ -125,14 +128,19 @@ impl Light {
                 })
             })
             .transpose()?;
+        let metered = metered(&at.inside("metered"), wire)?;
         Ok(Self {
+            metered,
             name: wire.unit.name.clone(),
             label: format!("{} {}", wire.group, wire.role.word()),
             spoken: wire.unit.name.clone(),
             role: wire.role,
             group: wire.group.clone(),
             throw: Throw {
-                output: unit.entry.output() * unit.share,
+                output: match metered {
+                    Some(by) => unit.entry.output() * unit.share * by.as_ratio(),
+                    None => unit.output_behind(&wire.modifier.id),
+                },
                 modifier: front.change - gel + feathered,
                 face: front.face,
             },
@@ -233,6 +241,20 @@ impl Surface {
             axis: [tilt.cos(), 0.0, tilt.sin()],
         }
     }
+}
+
+/// The light's own reading, where it was taken of this unit behind this.
+fn metered(at: &At, wire: &shot::Flash) -> Result<Option<Stops>, Invalid> {
+    let Some(read) = &wire.metered else { return Ok(None) };
+    let stops = at.stops("stops", read.stops, &bounds::METERED)?;
+    at.text("read", &read.read)?;
+    if let Some(on) = &read.on {
+        source::date(at, on)?;
+    }
+    if let Some(because) = &read.because {
+        at.text("because", because)?;
+    }
+    Ok((read.unit == wire.unit.id && read.modifier == wire.modifier.id).then_some(stops))
 }
 
 fn surface(at: &At, wire: &shot::BouncedOff) -> Result<Surface, Invalid> {

@@ -12,7 +12,7 @@ use crate::physics::shutter::high_speed;
 use crate::quantity::bounds::{self, Invalid};
 use crate::quantity::dial::{DialStyle, PowerDial};
 use crate::quantity::scale::{Aperture, Grid, Iso, power_label};
-use crate::quantity::{Joules, LuxSeconds, Seconds, Stops};
+use crate::quantity::{FlashOutput, Joules, LuxSeconds, Seconds, Stops};
 use std::cmp::Ordering;
 
 /// Rows of a duration table, recordings of a unit.
@@ -59,6 +59,8 @@ pub struct Unit {
     pub efficiency: f64,
     /// When it is ready again.
     pub readiness: Readiness,
+    /// How far it is off behind what was in front of it when it was metered, the last reading of each that counts.
+    pub metered: Vec<(String, Stops)>,
 }
 
 impl Unit {
@@ -75,6 +77,12 @@ impl Unit {
         let (step, lowest) = (self.step.as_stops(), self.lowest.as_stops());
         let down = (-power.log2() / step).round().clamp(0.0, (lowest / step + 1e-6).floor());
         (-down * step).exp2()
+    }
+
+    /// `H1` of one head behind something, what was metered of it in it.
+    pub fn output_behind(&self, modifier: &str) -> FlashOutput {
+        let metered = self.metered.iter().rfind(|(behind, _)| behind == modifier);
+        self.entry.output() * self.share * metered.map_or(1.0, |(_, by)| by.as_ratio())
     }
 
     /// Where the durations at a power come from.
@@ -149,6 +157,7 @@ impl FlashUnit {
             return Err(at.contradiction("dial", "joules".to_owned(), "its energy at full power is not given"));
         }
         Ok(Unit {
+            metered: read(at, &self.readings)?,
             dial: PowerDial { style: self.dial, full: energy.map(Joules::from_joules) },
             entry: entry(&at.inside("output"), &self.output)?,
             share: 1.0 / heads,
@@ -191,6 +200,26 @@ impl FlashUnit {
             },
         })
     }
+}
+
+/// Readings that count.
+fn read(at: &At, readings: &[gear::UnitReading]) -> Result<Vec<(String, Stops)>, Invalid> {
+    if readings.len() > MAX_ROWS {
+        return Err(at.not_allowed("readings", &format!("a list of {}", readings.len()), "at most 200 readings"));
+    }
+    let mut counting = Vec::new();
+    for (index, one) in readings.iter().enumerate() {
+        let at = at.row("readings", index);
+        source::date(&at, &one.on)?;
+        at.text("read", &one.read)?;
+        at.text("through", &one.through)?;
+        at.text("modifier", &one.modifier)?;
+        let stops = at.stops("stops", one.stops, &bounds::METERED)?;
+        if one.counts {
+            counting.push((one.modifier.clone(), stops));
+        }
+    }
+    Ok(counting)
 }
 
 /// What all pulse times are multiplied by.

@@ -239,6 +239,8 @@ limits! {
     HEADS = "number of heads", "", 1.0, 2.0;
     /// Change of all pulse times.
     STRETCH = "change of times", "", 0.2, 5.0;
+    /// A reading against what is computed.
+    METERED = "correction by a meter", "stops", -6.0, 6.0;
     /// Change of all times of a unit by a cable, its age, or a second head.
     CORRECTION = "correction of times", "%", -80.0, 400.0;
     /// One step of a power dial.

@@ -9,6 +9,7 @@ pub mod dial;
 pub mod said;
 pub mod scale;
 mod stops;
+pub mod words;
 
 pub use stops::{Stops, sum_of_sources};
 

@@ -19,6 +19,7 @@ mod lights;
 mod matching;
 mod matching_lights;
 mod matching_rules;
+mod meter_readings;
 mod own_units;
 mod properties;
 mod quantities;

@@ -16,6 +16,7 @@ import { Figure } from '../../controls/Figure'
 import { MaybeFigure } from '../../controls/MaybeFigure'
 import { ROLE_WORDS } from '../../marks/RoleMark'
 import { Choice, useKit, useOtherGear } from '../KitChoice'
+import { Meter } from '../Meter'
 import { Reaches } from '../Reaches'
 import { signedStops } from '../../words/figures'
 import { withLight } from './lights'
@@ -52,7 +53,11 @@ export function LightForm({ shot, index, seen, problem, refusal, onChange, onMov
         <Tabs.Tab value="place">Place</Tabs.Tab>
         <Tabs.Tab value="firing">Firing</Tabs.Tab>
         <Tabs.Tab value="wanted">Wanted</Tabs.Tab>
+        <Tabs.Tab value="meter">Meter</Tabs.Tab>
       </Tabs.List>
+      <Tabs.Panel value="meter">
+        <Meter shot={shot} light={index} shows={seen?.flash.meter} onChange={onChange} />
+      </Tabs.Panel>
       <Tabs.Panel value="unit">
         <Stack gap="xs">
           <SimpleGrid cols={2} spacing="xs">

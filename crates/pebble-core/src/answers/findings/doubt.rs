@@ -5,6 +5,7 @@ use crate::file::gear::Origin;
 use crate::physics::output::ESTIMATE_SPAN;
 use crate::physics::pulse::Basis;
 use crate::quantity::scale::duration_label;
+use crate::quantity::words::capital;
 
 pub(super) fn find(Case { plan, seen }: Case, found: &mut Vec<Flaw>) {
     for (index, light) in seen.firing() {
@@ -92,10 +93,5 @@ pub(super) fn unit_not_known(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
             plan.body.rated_sync.label(plan.body.grid)
         ));
     }
-    Words { title: "Not all of it is known".to_owned(), cause: capitals(&format!("{}.", costs.join("; "))) }
-}
-
-fn capitals(sentence: &str) -> String {
-    let mut signs = sentence.chars();
-    signs.next().map_or_else(String::new, |first| first.to_uppercase().chain(signs).collect())
+    Words { title: "Not all of it is known".to_owned(), cause: capital(&format!("{}.", costs.join("; "))) }
 }

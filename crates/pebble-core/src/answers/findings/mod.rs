@@ -21,6 +21,7 @@ use crate::answers::strips::Value;
 use crate::outlook::{Outlook, Pulses};
 use crate::plan::Plan;
 use crate::quantity::Stops;
+use crate::quantity::words::signed;
 use remedy::{Ideas, Trials};
 use serde::Serialize;
 
@@ -387,13 +388,6 @@ fn identity(plan: &Plan, flaw: &Flaw) -> String {
         (None, Some(light)) if light != plan.key => format!("{kind}-light-{light}"),
         _ => kind.to_owned(),
     }
-}
-
-/// Stops as said: one decimal, with sign.
-fn signed(stops: f64) -> String {
-    // A true minus sign, as set in the rest of the interface; "-0.0" must not appear.
-    let rounded = (stops * 10.0).round() / 10.0;
-    if rounded < 0.0 { format!("−{:.1}", -rounded) } else { format!("+{:.1}", rounded.abs()) }
 }
 
 /// Where light stands on the ladder; none at all has no number.

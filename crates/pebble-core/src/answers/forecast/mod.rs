@@ -117,6 +117,7 @@ fn subject(plan: &Plan, outlook: &Outlook) -> SubjectForecast {
         read_stops: read.to_wire(),
         wanted_stops: wanted.as_stops(),
         working_aperture: (read > Stops::DARK).then(|| meter_words(tenths(read) as i32)),
+        meter: metered_tenths(outlook.dome_on_set(plan), plan.settings.iso).map(meter_words),
         steady_share: of.steady_share,
     }
 }
@@ -330,6 +331,9 @@ fn flash(plan: &Plan, outlook: &Outlook, index: usize, seen: &LightOutlook) -> F
         on_set_stops: seen.on_set.placement.to_wire(),
         in_frame_stops: seen.in_frame.placement.to_wire(),
         share: seen.share,
+        metered_stops: Stops::from_ratio(of.throw.output / (of.unit.entry.output() * of.unit.share))
+            .to_wire()
+            .filter(|by| by.abs() > 1e-9),
         meter: metered_tenths(seen.on_set.exposure, plan.settings.iso).map(meter_words),
         wanted_stops: wanted_of(plan, outlook, index).and_then(Stops::to_wire),
     }

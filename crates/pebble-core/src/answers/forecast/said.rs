@@ -79,6 +79,9 @@ report! {
         /// The aperture at which it would be as wanted, as a meter says it.
         #[serde(skip_serializing_if = "Option::is_none")]
         pub working_aperture: Option<String>,
+        /// As a flash meter at the subject says it of all lights together, its dome to the camera.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        pub meter: Option<String>,
         /// Share of the steady light in it.
         pub steady_share: f64,
     }
@@ -291,6 +294,9 @@ report! {
         pub in_frame_stops: Option<f64>,
         /// How much of it the sensor gets.
         pub share: f64,
+        /// How far it was off when it was metered, where it was: it is in all figures.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        pub metered_stops: Option<f64>,
         /// As a flash meter at the subject says it, turned to this light alone.
         #[serde(skip_serializing_if = "Option::is_none")]
         pub meter: Option<String>,

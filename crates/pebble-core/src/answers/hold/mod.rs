@@ -12,6 +12,7 @@ use crate::answers::strips::{self, Value, written_changes};
 use crate::outlook::{LightOutlook, Outlook, Pulses, outlook, outlook_with};
 use crate::plan::{Plan, Settings};
 use crate::quantity::scale::duration_label;
+use crate::quantity::words::capital;
 use crate::quantity::{Seconds, Stops};
 use board::Board;
 use serde::Serialize;
@@ -367,9 +368,4 @@ fn gave(look: &Look, now: &Plan, to: &Settings, seen: &Outlook, board: &Board) -
 fn signed(stops: f64) -> String {
     let tenths = format!("{:.1}", stops.abs());
     format!("{}{tenths} {}", if stops < 0.0 { '−' } else { '+' }, if tenths == "1.0" { "stop" } else { "stops" })
-}
-
-fn capital(words: &str) -> String {
-    let mut letters = words.chars();
-    letters.next().map_or_else(String::new, |first| first.to_uppercase().chain(letters).collect())
 }

@@ -18,7 +18,7 @@ use crate::plan::check::At;
 use crate::plan::{ANYWHERE, Bounds, Flashes, Light, Plan, Settings};
 use crate::quantity::bounds::Invalid;
 use crate::quantity::scale::{Aperture, Iso, ShutterTime};
-use crate::quantity::{LuxSeconds, Metres, MetresPerSecond, Stops};
+use crate::quantity::{FlashOutput, LuxSeconds, Metres, MetresPerSecond, Stops};
 use crate::wire::report_word;
 
 /// Rounding that no condition is broken by, in stops.
@@ -264,14 +264,25 @@ impl<'a> Brief<'a> {
 
     /// The key as another unit behind another modifier.
     pub(super) fn light(&self, unit: &Offered, modifier: &Modifier) -> Result<Light, Invalid> {
-        let wire = crate::file::shot::Flash {
+        let mut wire = crate::file::shot::Flash {
             modifier: modifier.clone(),
             on: true,
             automatic: None,
             modelling: None,
             ..self.shot.lights[self.plan.key].clone()
         };
+        // What was metered was metered of one unit.
+        wire.unit.id.clone_from(&unit.wire.id);
         Light::with_unit(&At::default(), &wire, unit.unit.clone(), &self.plan.parts)
+    }
+
+    /// `H1` of one head of a unit at a light behind something, what was metered in it.
+    pub(super) fn output(&self, light: usize, unit: &Offered, front: &Modifier) -> FlashOutput {
+        let read = self.shot.lights[light].metered.as_ref();
+        match read.filter(|read| read.unit == unit.wire.id && read.modifier == front.id) {
+            Some(read) => unit.unit.entry.output() * unit.unit.share * Stops::from_stops(read.stops).as_ratio(),
+            None => unit.unit.output_behind(&front.id),
+        }
     }
 
     /// No nearer than this with a modifier: as said, or out of the frame.

@@ -352,10 +352,10 @@ fn offers(brief: &Brief, stock: &Stock, aim: &Aim, tables: &Tables, place: &Plac
     };
     let mut offers = Vec::new();
     let most = brief.bounds.heads.min(brief.bounds.stands).min(brief.at_hand(offered));
+    let front = &brief.shot.lights[place.light].modifier;
+    let output = brief.output(place.light, offered, front);
     for heads in 1..=most {
-        let output = offered.unit.entry.output() * offered.unit.share;
         let log_output = (output.as_lux_seconds_square_metres() * f64::from(heads)).log2();
-        let front = &brief.shot.lights[place.light].modifier;
         let fixed = aim.weight(brief, weight(offered, front, heads))
             + if brief.shot.lights[place.light].unit.id == offered.wire.id { 0.0 } else { ANOTHER }
             + ANOTHER * f64::from(heads - 1);

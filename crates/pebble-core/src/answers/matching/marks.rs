@@ -130,7 +130,11 @@ impl Board<'_, '_> {
 
     fn trail(&self, offered: &Offered, rows: &[Exposing]) -> Vec<Mark> {
         let pitch = self.brief.plan.body.sensor.pitch();
-        let output = (offered.unit.entry.output() * offered.unit.share).as_lux_seconds_square_metres().log2();
+        let output = self
+            .brief
+            .output(self.brief.plan.key, offered, self.brief.present_modifier())
+            .as_lux_seconds_square_metres()
+            .log2();
         let mark = |at: &AtPower| {
             let (power, freeze) = (at.power, at.durations.by(self.brief.plan.school));
             let log = output + power.log2();

@@ -185,7 +185,7 @@ impl<'a> Seek<'a> {
                     + self.aim.weight(self.brief, weight)
                     + self.aim.price(Demand::Weight, None, weight_room)
                     + self.front_price(front, reach);
-                let output = offered.unit.entry.output() * offered.unit.share;
+                let output = self.brief.output(self.brief.plan.key, offered, front);
                 let log_output = (output.as_lux_seconds_square_metres() * f64::from(heads)).log2();
                 let mut class = Class::new(self, reach, log_output, cost);
                 class.pulsing(&pulsing);

@@ -68,8 +68,7 @@ fn steps(shot: &Shot, plan: &Plan, seen: &crate::outlook::Outlook, index: usize)
             format!("{:.1} J", joules * power),
         );
     }
-    let output = light.unit.entry.output() * light.unit.share;
-    let full = output.as_lux_seconds_square_metres();
+    let full = light.throw.output.as_lux_seconds_square_metres();
     let gain = (light.throw.modifier).as_stops();
     let thrown = light.throw.strength(power) * f64::from(dial.heads);
     say(

@@ -15,7 +15,7 @@ pub use source::{Origin, Source};
 pub use supply::{Battery, Flicker, Lamp, Trigger};
 pub use unit::{
     Because, Control, Correction, Discharge, FlashUnit, Heat, LowBattery, Output, RecordedCurve, Recording, TableRow,
-    UnitKind, WhenEarly, WhenHot,
+    UnitKind, UnitReading, WhenEarly, WhenHot,
 };
 
 use crate::wire::{wire, word};

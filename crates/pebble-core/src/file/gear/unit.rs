@@ -109,6 +109,9 @@ wire! {
         /// Weight with battery.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         pub mass_kg: Option<f64>,
+        /// What meters have read of it, oldest first.
+        #[serde(default, skip_serializing_if = "Vec::is_empty")]
+        pub readings: Vec<UnitReading>,
         /// How many like this are owned; one when not said. In a shot that nobody's kit has seen it is not known.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         pub owned: Option<u32>,
@@ -294,6 +297,25 @@ wire! {
     }
 }
 
+wire! {
+    /// What a meter has read of this very unit behind something: how far its figures were off.
+    pub struct UnitReading {
+        /// The day, `2026-11-25`.
+        pub on: String,
+        /// Identity of what was in front of it.
+        pub modifier: String,
+        /// What that was called.
+        pub through: String,
+        /// What was read and how: `f/6.3, 1/4 at 2 m, ISO 100`.
+        pub read: String,
+        /// Read against computed, in stops.
+        pub stops: f64,
+        /// Whether it counts wherever this unit stands behind this.
+        #[serde(default)]
+        pub counts: bool,
+    }
+}
+
 word! {
     /// Why pulses are not as the leaflet says.
     pub enum Because {
@@ -401,6 +423,7 @@ impl FlashUnit {
             colour_k: None,
             lowest_power_mired: None,
             mass_kg: None,
+            readings: Vec::new(),
             owned: None,
         }
     }
@@ -409,7 +432,8 @@ impl FlashUnit {
     /// many there are of it.
     pub fn to_carry(&self) -> Self {
         let recordings = self.recordings.iter().map(|one| Recording { curve: None, ..one.clone() }).collect();
-        Self { recordings, owned: None, ..self.clone() }
+        let readings = self.readings.iter().filter(|one| one.counts).cloned().collect();
+        Self { recordings, readings, owned: None, ..self.clone() }
     }
 
     /// Whether its output is known from joules alone or was entered as a guess.

@@ -439,6 +439,9 @@ wire! {
         /// Colour in front of it.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         pub gel: Option<Filter>,
+        /// What a meter has read of it against what is computed. It counts while the same unit stands behind the same thing.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub metered: Option<Metered>,
         /// The trigger.
         pub trigger: Trigger,
         /// Power fraction, 1 is full.
@@ -477,6 +480,26 @@ wire! {
         /// Parts of the subject that it does not reach.
         #[serde(default, skip_serializing_if = "Vec::is_empty")]
         pub misses: Vec<String>,
+    }
+}
+
+wire! {
+    /// How far a light was off when it was metered.
+    pub struct Metered {
+        /// Read against computed, in stops.
+        pub stops: f64,
+        /// Identity of the unit.
+        pub unit: String,
+        /// Identity of what was in front of it.
+        pub modifier: String,
+        /// What was read and how.
+        pub read: String,
+        /// The day, `2026-11-25`, where it is known.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub on: Option<String>,
+        /// Why it was so far off, where it was.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub because: Option<String>,
     }
 }
 

@@ -250,3 +250,18 @@ fn speed(of: &Reader) -> Result<f64, Unclear> {
     let (found, unit) = of.with_unit()?;
     Ok(found.value * unit.unwrap_or(1.0))
 }
+
+/// Tenths of a stop after an f-number: `and 3 tenths`, `and 3`, `3`, `+0.3`, `.3`; none where nothing stands there.
+pub(super) fn tenths(text: &str) -> Option<u8> {
+    if text.is_empty() {
+        return Some(0);
+    }
+    let text = text.strip_prefix("and").unwrap_or(text).trim_start();
+    let text = text.strip_prefix('+').unwrap_or(text).trim_start();
+    let text = ["tenths", "tenth"].iter().find_map(|word| text.strip_suffix(word)).unwrap_or(text).trim_end();
+    let digit = text.strip_prefix("0.").or_else(|| text.strip_prefix('.')).unwrap_or(text);
+    match digit.as_bytes() {
+        [digit @ b'0'..=b'9'] => Some(digit - b'0'),
+        _ => None,
+    }
+}

@@ -4,6 +4,8 @@
 mod kinds;
 mod number;
 
+use crate::quantity::scale::{Aperture, Grid};
+use crate::quantity::words::capital;
 use crate::wire::word;
 use kinds::unit_of;
 use number::{Form, NoNumber, Number, number, plain};
@@ -172,11 +174,6 @@ pub enum Unclear {
     },
 }
 
-fn capital(words: &str) -> String {
-    let mut signs = words.chars();
-    signs.next().map_or_else(String::new, |first| first.to_uppercase().chain(signs).collect())
-}
-
 /// Reads a figure: in seconds, f-numbers, ISO, fractions of full power, stops, metres, millimetres of a lens, metres a
 /// second, degrees, shares of one, kelvin, lux.
 ///
@@ -222,6 +219,33 @@ pub fn read_in(kind: FigureKind, unit: &str, typed: &str) -> Result<f64, Unclear
         Some(value) => Ok(value),
         None => Ok(read(kind, typed)? / factor),
     }
+}
+
+/// What a flash meter shows, as an aperture value in stops: `f/5.6 and 3 tenths`, `5.6 3`, `6.3`, `Av 5.3`.
+///
+/// # Errors
+/// [`Unclear`] for what is no reading.
+pub fn meter(typed: &str) -> Result<f64, Unclear> {
+    let kind = FigureKind::Aperture;
+    let signs = typed.chars().count();
+    if signs > MOST_SIGNS {
+        return Err(Unclear::TooLong { kind, signs });
+    }
+    let text = plain(typed);
+    if text.is_empty() {
+        return Err(Unclear::Empty { kind });
+    }
+    let of = Reader { kind, typed: typed.trim(), text: &text };
+    if let Some(stops) = text.strip_prefix("av") {
+        let found = of.number(stops)?;
+        return if found.rest.trim().is_empty() { Ok(found.value) } else { Err(of.no_figure()) };
+    }
+    let number = of.number(text.strip_prefix("f/").or_else(|| text.strip_prefix('f')).unwrap_or(&text))?;
+    let whole = matches!(number.form, Form::Whole | Form::Decimal) && !number.signed;
+    let base = Aperture::read("read", number.value, Grid::Thirds).ok().filter(|_| whole);
+    let base = base.ok_or_else(|| of.no_figure())?;
+    let tenths = kinds::tenths(number.rest.trim()).ok_or_else(|| of.no_figure())?;
+    Ok(2.0 * base.number().log2() + f64::from(tenths) / 10.0)
 }
 
 /// A figure that names its unit.
