@@ -2,7 +2,7 @@
 
 use pebble_core::pulse::{ChargeVoltage, Pulse, Quenched, SwitchedBanks};
 use pebble_core::quantity::Seconds;
-use pebble_core::trace::{Quality, Reader, Reading, Trace, TraceError, analyse};
+use pebble_core::trace::{Given, Quality, Reader, Reading, Trace, TraceError, analyse, interval_of};
 use pebble_stand_ins::Recorder;
 use pebble_stand_ins::recorder::Dialect;
 use proptest::prelude::*;
@@ -204,15 +204,12 @@ fn what_is_no_recording_is_refused_with_the_reason_and_the_line() {
     let holes = "s,V\n".to_owned()
         + &by_hand(|t, v| format!("{t:.6},{}\n", if v > 0.0 { "nan".to_owned() } else { v.to_string() }));
     let still = (0..200).map(|k| format!("1,{k}\n")).collect::<String>();
-    let mut utf16 = vec![0xFF, 0xFE];
-    utf16.extend("0,0\n".encode_utf16().flat_map(u16::to_le_bytes));
     let cases: Vec<(&str, Vec<u8>, &str)> = vec![
         ("empty", Vec::new(), "no line with a time and a level"),
         ("a letter", b"Dear lab, the recording follows on Monday.\n".to_vec(), "no line with a time and a level"),
         ("binary", (0..4096u32).map(|k| (k.wrapping_mul(2_654_435_761) >> 24) as u8).collect(), "not a text file"),
         ("a picture", b"\x89PNG\r\n\x1a\n\0\0\0\rIHDR".to_vec(), "not a text file"),
-        ("UTF-16", utf16, "UTF-16"),
-        ("one column", one_column.into_bytes(), "single column"),
+        ("one column", one_column.into_bytes(), "how far apart they are"),
         ("time goes back", backwards.into_bytes(), "time goes back at line 202"),
         ("many holes", holes.into_bytes(), "have no number, the first at line 22"),
         ("all at one time", still.into_bytes(), "at the same time"),
@@ -224,6 +221,116 @@ fn what_is_no_recording_is_refused_with_the_reason_and_the_line() {
         let refused = read(&text).expect_err(name).to_string();
         assert!(refused.contains(words), "{name}: {refused}");
     }
+}
+
+/// Samples of a pulse of 0.67 ms at half its height, two microseconds apart: as an instrument would hold it.
+fn samples() -> Vec<f64> {
+    (0..4000)
+        .map(|k| {
+            let since = f64::from(k) * 2e-6 - 1e-3;
+            let noise = f64::from((k * 7919) % 13 - 6) * 4e-4;
+            noise + if since < 0.0 { 0.0 } else { (1.0 - (-since / 3e-5).exp()) * (-since / 8.1e-4).exp() }
+        })
+        .collect()
+}
+
+fn lines(line: impl Fn(usize, f64) -> String) -> String {
+    samples().into_iter().enumerate().map(|(k, level)| line(k, level)).collect()
+}
+
+#[test]
+fn recordings_are_read_as_instruments_write_them() {
+    let two_bytes = |text: String, big: bool| -> Vec<u8> {
+        let units = text.encode_utf16().flat_map(|unit| if big { unit.to_be_bytes() } else { unit.to_le_bytes() });
+        let mark: [u8; 2] = if big { [0xFE, 0xFF] } else { [0xFF, 0xFE] };
+        mark.into_iter().chain(units).collect()
+    };
+    let plain = || format!("Time,Level\n(s),(V)\n{}", lines(|k, v| format!("{:.6},{v:.5}\n", k as f64 * 2e-6)));
+    let beside = lines(|k, v| {
+        let setting = ["Record Length,4000,,", "Sample Interval,2e-6,,", "Trigger Point,500,,", "Source,CH1,,"];
+        format!("{}{:.6},{v:.5}\n", setting.get(k).unwrap_or(&",,,"), k as f64 * 2e-6)
+    });
+    let cases: Vec<(&str, Vec<u8>)> = vec![
+        ("a unit row in brackets", plain().into_bytes()),
+        ("two bytes, small end first", two_bytes(plain(), false)),
+        ("two bytes, large end first", two_bytes(plain(), true)),
+        (
+            "an index, start and increment in the header",
+            format!("X,CH1,Start,Increment\nSequence,Volt,-1e-3,2.0E-06\n{}", lines(|k, v| format!("{k},{v:.5},,\n")))
+                .into_bytes(),
+        ),
+        (
+            "an index and a rate",
+            format!("Sample Rate: 500 kHz\nIndex;Value\n{}", lines(|k, v| format!("{k};{v:.5}\n"))).into_bytes(),
+        ),
+        (
+            "an interval with its unit in the next field",
+            format!("Sampling Period,2,us\nCH1\n{}", lines(|_, v| format!("{v:.5}\n"))).into_bytes(),
+        ),
+        (
+            "an interval with its unit in brackets",
+            format!("dt (µs);2\n{}", lines(|_, v| format!("{v:.5}\n"))).into_bytes(),
+        ),
+        ("settings beside the numbers", beside.into_bytes()),
+        (
+            "two channels of a sound card",
+            format!(
+                "# rate = 500000 Hz\n{}",
+                lines(|k, v| format!("{:.5} {v:.5}\n", f64::from((k as i32 * 31) % 17) * 1e-3))
+            )
+            .into_bytes(),
+        ),
+        (
+            "four channels, the pulse on the third",
+            format!(
+                "t/ms\tA\tB\tC\tD\n{}",
+                lines(|k, v| format!("{:.4}\t{}\t0.01\t{v:.5}\t{}\n", k as f64 * 2e-3, k % 2, i32::from(k > 700)))
+            )
+            .into_bytes(),
+        ),
+    ];
+    for (name, text) in cases {
+        let reading = analyse(read(&text).unwrap_or_else(|error| panic!("{name}: {error}")));
+        let t05 = reading.t05_s.unwrap_or_else(|| panic!("{name}: {:?}", reading.remarks));
+        assert!((t05 / 6.74e-4 - 1.0).abs() < 0.05, "{name}: t0.5 {t05}");
+        assert_eq!(reading.quality, Quality::Good, "{name}: {:?}", reading.remarks);
+    }
+}
+
+#[test]
+fn samples_that_are_only_counted_are_asked_about_and_never_taken_for_seconds() {
+    let counted = lines(|k, v| format!("{k},{v:.5}\n"));
+    assert_eq!(read(counted.as_bytes()), Err(TraceError::NoInterval));
+    let with = |given: Given, text: &str| {
+        let mut reader = Reader::given(given);
+        reader.push(text.as_bytes()).unwrap();
+        reader.finish()
+    };
+    for typed in ["2 µs", "0.002 ms", "500 kHz", "500000 Hz", "2e-6 s"] {
+        let interval_s = interval_of(typed);
+        let reading = analyse(with(Given { interval_s, channel: None }, &counted).unwrap());
+        assert!((reading.t05_s.unwrap() / 6.74e-4 - 1.0).abs() < 0.05, "{typed}: {:?}", reading.t05_s);
+        assert_eq!(reading.notes.interval_from_header, Some(false));
+    }
+    for typed in ["", "2", "fast", "-2 µs", "0 Hz", "2 m"] {
+        assert_eq!(interval_of(typed), None, "“{typed}”");
+    }
+    // Times that are said to be seconds are seconds, whole ones too: and no flash lasts so long.
+    let seconds = format!("Time (s),V\n{counted}");
+    let long = analyse(read(seconds.as_bytes()).unwrap());
+    assert_eq!(long.quality, Quality::Unusable);
+    assert!(long.remarks.iter().any(|one| one.sentence.contains("no flash does")), "{:?}", long.remarks);
+    // Another channel than the one that was proposed.
+    let two = format!("t/ms,near,far\n{}", lines(|k, v| format!("{:.4},{v:.5},{:.5}\n", k as f64 * 2e-3, v * 0.5)));
+    let near = with(Given::default(), &two).unwrap();
+    assert_eq!(
+        (near.notes.channels.as_slice(), near.notes.channel),
+        (["near".to_owned(), "far".to_owned()].as_slice(), 1)
+    );
+    let far = with(Given { channel: Some(2), interval_s: None }, &two).unwrap();
+    assert!(far.level.iter().copied().fold(0.0, f64::max) < 0.51);
+    let none = with(Given { channel: Some(3), interval_s: None }, &two);
+    assert_eq!(none, Err(TraceError::NoChannel { asked: 3, channels: 2 }));
 }
 
 #[test]

@@ -3804,6 +3804,21 @@ export interface components {
              */
             ev: number;
         } | {
+            /**
+             * Format: double
+             * @description f-number.
+             */
+            aperture_f: number;
+            /** @enum {string} */
+            as: "black";
+            /**
+             * Format: double
+             * @description ISO.
+             */
+            iso: number;
+            /** @description Time. */
+            shutter: string;
+        } | {
             /** @enum {string} */
             as: "lux";
             /**
@@ -3814,10 +3829,16 @@ export interface components {
         };
         /** @description What was noticed while a recording was read. */
         ReadingNotes: {
-            /** @description Columns of the file; the first two are used. */
+            /** @description The one that is read, counted from 1. */
+            channel: number;
+            /** @description The channels among them, as they are called. */
+            channels: string[];
+            /** @description Columns of numbers in the file. */
             columns: number;
             /** @description Lines before the first number. */
             header_lines: number;
+            /** @description Where samples are counted: whether the header says how far apart they are, and not who brought them. */
+            interval_from_header?: boolean | null;
             /** @description Whether the steps of time differ by more than a tenth. */
             irregular: boolean;
             /** @description Samples without a number, left out. */
@@ -10051,7 +10072,12 @@ export interface operations {
     };
     read_trace: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description From one sample to the next, `2 µs`, or how many there are a second, `48 kHz`; where the file does not say. */
+                interval?: string;
+                /** @description The channel that is wanted, counted from 1; the one with the best pulse when not said. */
+                channel?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;

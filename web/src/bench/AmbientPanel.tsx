@@ -1,4 +1,5 @@
-import { Button, Group, Popover, SegmentedControl, Stack, Text, TextInput, Tooltip } from '@mantine/core'
+import { Button, Group, SegmentedControl, Stack, Text, TextInput, Tooltip } from '@mantine/core'
+import { Opened } from './Bay'
 import { choices } from '../words/choices'
 import { Key } from '../commands/Key'
 import { useCommands } from '../commands/useCommands'
@@ -20,11 +21,14 @@ type Props = {
   onShot: (shot: Shot) => void
 }
 
-const FRESH: Record<Reading['as'], Reading> = {
-  lux: { as: 'lux', lux: 100 },
-  ev100: { as: 'ev100', ev: 5 },
-  exposure: { as: 'exposure', aperture_f: 2.8, shutter: '1/60', iso: 800 },
-}
+/** Where another way of reading begins; a black frame was taken at the settings of the shot. */
+const fresh = (as: Reading['as'], { camera: { aperture_f, shutter, iso } }: Shot): Reading =>
+  ({
+    lux: { as: 'lux', lux: 100 } as const,
+    ev100: { as: 'ev100', ev: 5 } as const,
+    exposure: { as: 'exposure', aperture_f: 2.8, shutter: '1/60', iso: 800 } as const,
+    black: { as: 'black', aperture_f, shutter, iso } as const,
+  })[as]
 
 function written(reading: Reading): string {
   switch (reading.as) {
@@ -34,6 +38,8 @@ function written(reading: Reading): string {
       return `EV ${reading.ev}`
     case 'exposure':
       return `f/${reading.aperture_f} ${reading.shutter} · ${reading.iso}`
+    case 'black':
+      return `black at ${reading.shutter}`
   }
 }
 
@@ -54,8 +60,8 @@ export function AmbientPanel({ shot, forecast, refusal, onChange, onShot }: Prop
       {rows.map(({ place, label, light }) => (
         <div key={place} className={classes.reading}>
           <span className={classes.readingLabel}>{label}</span>
-          <Popover width={330} trapFocus position="top-end">
-            <Popover.Target>
+          <Opened width={330} side="left">
+            <Opened.Target>
               <Button
                 size="compact-xs"
                 radius="xl"
@@ -65,8 +71,8 @@ export function AmbientPanel({ shot, forecast, refusal, onChange, onShot }: Prop
               >
                 {written(shot.ambient[place])}
               </Button>
-            </Popover.Target>
-            <Popover.Dropdown>
+            </Opened.Target>
+            <Opened.Dropdown>
               <ReadingForm
                 place={place}
                 shot={shot}
@@ -75,8 +81,8 @@ export function AmbientPanel({ shot, forecast, refusal, onChange, onShot }: Prop
                 onChange={(reading) => onChange({ ...shot, ambient: { ...shot.ambient, [place]: reading } })}
                 onShot={onChange}
               />
-            </Popover.Dropdown>
-          </Popover>
+            </Opened.Dropdown>
+          </Opened>
           <b className={`${classes.placed} mono`} data-testid={`placed-${place}`}>
             {placed(light?.placement_stops)}
           </b>
@@ -91,10 +97,10 @@ export function AmbientPanel({ shot, forecast, refusal, onChange, onShot }: Prop
         </b>
       </div>
       <div className={classes.more}>
-        <More word={wantedWord(shot)} choose="targets" width={420}>
+        <More side="left" word={wantedWord(shot)} choose="targets" width={420}>
           <Targets shot={shot} seen={forecast?.subject} refusal={refusal} onChange={onShot} />
         </More>
-        <More word={lampsWord(shot, forecast)} choose="lamps" width={620}>
+        <More side="left" word={lampsWord(shot, forecast)} choose="lamps" width={620}>
           <Lamps shot={shot} forecast={forecast} refusal={refusal} onChange={onShot} />
         </More>
       </div>
@@ -174,11 +180,12 @@ function ReadingForm({ place, shot, light, problem, onChange, onShot }: FormProp
         size="xs"
         aria-label="Read as"
         value={reading.as}
-        onChange={(as) => onChange(FRESH[as as Reading['as']])}
+        onChange={(as) => onChange(fresh(as as Reading['as'], shot))}
         data={choices({
           exposure: 'f / time / ISO',
           ev100: 'EV at ISO 100',
           lux: 'lux',
+          black: 'black at',
         })}
       />
       {reading.as === 'lux' && (
@@ -201,7 +208,13 @@ function ReadingForm({ place, shot, light, problem, onChange, onShot }: FormProp
           onChange={(ev) => onChange({ as: 'ev100', ev })}
         />
       )}
-      {reading.as === 'exposure' && (
+      {reading.as === 'black' && (
+        <Text size="xs" c="dimmed">
+          A frame without flash at these settings showed nothing: the steady light is at most so much, and the
+          most is counted.
+        </Text>
+      )}
+      {(reading.as === 'exposure' || reading.as === 'black') && (
         <Group grow gap="xs" align="start">
           <Figure
             label="f/"

@@ -18,6 +18,7 @@ import { applied } from '../api/applied'
 import { withValue } from '../api/pointer'
 import type { Saving } from './now'
 import { useBench } from './useBench'
+import { Bay } from './Bay'
 import { Cautions } from './Cautions'
 import classes from './Bench.module.css'
 
@@ -124,6 +125,7 @@ function Bench({ initial, match: Match }: Props & { initial: ShotAnswer }) {
           onUndo={() => void step('undo')}
           onClose={() => setPlace({})}
         />
+        <Bay />
         <Conflict mine={shot} theirs={bench.conflict} onSettle={bench.settle} />
       </Suspense>
     )
@@ -274,6 +276,7 @@ function Bench({ initial, match: Match }: Props & { initial: ShotAnswer }) {
           />
         )}
       </Suspense>
+      <Bay />
       <Conflict mine={shot} theirs={bench.conflict} onSettle={bench.settle} />
       <span className="hidden-text" aria-live="polite">
         {view.layers === 'both' ? '' : `Showing ${view.layers} only`}

@@ -1,5 +1,6 @@
-import { Button, Checkbox, Group, Modal, Stack, Text, UnstyledButton } from '@mantine/core'
+import { Button, Checkbox, Group, Stack, Text, UnstyledButton } from '@mantine/core'
 import { useState } from 'react'
+import { BaySheet } from './Bay'
 import type { Around, Caution, Shot } from '../api/client'
 import classes from './Findings.module.css'
 
@@ -51,59 +52,61 @@ export function Cautions({ shot, cautions, onChange }: Props) {
           )}
         </span>
       </UnstyledButton>
-      <Modal opened={opened} onClose={() => setOpened(false)} size={720} title="Cautions for this shot">
-        <Stack gap="sm" data-testid="cautions">
-          <Group gap="sm">
-            <Text size="sm">Around:</Text>
-            {(Object.keys(AROUND) as Around[]).map((one) => (
-              <Checkbox
-                key={one}
-                size="xs"
-                label={AROUND[one]}
-                checked={around.includes(one)}
-                onChange={(event) =>
-                  onChange({
-                    ...shot,
-                    around: event.currentTarget.checked
-                      ? [...around, one]
-                      : around.filter((other) => other !== one),
-                  })
-                }
-              />
-            ))}
-          </Group>
-          {cautions?.length === 0 && <Text size="sm">This plan calls for none that is known here.</Text>}
-          {cautions?.map((caution) => (
-            <div
-              key={caution.id}
-              className={classes.caution}
-              data-caution={caution.id}
-              data-seen={caution.acknowledged || undefined}
-            >
-              <Group justify="space-between" wrap="nowrap">
-                <b>{caution.title}</b>
-                <Button
-                  size="compact-xs"
-                  variant={caution.acknowledged ? 'default' : 'filled'}
-                  onClick={() =>
+      {opened && (
+        <BaySheet title="Cautions for this shot" onClose={() => setOpened(false)}>
+          <Stack gap="sm" data-testid="cautions">
+            <Group gap="sm">
+              <Text size="sm">Around:</Text>
+              {(Object.keys(AROUND) as Around[]).map((one) => (
+                <Checkbox
+                  key={one}
+                  size="xs"
+                  label={AROUND[one]}
+                  checked={around.includes(one)}
+                  onChange={(event) =>
                     onChange({
                       ...shot,
-                      acknowledged: caution.acknowledged
-                        ? acknowledged.filter((id) => id !== caution.id)
-                        : [...acknowledged, caution.id],
+                      around: event.currentTarget.checked
+                        ? [...around, one]
+                        : around.filter((other) => other !== one),
                     })
                   }
-                >
-                  {caution.acknowledged ? 'Seen' : 'I have seen to it'}
-                </Button>
-              </Group>
-              <Text size="sm">
-                {caution.because} {caution.says}
-              </Text>
-            </div>
-          ))}
-        </Stack>
-      </Modal>
+                />
+              ))}
+            </Group>
+            {cautions?.length === 0 && <Text size="sm">This plan calls for none that is known here.</Text>}
+            {cautions?.map((caution) => (
+              <div
+                key={caution.id}
+                className={classes.caution}
+                data-caution={caution.id}
+                data-seen={caution.acknowledged || undefined}
+              >
+                <Group justify="space-between" wrap="nowrap">
+                  <b>{caution.title}</b>
+                  <Button
+                    size="compact-xs"
+                    variant={caution.acknowledged ? 'default' : 'filled'}
+                    onClick={() =>
+                      onChange({
+                        ...shot,
+                        acknowledged: caution.acknowledged
+                          ? acknowledged.filter((id) => id !== caution.id)
+                          : [...acknowledged, caution.id],
+                      })
+                    }
+                  >
+                    {caution.acknowledged ? 'Seen' : 'I have seen to it'}
+                  </Button>
+                </Group>
+                <Text size="sm">
+                  {caution.because} {caution.says}
+                </Text>
+              </div>
+            ))}
+          </Stack>
+        </BaySheet>
+      )}
     </>
   )
 }

@@ -136,13 +136,13 @@ export function Controls(props: Props) {
         </h2>
         <div className={classes.two}>{CAMERA.map(control)}</div>
         <div className={classes.more}>
-          <More word={movementWord(shot)} choose="movement">
+          <More side="right" word={movementWord(shot)} choose="movement">
             <CameraMoves shot={shot} forecast={answer?.forecast} refusal={refusal} onChange={onChange} />
           </More>
-          <More word="Tones" choose="tones" width={560}>
+          <More side="right" word="Tones" choose="tones" width={560}>
             <Tones shot={shot} onChange={onChange} />
           </More>
-          <More word={burstWord(shot)} choose="burst" width={620}>
+          <More side="right" word={burstWord(shot)} choose="burst" width={620}>
             <Burst shot={shot} forecast={answer?.forecast} refusal={refusal} onChange={onChange} />
           </More>
           <UnstyledButton className={classes.moreButton} data-choose="groups" onClick={onGroups}>

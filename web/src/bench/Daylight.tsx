@@ -1,4 +1,5 @@
-import { Button, Popover, Tabs, Text } from '@mantine/core'
+import { Button, Tabs, Text } from '@mantine/core'
+import { Opened } from './Bay'
 import { Key } from '../commands/Key'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
@@ -51,8 +52,8 @@ export function Daylight({ shot, onTake, onChange }: Props) {
     placeholderData: (before: Way[] | undefined) => before,
   }).data
   return (
-    <Popover width={720} position="top-end" opened={opened} onChange={setOpened} trapFocus>
-      <Popover.Target>
+    <Opened width={720} side="left" opened={opened} onChange={setOpened}>
+      <Opened.Target>
         <Button
           size="compact-xs"
           radius="xl"
@@ -64,8 +65,8 @@ export function Daylight({ shot, onTake, onChange }: Props) {
           Sun&nbsp;
           <Key of="daylight" />
         </Button>
-      </Popover.Target>
-      <Popover.Dropdown>
+      </Opened.Target>
+      <Opened.Dropdown>
         <Tabs defaultValue="ways" keepMounted={false}>
           <Tabs.List mb={6}>
             <Tabs.Tab value="ways">Three ways</Tabs.Tab>
@@ -129,7 +130,7 @@ export function Daylight({ shot, onTake, onChange }: Props) {
             </Text>
           </Tabs.Panel>
         </Tabs>
-      </Popover.Dropdown>
-    </Popover>
+      </Opened.Dropdown>
+    </Opened>
   )
 }

@@ -1,6 +1,7 @@
-import { Button, Modal, Select, SimpleGrid, Text } from '@mantine/core'
+import { Button, Select, SimpleGrid, Text } from '@mantine/core'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
+import { BaySheet } from './Bay'
 import { answered, client, Refusal, type DragAnswer, type Shot } from '../api/client'
 import { Figure } from '../controls/Figure'
 import { SeverityMark } from '../marks/SeverityMark'
@@ -53,7 +54,7 @@ export function Drag({ shot, ambient, onTake, onClose }: Props) {
     return { ...turned, lights, parts }
   }
   return (
-    <Modal opened onClose={onClose} size={1120} title="Drag the shutter">
+    <BaySheet title="Drag the shutter" onClose={onClose}>
       {shot.parts.length === 0 ? (
         <Text size="sm">Name a part first: something has to move.</Text>
       ) : (
@@ -155,6 +156,6 @@ export function Drag({ shot, ambient, onTake, onClose }: Props) {
           )}
         </div>
       )}
-    </Modal>
+    </BaySheet>
   )
 }

@@ -1,4 +1,5 @@
-import { ActionIcon, Button, Modal, Table, Text } from '@mantine/core'
+import { BaySheet } from './Bay'
+import { ActionIcon, Button, Table, Text } from '@mantine/core'
 import { useQuery } from '@tanstack/react-query'
 import { answered, client, Refusal, type GroupAnswer, type GroupShape, type Shot } from '../api/client'
 import { Figure } from '../controls/Figure'
@@ -32,7 +33,7 @@ export function Groups({ shot, onChange, onTake, onClose }: Props) {
       : undefined
   const last = shapes.at(-1)
   return (
-    <Modal opened onClose={onClose} size={1120} title="Groups and depth">
+    <BaySheet title="Groups and depth" onClose={onClose}>
       <div className={classes.drag} data-testid="groups">
         {shapes.length === 0 ? (
           <Text size="sm">
@@ -160,6 +161,6 @@ export function Groups({ shot, onChange, onTake, onClose }: Props) {
           where they fall as far as power, shutter and ISO go; who does not fit is seen from farther back.
         </Text>
       </div>
-    </Modal>
+    </BaySheet>
   )
 }

@@ -1,4 +1,5 @@
-import { Button, Popover, Select, Stack } from '@mantine/core'
+import { Button, Select, Stack } from '@mantine/core'
+import { Opened } from './Bay'
 import { choices } from '../words/choices'
 import { useQuery } from '@tanstack/react-query'
 import { answered, client, type Moved, type Problem, type Shot } from '../api/client'
@@ -75,8 +76,8 @@ export function CameraChoice(props: Props) {
   const other = useOtherGear(props)
   const put = (change: Partial<Shot['camera']>) => other({ ...shot, camera: { ...shot.camera, ...change } })
   return (
-    <Popover width={320} trapFocus position="top-start">
-      <Popover.Target>
+    <Opened width={320} side="right">
+      <Opened.Target>
         <Button
           size="compact-xs"
           radius="xl"
@@ -88,8 +89,8 @@ export function CameraChoice(props: Props) {
         >
           {shot.camera.body.name} · {shot.camera.lens.name}
         </Button>
-      </Popover.Target>
-      <Popover.Dropdown>
+      </Opened.Target>
+      <Opened.Dropdown>
         <Stack gap="xs">
           <Choice
             label="Camera"
@@ -160,7 +161,7 @@ export function CameraChoice(props: Props) {
             }
           />
         </Stack>
-      </Popover.Dropdown>
-    </Popover>
+      </Opened.Dropdown>
+    </Opened>
   )
 }

@@ -1,5 +1,6 @@
-import { Popover, UnstyledButton } from '@mantine/core'
+import { UnstyledButton } from '@mantine/core'
 import { lazy, Suspense, type ReactNode } from 'react'
+import { Opened } from './Bay'
 import classes from './Controls.module.css'
 
 // Fetched when they are first opened.
@@ -9,20 +10,26 @@ export const Burst = lazy(() => import('./Burst').then((all) => ({ default: all.
 export const Targets = lazy(() => import('./Targets').then((all) => ({ default: all.Targets })))
 export const Lamps = lazy(() => import('./Lamps').then((all) => ({ default: all.Lamps })))
 
-type Props = { word: ReactNode; choose: string; width?: number; children: ReactNode }
+type Props = {
+  word: ReactNode
+  choose: string
+  side: 'left' | 'right'
+  width?: number
+  children: ReactNode
+}
 
 /** A small button under a block, with what is turned more rarely behind it. */
-export function More({ word, choose, width = 380, children }: Props) {
+export function More({ word, choose, side, width = 380, children }: Props) {
   return (
-    <Popover width={width} trapFocus position="top-start">
-      <Popover.Target>
+    <Opened width={width} side={side}>
+      <Opened.Target>
         <UnstyledButton className={classes.moreButton} data-choose={choose}>
           {word}
         </UnstyledButton>
-      </Popover.Target>
-      <Popover.Dropdown>
+      </Opened.Target>
+      <Opened.Dropdown>
         <Suspense fallback={null}>{children}</Suspense>
-      </Popover.Dropdown>
-    </Popover>
+      </Opened.Dropdown>
+    </Opened>
   )
 }

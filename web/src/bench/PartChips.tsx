@@ -1,4 +1,5 @@
-import { Button, Popover, UnstyledButton } from '@mantine/core'
+import { Button, UnstyledButton } from '@mantine/core'
+import { Opened } from './Bay'
 import { lazy, memo, Suspense, useState } from 'react'
 import type { Part, PartForecast, Problem, Shot } from '../api/client'
 import { IntentMark, INTENT_WORDS } from '../marks/IntentMark'
@@ -47,14 +48,14 @@ export const PartChips = memo(function PartChips({ parts, camera, seen, refusal,
         const number =
           result && (part.intent === 'dash' ? percent(result.streak_share) : pixels(result.blur_px))
         return (
-          <Popover
+          <Opened
             key={index}
             opened={open === index}
             onChange={(to) => !to && setOpen(undefined)}
-            width={380}
-            trapFocus
+            width={600}
+            side="left"
           >
-            <Popover.Target>
+            <Opened.Target>
               <UnstyledButton
                 className={classes.chip}
                 data-state={result?.state}
@@ -71,8 +72,8 @@ export const PartChips = memo(function PartChips({ parts, camera, seen, refusal,
                   </span>
                 )}
               </UnstyledButton>
-            </Popover.Target>
-            <Popover.Dropdown>
+            </Opened.Target>
+            <Opened.Dropdown>
               <Suspense fallback={null}>
                 <PartForm
                   part={part}
@@ -86,8 +87,8 @@ export const PartChips = memo(function PartChips({ parts, camera, seen, refusal,
                   }}
                 />
               </Suspense>
-            </Popover.Dropdown>
-          </Popover>
+            </Opened.Dropdown>
+          </Opened>
         )
       })}
       <Button size="compact-sm" radius="xl" variant="default" onClick={add} aria-label="Add a part">

@@ -1,6 +1,7 @@
-import { Button, Modal, SimpleGrid, Table, Text, TextInput, UnstyledButton } from '@mantine/core'
+import { Button, SimpleGrid, Table, Text, TextInput, UnstyledButton } from '@mantine/core'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
+import { BaySheet } from './Bay'
 import { answered, client, type Shot, type ShotAnswer, type Version } from '../api/client'
 import { Side } from './Side'
 import classes from './Versions.module.css'
@@ -54,7 +55,7 @@ export function Versions({ now, kept, onBack, onClose }: Props) {
   })
   const failure = list.error ?? call.error ?? back.error
   return (
-    <Modal opened onClose={onClose} size={1080} title="Versions of this shot">
+    <BaySheet title="Versions of this shot" onClose={onClose}>
       {failure && (
         <Text size="sm" c="var(--dp-trouble)" role="alert">
           {failure.message}
@@ -112,7 +113,7 @@ export function Versions({ now, kept, onBack, onClose }: Props) {
           </Text>
         )}
       </div>
-    </Modal>
+    </BaySheet>
   )
 }
 

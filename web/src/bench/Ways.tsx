@@ -1,4 +1,5 @@
-import { Button, Popover, Text } from '@mantine/core'
+import { Button, Text } from '@mantine/core'
+import { Opened } from './Bay'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { answered, client, type Equivalent, type Shot } from '../api/client'
@@ -21,8 +22,8 @@ export function Ways({ shot, onTake }: Props) {
     placeholderData: (before: Equivalent[] | undefined) => before,
   }).data
   return (
-    <Popover width={560} position="top-start" opened={opened} onChange={setOpened} trapFocus>
-      <Popover.Target>
+    <Opened width={560} side="left" opened={opened} onChange={setOpened}>
+      <Opened.Target>
         <Button
           data-choose="ways"
           size="compact-xs"
@@ -33,8 +34,8 @@ export function Ways({ shot, onTake }: Props) {
         >
           Ways <kbd className={classes.key}>W</kbd>
         </Button>
-      </Popover.Target>
-      <Popover.Dropdown>
+      </Opened.Target>
+      <Opened.Dropdown>
         <Text size="sm" mb={4}>
           The same light by other settings
         </Text>
@@ -71,7 +72,7 @@ export function Ways({ shot, onTake }: Props) {
           </tbody>
         </table>
         {ways?.length === 0 && <Text size="sm">No other settings give this light.</Text>}
-      </Popover.Dropdown>
-    </Popover>
+      </Opened.Dropdown>
+    </Opened>
   )
 }

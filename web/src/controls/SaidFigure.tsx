@@ -63,9 +63,16 @@ export function SaidFigure({
       : text
     return PLAIN.test(without) || unit === '' ? without : text
   }
+  // What is read a second time, on leaving, has gone out before.
+  const gone = useRef(value)
+  const send = (value: number | undefined) => {
+    if (value === gone.current) return
+    gone.current = value
+    latest.current(value)
+  }
   const hear = (value: number | undefined, words?: string) => {
     setHeard(words === undefined ? {} : { words })
-    latest.current(value)
+    send(value)
   }
   /** Whether it was read; of several askings the last one counts. */
   const read = async (typed: string): Promise<boolean> => {
@@ -82,7 +89,7 @@ export function SaidFigure({
         if (own !== asked.current) return false
         flushSync(() => {
           setHeard({ wrong: (failure as Error).message })
-          latest.current(before.current)
+          send(before.current)
         })
         return false
       }
@@ -90,7 +97,7 @@ export function SaidFigure({
     return true
   }
   const typed = (text: string) => {
-    if (raw === undefined) before.current = value
+    if (raw === undefined) before.current = gone.current = value
     setRaw(text)
     clearTimeout(timer.current)
     if (PLAIN.test(bare(text.trim()))) void read(text)

@@ -45,7 +45,7 @@ export function Entry({ draft, isNew, problem, busy, onChange, onSave, onDrop }:
     // What is asked is in the page by now: it has stood there empty.
     form.querySelector<HTMLElement>('[data-asked] input')?.focus()
   }
-  const absent = missing(draft)
+  const absent = missing(draft).map((field) => field.pointer)
   // A new thing begins with its name.
   const form = useRef<HTMLFormElement>(null)
   useEffect(() => {
@@ -72,7 +72,7 @@ export function Entry({ draft, isNew, problem, busy, onChange, onSave, onDrop }:
               {fields.map((field) => (
                 <div
                   key={field.pointer + field.as}
-                  data-asked={absent.includes(field) || undefined}
+                  data-asked={absent.includes(field.pointer) || undefined}
                   className={
                     WIDE.includes(field.as) || field.pointer === '/control' ? classes.wide : undefined
                   }
@@ -81,7 +81,7 @@ export function Entry({ draft, isNew, problem, busy, onChange, onSave, onDrop }:
                     field={field}
                     of={draft.item}
                     error={
-                      asking && absent.includes(field)
+                      asking && absent.includes(field.pointer)
                         ? 'This is asked first.'
                         : atFault(field, problem)
                           ? problem?.detail

@@ -7,6 +7,7 @@ import { Key } from '../commands/Key'
 import { useCommands } from '../commands/useCommands'
 import { Waiting } from '../shell/Waiting'
 import { Actions } from './Actions'
+import { AskInterval } from './AskInterval'
 import { Entry } from './Entry'
 import { Filing } from './Filing'
 import { Notices } from './Notices'
@@ -179,6 +180,9 @@ export function KitScreen() {
             )}
           </div>
         </div>
+      )}
+      {recordings.counted && (
+        <AskInterval counted={recordings.counted} busy={recordings.reading} onClose={recordings.leave} />
       )}
       {recordings.brought && kept?.thing.what === 'unit' && (
         <Filing

@@ -4,10 +4,18 @@ import type { FlashUnit, Recording, Sheet, TraceAnswer } from '../api/client'
 import { SeverityMark } from '../marks/SeverityMark'
 import { nearest } from './lanes'
 import { TraceFigure } from './TraceFigure'
+import type { Beside } from './useKit'
 import { figure, share, today } from './words'
 
 /** A recording that was brought, and what is known of how it came about. */
-export type Brought = { answer: TraceAnswer; file: string; power: number; with: string }
+export type Brought = {
+  answer: TraceAnswer
+  file: string
+  power: number
+  with: string
+  /** Reads the same file again with something else known of it. */
+  again: (more: Beside) => void
+}
 
 type Props = {
   unit: FlashUnit
@@ -42,6 +50,17 @@ export function TraceDialog({ unit, sheet, brought, busy, onFile, onClose }: Pro
             {reading.samples.toLocaleString('en')} samples · noise {share(reading.noise_share)} of a peak of{' '}
             {figure(reading.peak)} {reading.notes.level_unit ?? ''}
           </Text>
+          {reading.notes.channels.length > 1 && (
+            <Select
+              size="xs"
+              aria-label="Channel"
+              allowDeselect={false}
+              comboboxProps={{ withinPortal: false }}
+              data={reading.notes.channels.map((name, at) => ({ value: String(at + 1), label: name }))}
+              value={String(reading.notes.channel)}
+              onChange={(to) => to && brought.again({ channel: Number(to) })}
+            />
+          )}
         </Group>
         <TraceFigure reading={reading} expected={expected} />
         <Text size="xs" c="dimmed">

@@ -261,7 +261,7 @@ export function fieldsOf(thing: Item): Group[] {
           title: 'Modifier',
           fields: [
             NAME,
-            number('/stops', 'Change on axis', ' stops'),
+            { ...number('/stops', 'Change on axis', ' stops'), hint: 'or two readings: f/8 to f/5.6' },
             number('/face_radius_m', 'Radius of its face', ' m'),
             maybe('/source_offset_m', 'Light seems to come from', ' m behind'),
             maybe('/half_angle_deg', 'Beam, half-angle', '°'),
@@ -326,7 +326,7 @@ export function fieldsOf(thing: Item): Group[] {
           title: 'Lamp',
           fields: [
             NAME,
-            number('/lux_at_1m', 'At one metre', ' lx'),
+            { ...number('/lux_at_1m', 'At one metre', ' lx'), hint: 'or f/2.8 1/60 ISO 800 at 2 m' },
             number('/colour_k', 'Colour', ' K'),
             maybe('/half_angle_deg', 'Beam, half-angle', '°'),
             { pointer: '/modelling', label: 'Modelling lamp of a flash', as: 'yes' },

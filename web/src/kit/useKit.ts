@@ -98,10 +98,17 @@ export function useChange() {
   })
 }
 
+/** What is known of a recording beside its file. */
+export type Beside = { interval?: string; channel?: number }
+
 /** Sends a recording as it stands on the disk. */
-export async function readTrace(file: Blob): Promise<TraceAnswer> {
+export async function readTrace(file: Blob, { interval, channel }: Beside = {}): Promise<TraceAnswer> {
+  const query = new URLSearchParams({
+    ...(interval && { interval }),
+    ...(channel && { channel: String(channel) }),
+  })
   const body = file.slice(0, LARGEST_TRACE + 1)
-  const response = await asked('/api/traces', {
+  const response = await asked(`/api/traces?${query}`, {
     method: 'POST',
     headers: { 'content-type': 'text/csv' },
     body,

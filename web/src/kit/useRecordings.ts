@@ -1,7 +1,7 @@
 import { useState } from 'react'
-import type { FlashUnit, Item, ItemAnswer } from '../api/client'
+import { Refusal, type FlashUnit, type Item, type ItemAnswer } from '../api/client'
 import type { Brought } from './TraceDialog'
-import { readTrace, rehearsed, type useChange } from './useKit'
+import { readTrace, rehearsed, type Beside, type useChange } from './useKit'
 
 type Props = {
   kept: ItemAnswer | undefined
@@ -10,21 +10,36 @@ type Props = {
   /** A recording was read: what was said before is done with. */
   onRead: () => void
 }
+/** A file of counted samples, and how to read it once it is known how far apart they are. */
+export type Counted = { name: string; words: string; read: (interval: string) => void }
 type Recording = NonNullable<FlashUnit['recordings']>[number]
 
 /** Recordings of the unit in hand: read, rehearsed, filed and forgotten. */
 export function useRecordings({ kept, change, told, onRead }: Props) {
   const [brought, setBrought] = useState<Brought>()
+  /** A file whose samples are only counted: how far apart they are is asked for. */
+  const [counted, setCounted] = useState<Counted>()
   const [reading, setReading] = useState(false)
-  const bring = async (file: Blob, name: string, power: number, means: string) => {
+  const bring = async (file: Blob, name: string, power: number, means: string, beside: Beside = {}) => {
     setReading(true)
     try {
-      setBrought({ answer: await readTrace(file), file: name, power, with: means })
+      const answer = await readTrace(file, beside)
+      setBrought({ answer, file: name, power, with: means, again: (more) => again({ ...beside, ...more }) })
+      setCounted(undefined)
       onRead()
     } catch (error) {
-      told(error)
+      if (error instanceof Refusal && ['interval', 'text'].includes(error.problem.field ?? ''))
+        setCounted({
+          name,
+          words: error.problem.detail,
+          read: (interval) => void bring(file, name, power, means, { ...beside, interval }),
+        })
+      else told(error)
     } finally {
       setReading(false)
+    }
+    function again(more: Beside) {
+      void bring(file, name, power, means, more)
     }
   }
   const rehearse = async (unit: FlashUnit, power: number) => {
@@ -48,5 +63,17 @@ export function useRecordings({ kept, change, told, onRead }: Props) {
       () => setBrought(undefined),
     )
   const forget = (index: number) => put((before) => before.filter((_, k) => k !== index))
-  return { brought, leave: () => setBrought(undefined), reading, bring, rehearse, filed, forget }
+  return {
+    brought,
+    counted,
+    leave: () => {
+      setBrought(undefined)
+      setCounted(undefined)
+    },
+    reading,
+    bring,
+    rehearse,
+    filed,
+    forget,
+  }
 }

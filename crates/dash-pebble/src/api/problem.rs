@@ -392,6 +392,15 @@ impl ApiError {
                     )
                 }
             }
+            Self::Trace(error @ TraceError::NoInterval) => Problem {
+                field: Some("interval".to_owned()),
+                ..plain(
+                    StatusCode::UNPROCESSABLE_ENTITY,
+                    "no-interval",
+                    "How far apart are its samples?",
+                    format!("It can be used once one thing is known: {error}."),
+                )
+            },
             Self::Trace(error) => plain(
                 StatusCode::UNPROCESSABLE_ENTITY,
                 "no-recording",

@@ -1,13 +1,13 @@
 //! Recordings of flashes, read as they arrive.
 
-use super::body::not_arrived;
+use super::body::{Asked, not_arrived};
 use super::problem::{ApiError, Problem};
 use axum::Json;
 use axum::body::Body;
 use http_body_util::BodyExt;
 use pebble_core::gear::Recording;
-use pebble_core::trace::{Reader, Reading, analyse};
-use serde::Serialize;
+use pebble_core::trace::{Given, Reader, Reading, analyse, interval_of};
+use serde::{Deserialize, Serialize};
 
 /// Most bytes of one recording. Its samples are limited too; this ends a file that has none.
 pub const LARGEST_TRACE: usize = 128 * 1024 * 1024;
@@ -21,12 +21,29 @@ pub struct TraceAnswer {
     pub recording: Option<Recording>,
 }
 
+/// What is known of a recording beside its text.
+#[derive(Clone, Debug, Default, Deserialize, utoipa::IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct TraceQuery {
+    /// From one sample to the next, `2 µs`, or how many there are a second, `48 kHz`; where the file does not say.
+    interval: Option<String>,
+    /// The channel that is wanted, counted from 1; the one with the best pulse when not said.
+    channel: Option<usize>,
+}
+
 /// Reads the CSV of an oscilloscope or photodiode and finds its pulse.
-#[utoipa::path(post, operation_id = "read_trace", path = "/api/traces", request_body(content = String, content_type = "text/csv"), responses(
+#[utoipa::path(post, operation_id = "read_trace", path = "/api/traces", params(TraceQuery), request_body(content = String, content_type = "text/csv"), responses(
     (status = 200, body = TraceAnswer), (status = 413, body = Problem), (status = 422, body = Problem)))]
-pub async fn read(body: Body) -> Result<Json<TraceAnswer>, ApiError> {
+pub async fn read(Asked(query): Asked<TraceQuery>, body: Body) -> Result<Json<TraceAnswer>, ApiError> {
     let mut body = body;
-    let mut reader = Ok(Reader::new());
+    let interval_s = match query.interval.as_deref().filter(|text| !text.is_empty()) {
+        None => None,
+        Some(text) => Some(interval_of(text).ok_or_else(|| ApiError::Typed {
+            text: text.to_owned(),
+            reason: format!("“{text}” says nothing of samples. 2 µs, 0.5 ms or 48 kHz would do."),
+        })?),
+    };
+    let mut reader = Ok(Reader::given(Given { interval_s, channel: query.channel }));
     let mut seen = 0;
     while let Some(frame) = body.frame().await {
         let frame = frame.map_err(|error| not_arrived(&error, "recording", LARGEST_TRACE))?;

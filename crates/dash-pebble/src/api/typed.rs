@@ -5,8 +5,8 @@ use super::problem::{ApiError, Problem};
 use axum::Json;
 use pebble_core::quantity::Joules;
 use pebble_core::quantity::dial::{DialStyle, PowerDial};
-use pebble_core::quantity::said::{self, FigureKind};
-use pebble_core::typed::{NotTyped, Typed, typed};
+use pebble_core::quantity::said::FigureKind;
+use pebble_core::typed::{self, NotTyped, Typed, typed};
 use pebble_core::{Plan, Shot};
 use serde::{Deserialize, Serialize};
 
@@ -77,13 +77,7 @@ fn refused(text: &str, why: &NotTyped) -> ApiError {
     (status = 200, body = Understood), (status = 400, body = Problem), (status = 422, body = Problem)))]
 pub async fn figure(body: Sent<Words>) -> Result<Json<Understood>, ApiError> {
     let Words { kind, text, unit, dial, energy_j } = body.0;
-    let value = match (kind, unit) {
-        (FigureKind::Power, _) => {
-            let full = energy_j.filter(|energy| *energy > 0.0).map(Joules::from_joules);
-            PowerDial { style: dial, full }.read(&text)
-        }
-        (_, None) => said::read(kind, &text),
-        (_, Some(unit)) => said::read_in(kind, &unit, &text),
-    };
+    let full = energy_j.filter(|energy| *energy > 0.0).map(Joules::from_joules);
+    let value = typed::figure(kind, unit.as_deref(), PowerDial { style: dial, full }, &text);
     Ok(Json(Understood { value: value.map_err(|why| refused(&text, &why.into()))? }))
 }

@@ -149,7 +149,8 @@ impl Reading {
     fn groups(&mut self, bytes: &[u8]) -> Vec<Group> {
         let bytes = bytes.strip_prefix(b"\xEF\xBB\xBF").unwrap_or(bytes);
         let first = bytes.split(|byte| *byte == b'\n').next().unwrap_or_default();
-        let separator = if first.contains(&b';') { b';' } else { b',' };
+        // A paste from a spreadsheet has tabs between.
+        let separator = [b'\t', b';'].into_iter().find(|sign| first.contains(sign)).unwrap_or(b',');
         let mut reader =
             csv::ReaderBuilder::new().delimiter(separator).flexible(true).trim(csv::Trim::All).from_reader(bytes);
         match reader.headers() {
@@ -184,6 +185,10 @@ impl Reading {
                 }
             };
             let number = record.position().map_or(0, csv::Position::line);
+            // Spreadsheets leave rows with nothing in them.
+            if record.iter().all(str::is_empty) {
+                continue;
+            }
             if count >= MAX_ROWS {
                 self.say(number, "id", format!("more than {MAX_ROWS} rows"));
                 break;

@@ -382,7 +382,7 @@ async fn recordings_that_cannot_be_used_are_refused_in_bounded_memory() {
     for (body, words) in [
         (Vec::new(), "no line with a time and a level"),
         (b"\x00\x01\x02\x03\x04 nothing".to_vec(), "not a text file"),
-        ((0..100).map(|k| format!("{k}\n")).collect::<String>().into_bytes(), "single column"),
+        ((0..100).map(|k| format!("{k}\n")).collect::<String>().into_bytes(), "how far apart they are"),
     ] {
         let (status, told) = problem(send_text(&api, "/api/traces", body).await).await;
         assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
@@ -509,9 +509,9 @@ async fn requests_that_cannot_be_are_answered_in_plain_words() {
     let (status, told) = problem(api.send(Method::POST, "/api/kit/items", None, Some(&strange)).await).await;
     assert_eq!((status, &told["title"]), (StatusCode::BAD_REQUEST, &json!("This is not a thing of the kit")));
     let mut short = unit.clone();
-    short["item"].as_object_mut().unwrap().remove("lag_ms");
+    short["item"].as_object_mut().unwrap().remove("control");
     let (_, told) = problem(api.send(Method::POST, "/api/kit/items", None, Some(&short)).await).await;
-    assert!(told["detail"].as_str().unwrap().contains("lag_ms"), "{told}");
+    assert!(told["detail"].as_str().unwrap().contains("control"), "{told}");
     // A name that gives no id, and one that is too long.
     for (name, field) in [("", "name"), ("\n", "name")] {
         let mut nameless = unit.clone();

@@ -115,3 +115,69 @@ async fn a_control_takes_what_is_typed_and_digits_never_change_the_view() {
     browser.until("document.querySelector('[aria-label=\"Light shown\"] input:checked').value === 'both'").await;
     saved(&browser).await;
 }
+
+#[tokio::test]
+async fn a_meter_reading_goes_into_the_shot_and_to_its_unit_and_a_far_one_is_asked_about() {
+    let server = Server::demo();
+    let shot = example("double-ropes");
+    let (_, told) = asked(&server, "/api/forecast", &shot).await;
+    assert_eq!(told["forecast"]["lights"][0]["flash"]["meter"], "f/8");
+    let read = |read: &str, because: Option<&str>| {
+        let mut reading = json!({ "at": "light", "light": 0, "read": read, "on": "2026-11-26" });
+        if let Some(because) = because {
+            reading["because"] = json!(because);
+        }
+        json!({ "shot": shot, "reading": reading })
+    };
+    let (status, taken) = asked(&server, "/api/meter", &read("f/5.6 and 5", None)).await;
+    assert_eq!(status, StatusCode::OK, "{taken}");
+    assert!((taken["stops"].as_f64().unwrap() + 0.5).abs() < 0.06, "{taken}");
+    let (_, after) = asked(&server, "/api/forecast", &taken["shot"]).await;
+    assert_eq!(after["forecast"]["lights"][0]["flash"]["meter"], "f/5.6 and 5 tenths");
+    // It is kept with the unit, after those before it, and shows in every shot that carries it.
+    let unit = taken["of_units"][0]["unit"].as_str().unwrap();
+    let path = format!("/api/kit/items/{unit}/readings");
+    for _ in 0..2 {
+        let (status, kept) = asked(&server, &path, &taken["of_units"][0]["reading"]).await;
+        assert_eq!(status, StatusCode::OK, "{kept}");
+    }
+    let (_, kept) = got(&server, &format!("/api/kit/items/{unit}")).await;
+    let readings = kept["thing"]["item"]["readings"].as_array().unwrap();
+    assert_eq!(readings.iter().map(|one| one["counts"].as_bool()).collect::<Vec<_>>(), [Some(false), Some(true)]);
+    let (_, stored) = got(&server, "/api/shots/double-ropes").await;
+    let carried = stored["shot"]["lights"][0]["unit"]["readings"].as_array().unwrap().len();
+    assert_eq!(carried, 1, "a shot carries what counts");
+    // Far off is asked about; impossible is refused; nothing of either is kept.
+    let (status, told) = asked(&server, "/api/meter", &read("22", None)).await;
+    assert_eq!((status, &told["type"]), (StatusCode::UNPROCESSABLE_ENTITY, &json!("/problems/far-reading")), "{told}");
+    assert_eq!(asked(&server, "/api/meter", &read("22", Some("itself"))).await.0, StatusCode::OK);
+    for nonsense in ["", "bright", "f/0.5", &"8".repeat(10_000)] {
+        let (status, told) = asked(&server, "/api/meter", &read(nonsense, None)).await;
+        assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY, "{told}");
+    }
+    let (status, _) = asked(&server, "/api/kit/items/heron-v2/readings", &taken["of_units"][0]["reading"]).await;
+    assert_eq!(status, StatusCode::NOT_FOUND, "a camera is not metered");
+}
+
+#[tokio::test]
+async fn a_recording_of_counted_samples_is_read_once_their_interval_is_known() {
+    let server = Server::demo();
+    let level = |k: i32| if k < 500 { 0.0 } else { (-f64::from(k - 500) / 400.0).exp() };
+    let text: String = (0..4000).map(|k| format!("{k},{:.5},{}\n", level(k), k % 3)).collect();
+    let sent = async |query: &str| {
+        let answer =
+            Client::new().post(server.url(&format!("/api/traces{query}"))).body(text.clone()).send().await.unwrap();
+        (answer.status(), answer.json::<Value>().await.unwrap())
+    };
+    let (status, told) = sent("").await;
+    assert_eq!((status, &told["field"]), (StatusCode::UNPROCESSABLE_ENTITY, &json!("interval")), "{told}");
+    let (status, told) = sent("?interval=soon").await;
+    assert_eq!((status, &told["field"]), (StatusCode::UNPROCESSABLE_ENTITY, &json!("text")), "{told}");
+    let (status, read) = sent("?interval=500%20kHz").await;
+    assert_eq!((status, &read["reading"]["notes"]["channel"]), (StatusCode::OK, &json!(1)), "{read}");
+    // exp(−t/0.8 ms) is at half after 0.55 ms.
+    assert!((read["reading"]["t05_s"].as_f64().unwrap() / 5.545e-4 - 1.0).abs() < 0.05, "{}", read["reading"]["t05_s"]);
+    let (_, other) = sent("?interval=500%20kHz&channel=2").await;
+    assert_eq!(other["reading"]["quality"], "unusable");
+    assert_eq!(sent("?interval=500%20kHz&channel=9").await.0, StatusCode::UNPROCESSABLE_ENTITY);
+}

@@ -1,9 +1,11 @@
 //! A figure typed into a control: the notch that is nearest to it.
 
 use crate::answers::strips::{Strip, Value, strips};
+use crate::physics::exposure::illuminance_of_reading;
 use crate::plan::Plan;
 use crate::quantity::dial::PowerDial;
 use crate::quantity::said::{self, FigureKind, Unclear};
+use crate::quantity::scale::{Aperture, Grid, Iso, ShutterTime};
 use crate::wire::report;
 
 report! {
@@ -67,6 +69,34 @@ fn kind(strip: &str) -> Option<FigureKind> {
         "bias" => Some(FigureKind::Stops),
         _ => None,
     }
+}
+
+/// A figure typed into a field that counts in a unit of its own; a power as on its dial, an illuminance also as a meter of
+/// exposures reads it: `f/2.8 1/60 ISO 800`, and of a lamp `f/2.8 1/60 ISO 800 at 2 m`.
+///
+/// # Errors
+/// [`Unclear`], a sentence for the place where it was typed.
+pub fn figure(kind: FigureKind, unit: Option<&str>, dial: PowerDial, text: &str) -> Result<f64, Unclear> {
+    match (kind, unit) {
+        (FigureKind::Power, _) => dial.read(text),
+        (FigureKind::Lux, _) if let Some(lux) = exposed(text) => Ok(lux),
+        (_, None) => said::read(kind, text),
+        (_, Some(unit)) => said::read_in(kind, unit, text),
+    }
+}
+
+/// Lux at one metre from f-number, time and ISO.
+fn exposed(text: &str) -> Option<f64> {
+    let small = text.trim().to_lowercase();
+    let (read, squared) = said::from_afar(&small)?;
+    let mut words = read.split([' ', '·', ',']).filter(|word| !word.is_empty());
+    let (aperture, time) = (words.next().filter(|word| word.starts_with('f'))?, words.next()?);
+    let iso = words.collect::<Vec<_>>().join(" ");
+    let of = |kind, text: &str| said::read(kind, text).ok();
+    let aperture = Aperture::read("read", of(FigureKind::Aperture, aperture)?, Grid::Thirds).ok()?;
+    let time = ShutterTime::read("read", time, Grid::Thirds).ok()?;
+    let iso = Iso::read("read", of(FigureKind::Iso, &iso)?, Grid::Thirds).ok()?;
+    Some(illuminance_of_reading(aperture, time, iso).as_lux() * squared)
 }
 
 /// The notch of a control that a text asks for; `light` is the one it belongs to, if it belongs to one.

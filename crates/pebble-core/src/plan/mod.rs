@@ -33,7 +33,7 @@ pub use wish::Bounds;
 use crate::file::around::Around;
 use crate::file::gear::{FirstRow, ShutterKind};
 use crate::file::shot::{self, Intent, Reading, Role, Shot};
-use crate::physics::exposure::{illuminance_of_ev100, illuminance_of_reading};
+use crate::physics::exposure::{black_placement, illuminance_of_ev100, illuminance_of_reading};
 use crate::physics::metering::{self, Patch};
 use crate::physics::motion::{Sensor, Usage};
 use crate::physics::pulse::School;
@@ -371,6 +371,12 @@ fn reading(field: &str, wire: &Reading, grid: Grid) -> Result<Lux, Invalid> {
             ShutterTime::read(&at("shutter"), shutter, grid)?,
             Iso::read(&at("iso"), *iso, grid)?,
         )),
+        // A grey card that reads as black: the most it can have been.
+        Reading::Black { aperture_f, shutter, iso } => Ok(illuminance_of_reading(
+            Aperture::read(&at("aperture_f"), *aperture_f, grid)?,
+            ShutterTime::read(&at("shutter"), shutter, grid)?,
+            Iso::read(&at("iso"), *iso, grid)?,
+        ) * black_placement().as_ratio()),
         Reading::Ev100 { ev } => bounds::EV.check(&at("ev"), *ev).map(illuminance_of_ev100),
         Reading::Lux { lux } => bounds::ILLUMINANCE.check(&at("lux"), *lux).map(Lux::from_lux),
     }

@@ -212,7 +212,21 @@ fn a_field_reads_in_its_own_unit_and_in_every_other() {
     ] {
         near(&format!("{kind:?} “{text}” in {unit}"), read_in(kind, unit, text).unwrap(), value, 1e-9);
     }
+    for (kind, text, value) in [
+        (FigureKind::Stops, "f/8 to f/5.6", -1.0),
+        (FigureKind::Stops, "5.6 and 3 → 8 and 1", 0.8),
+        (FigureKind::Lux, "60 lx at 3 m", 540.0),
+        (FigureKind::Lux, "60 at 6 ft", 60.0 * 1.8288 * 1.8288),
+        (FigureKind::Lux, "f/2.8 1/60 ISO 800", 340.0 * 8.0 * 64.0 / 800.0),
+        (FigureKind::Lux, "f/2.8 1/60 ISO 800 at 2 m", 340.0 * 8.0 * 64.0 / 200.0),
+    ] {
+        let found =
+            typed::figure(kind, Some(if kind == FigureKind::Lux { "lx" } else { "stops" }), PowerDial::default(), text);
+        near(text, found.unwrap(), value, 1e-3);
+    }
     for (kind, unit, text) in [
+        (FigureKind::Stops, "stops", "f/8 to nothing"),
+        (FigureKind::Lux, "lx", "60 lx at noon"),
         (FigureKind::Length, "m", "1/2"),
         (FigureKind::Length, "m", "f/5.6"),
         (FigureKind::Time, "ms", "2 m"),

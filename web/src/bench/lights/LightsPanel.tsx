@@ -1,4 +1,5 @@
-import { Button, Popover, Tooltip, UnstyledButton } from '@mantine/core'
+import { Button, Tooltip, UnstyledButton } from '@mantine/core'
+import { Opened } from '../Bay'
 import { withKey } from '../../commands/list'
 import { lazy, Suspense, type ReactNode } from 'react'
 import type { BenchAnswer, Moved, Problem, Shot } from '../../api/client'
@@ -47,8 +48,8 @@ export function LightsPanel(props: LightsProps & { children: ReactNode; ways: Re
         <span>
           {light.group} {ROLE_WORDS[light.role ?? 'key']}
         </span>
-        <Popover width={400} trapFocus position="top-start">
-          <Popover.Target>
+        <Opened width={400} side="left">
+          <Opened.Target>
             <Button
               size="compact-xs"
               radius="xl"
@@ -60,8 +61,8 @@ export function LightsPanel(props: LightsProps & { children: ReactNode; ways: Re
               {light.heads && light.heads > 1 ? `${light.heads} × ` : ''}
               {light.unit.name} · {light.modifier.name}
             </Button>
-          </Popover.Target>
-          <Popover.Dropdown>
+          </Opened.Target>
+          <Opened.Dropdown>
             <Suspense fallback={null}>
               <LightForm
                 key={chosen}
@@ -83,8 +84,8 @@ export function LightsPanel(props: LightsProps & { children: ReactNode; ways: Re
                 }
               />
             </Suspense>
-          </Popover.Dropdown>
-        </Popover>
+          </Opened.Dropdown>
+        </Opened>
         <Tooltip label={withKey('solo', 'This light alone in the picture')}>
           <UnstyledButton
             className={classes.switch}

@@ -42,6 +42,10 @@ const CLIPPED_RUN: usize = 4;
 const GAP: f64 = 0.05;
 /// Another pulse counts from this share of the highest on.
 const OTHER_PULSE: f64 = 0.2;
+/// No flash is shorter, in seconds.
+const SHORTEST: f64 = 1e-6;
+/// No flash is longer.
+const LONGEST: f64 = 1.0;
 /// Points of the curve that is sent along.
 const POINTS: usize = 480;
 
@@ -256,6 +260,14 @@ pub fn analyse(trace: Trace) -> Reading {
         reading.t90_s = length(ninety);
     }
 
+    if let Some(lasts) = reading.t05_s.filter(|t05| *t05 < SHORTEST || *t05 > LONGEST) {
+        say(
+            true,
+            format!(
+                "The pulse would last {lasts:.2e} s at half its height, and no flash does: its times are of another unit."
+            ),
+        );
+    }
     let within = reading.t05_s.map_or(0, |t05| (t05 / step_s) as usize);
     if let Some(lasting) = plateau {
         say(
@@ -302,8 +314,9 @@ fn of_reading(notes: &super::ReadingNotes) -> Vec<String> {
     if !notes.time_unit_given {
         said.push("The file does not name its unit of time; seconds are assumed.".to_owned());
     }
-    if notes.columns > 2 {
-        said.push(format!("Of {} columns the first two are used, as time and level.", notes.columns));
+    if notes.channels.len() > 1 {
+        let name = &notes.channels[notes.channel - 1];
+        said.push(format!("Of {} channels “{name}” is read.", notes.channels.len()));
     }
     if notes.left_out > 0 {
         said.push(format!("{} samples have no number and were left out.", notes.left_out));

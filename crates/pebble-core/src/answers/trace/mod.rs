@@ -5,10 +5,13 @@
 
 mod analyse;
 mod edges;
+mod header;
+mod number;
 pub mod read;
 
 pub use analyse::{Quality, Reading, Remark, analyse};
-pub use read::{Reader, TraceError};
+pub use header::interval_of;
+pub use read::{Given, Reader, TraceError};
 
 use serde::Serialize;
 
@@ -34,8 +37,15 @@ pub struct ReadingNotes {
     /// Unit of the levels as found.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub level_unit: Option<String>,
-    /// Columns of the file; the first two are used.
+    /// Columns of numbers in the file.
     pub columns: usize,
+    /// The channels among them, as they are called.
+    pub channels: Vec<String>,
+    /// The one that is read, counted from 1.
+    pub channel: usize,
+    /// Where samples are counted: whether the header says how far apart they are, and not who brought them.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub interval_from_header: Option<bool>,
     /// Lines before the first number.
     pub header_lines: usize,
     /// Samples without a number, left out.

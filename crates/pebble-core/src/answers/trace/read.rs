@@ -1,6 +1,9 @@
-//! Reading the text of a recording: header lines, comma, semicolon or tab, decimal comma, units, byte-order mark.
+//! Reading the text of a recording as instruments write it: header lines, settings beside the numbers, comma, semicolon or
+//! tab, decimal comma, one channel or several, times or counted samples, one or two bytes a sign.
 
-use super::Trace;
+use super::header::{self, Header, scale_of};
+use super::number::number;
+use super::{Quality, ReadingNotes, Trace, analyse};
 use thiserror::Error;
 
 /// Most samples that are kept: 16 bytes each.
@@ -13,6 +16,8 @@ const MAX_HEADER: usize = 200;
 const PROOF: usize = 4;
 /// Share of samples without a number beyond which a recording is not trusted.
 const MAX_LEFT_OUT: f64 = 0.02;
+/// Columns that are kept: times and four channels.
+const MAX_COLUMNS: usize = 5;
 /// Fewest samples that can hold a pulse.
 const MIN_SAMPLES: usize = 16;
 
@@ -22,9 +27,19 @@ pub enum TraceError {
     /// Not text.
     #[error("this is not a text file of numbers; export the recording as CSV")]
     Binary,
-    /// UTF-16.
-    #[error("this text is written in UTF-16; export it as plain or UTF-8 text")]
-    Utf16,
+    /// Levels without times.
+    #[error(
+        "its samples are counted, and nothing says how far apart they are: say the time from one to the next, or how many there are a second"
+    )]
+    NoInterval,
+    /// There is no such channel.
+    #[error("there is no channel {asked}; it has {channels}")]
+    NoChannel {
+        /// As asked.
+        asked: usize,
+        /// How many there are.
+        channels: usize,
+    },
     /// A line without end.
     #[error("line {line} is longer than 256 kB; a recording has a time and a level on each line")]
     LongLine {
@@ -32,11 +47,8 @@ pub enum TraceError {
         line: usize,
     },
     /// No numbers.
-    #[error("no line with a time and a level was found{}", of_one_column(*one_column))]
-    NoNumbers {
-        /// Whether lines with a single number were.
-        one_column: bool,
-    },
+    #[error("no line with a time and a level was found")]
+    NoNumbers,
     /// Time goes back.
     #[error("time goes back at line {line}: {from} is followed by {to}")]
     TimeGoesBack {
@@ -73,10 +85,6 @@ pub enum TraceError {
     NoTime,
 }
 
-fn of_one_column(found: bool) -> &'static str {
-    if found { "; a single column was, and both time and level are needed" } else { "" }
-}
-
 /// How a file writes its numbers.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 struct Style {
@@ -94,21 +102,49 @@ const STYLES: [Style; 6] = [
     Style { separator: b' ', decimal_comma: false },
 ];
 
+/// What is known of a recording beside its text.
+#[derive(Clone, Copy, Debug, Default, PartialEq)]
+pub struct Given {
+    /// Time from one sample to the next, where the text does not say.
+    pub interval_s: Option<f64>,
+    /// The channel that is wanted, counted from 1; the one with the best pulse when not said.
+    pub channel: Option<usize>,
+}
+
 /// Reads a recording piece by piece.
 ///
 /// Holds the samples, one unfinished line and the header, and nothing else of the text.
 #[derive(Debug, Default)]
 pub struct Reader {
-    begun: bool,
+    given: Given,
+    encoding: Option<Encoding>,
     rest: Vec<u8>,
+    /// An odd byte of a two-byte text.
+    half: Vec<u8>,
     line: usize,
     header: Vec<String>,
-    single_numbers: usize,
-    style: Option<Style>,
-    scale: f64,
-    trace: Trace,
+    form: Option<Form>,
+    columns: Vec<Vec<f64>>,
+    notes: ReadingNotes,
     first_hole: Option<usize>,
-    first_standing: Option<usize>,
+    /// Line, before and after of the first step back of the first column.
+    first_back: Option<(usize, f64, f64)>,
+}
+
+/// How text is written as bytes.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+enum Encoding {
+    Bytes,
+    Utf16 { big: bool },
+}
+
+/// How the numbers of a file are laid out.
+#[derive(Clone, Debug, PartialEq)]
+struct Form {
+    style: Style,
+    /// Places in a line of those that are used.
+    columns: Vec<usize>,
+    header: Header,
 }
 
 impl Reader {
@@ -117,24 +153,26 @@ impl Reader {
         Self::default()
     }
 
+    /// The same with what is known beside the text.
+    pub fn given(given: Given) -> Self {
+        Self { given, ..Self::default() }
+    }
+
     /// Takes the next piece of the text.
     ///
     /// # Errors
     /// [`TraceError`] as soon as the text cannot become a recording.
     pub fn push(&mut self, piece: &[u8]) -> Result<(), TraceError> {
-        let mut piece = piece;
-        if !self.begun {
+        if self.encoding.is_none() {
             // The first bytes decide on the encoding; a piece may be shorter than a mark.
-            self.rest.extend_from_slice(piece);
-            if self.rest.len() < 4 {
+            self.half.extend_from_slice(piece);
+            if self.half.len() < 4 {
                 return Ok(());
             }
-            self.begin()?;
-            piece = &[];
-            let held = std::mem::take(&mut self.rest);
-            return self.lines(&held).and_then(|()| self.lines(piece));
+            let held = self.begin();
+            return self.decoded(&held);
         }
-        self.lines(piece)
+        self.decoded(piece)
     }
 
     /// Ends the text.
@@ -142,20 +180,17 @@ impl Reader {
     /// # Errors
     /// [`TraceError`] when there is no recording in it.
     pub fn finish(mut self) -> Result<Trace, TraceError> {
-        if !self.begun {
-            self.begin()?;
-            let held = std::mem::take(&mut self.rest);
-            self.lines(&held)?;
+        if self.encoding.is_none() {
+            let held = self.begin();
+            self.decoded(&held)?;
         }
         if !self.rest.is_empty() {
             let last = std::mem::take(&mut self.rest);
             self.line(&last)?;
         }
-        let samples = self.trace.time_s.len();
-        if samples == 0 {
-            return Err(TraceError::NoNumbers { one_column: self.single_numbers >= PROOF });
-        }
-        let left_out = self.trace.notes.left_out;
+        let samples = self.columns.first().map_or(0, Vec::len);
+        let Some(form) = self.form.take().filter(|_| samples > 0) else { return Err(TraceError::NoNumbers) };
+        let left_out = self.notes.left_out;
         if let Some(line) = self.first_hole
             && left_out as f64 > (samples + left_out) as f64 * MAX_LEFT_OUT
         {
@@ -164,21 +199,99 @@ impl Reader {
         if samples < MIN_SAMPLES {
             return Err(TraceError::TooFew { samples });
         }
-        self.settle_time()?;
-        self.trace.time_s.shrink_to_fit();
-        self.trace.level.shrink_to_fit();
-        Ok(self.trace)
+        let mut columns = std::mem::take(&mut self.columns);
+        let time = self.times(&form, &mut columns)?;
+        let skipped = form.columns.len() - columns.len();
+        let named = |at: usize| form.header.names.get(at + skipped).cloned();
+        self.notes.channels =
+            (0..columns.len()).map(|at| named(at).unwrap_or_else(|| format!("channel {}", at + 1))).collect();
+        let chosen = match self.given.channel {
+            Some(asked) if asked == 0 || asked > columns.len() => {
+                return Err(TraceError::NoChannel { asked, channels: columns.len() });
+            }
+            Some(asked) => asked - 1,
+            None => best(&time, &columns),
+        };
+        self.notes.channel = chosen + 1;
+        let mut level = columns.swap_remove(chosen);
+        level.shrink_to_fit();
+        Ok(Trace { time_s: time, level, notes: self.notes })
     }
 
-    fn begin(&mut self) -> Result<(), TraceError> {
-        self.begun = true;
-        if self.rest.starts_with(&[0xFF, 0xFE]) || self.rest.starts_with(&[0xFE, 0xFF]) {
-            return Err(TraceError::Utf16);
+    /// The times of the samples: the first column, or counted at an interval. What is a time leaves the columns.
+    fn times(&mut self, form: &Form, columns: &mut Vec<Vec<f64>>) -> Result<Vec<f64>, TraceError> {
+        let interval = form.header.interval_s.or(self.given.interval_s);
+        let several = columns.len() > 1;
+        let counted = several && (form.header.counts || form.header.time_unit.is_none() && counts_up(&columns[0]));
+        let runs_back = self.first_back.is_some();
+        if !several || counted || (runs_back && interval.is_some()) {
+            let interval = interval.ok_or(TraceError::NoInterval)?;
+            if counted {
+                columns.remove(0);
+            }
+            self.notes.interval_from_header = Some(form.header.interval_s.is_some());
+            self.notes.time_unit_given = true;
+            return Ok((0..columns[0].len()).map(|k| k as f64 * interval).collect());
         }
-        if self.rest.starts_with(&[0xEF, 0xBB, 0xBF]) {
-            self.rest.drain(..3);
+        if let Some((line, from, to)) = self.first_back {
+            return Err(TraceError::TimeGoesBack { line, from, to });
         }
+        let mut time = columns.remove(0);
+        let scale = scale_of(&self.notes.time_unit);
+        time.iter_mut().for_each(|time| *time *= scale);
+        self.settle(&mut time)?;
+        Ok(time)
+    }
+
+    /// Recorders often write times with too few digits: neighbours then have the same time. Their true spacing is even.
+    fn settle(&mut self, time: &mut [f64]) -> Result<(), TraceError> {
+        let (first, last) = (time[0], time[time.len() - 1]);
+        if last <= first {
+            return Err(TraceError::NoTime);
+        }
+        let even = (last - first) / (time.len() - 1) as f64;
+        if time.windows(2).any(|pair| pair[0] == pair[1]) {
+            self.notes.respaced = true;
+            for (k, time) in time.iter_mut().enumerate() {
+                *time = first + even * k as f64;
+            }
+            return Ok(());
+        }
+        self.notes.irregular = time.windows(2).any(|pair| ((pair[1] - pair[0]) / even - 1.0).abs() > 0.1);
         Ok(())
+    }
+
+    fn begin(&mut self) -> Vec<u8> {
+        let mut held = std::mem::take(&mut self.half);
+        let (encoding, mark) = match held.as_slice() {
+            [0xFF, 0xFE, ..] => (Encoding::Utf16 { big: false }, 2),
+            [0xFE, 0xFF, ..] => (Encoding::Utf16 { big: true }, 2),
+            [0xEF, 0xBB, 0xBF, ..] => (Encoding::Bytes, 3),
+            // Without a mark: plain text in two bytes has a nought in every other one.
+            [0, first, 0, second, ..] if *first != 0 && *second != 0 => (Encoding::Utf16 { big: true }, 0),
+            [first, 0, second, 0, ..] if *first != 0 && *second != 0 => (Encoding::Utf16 { big: false }, 0),
+            _ => (Encoding::Bytes, 0),
+        };
+        self.encoding = Some(encoding);
+        held.drain(..mark);
+        held
+    }
+
+    /// Takes bytes as they come; two of them are one sign where the text is written so.
+    fn decoded(&mut self, piece: &[u8]) -> Result<(), TraceError> {
+        let Some(Encoding::Utf16 { big }) = self.encoding else { return self.lines(piece) };
+        let mut held = std::mem::take(&mut self.half);
+        held.extend_from_slice(piece);
+        let pairs = held.chunks_exact(2);
+        let odd = pairs.remainder().to_vec();
+        let units = pairs.map(|pair| match big {
+            true => u16::from_be_bytes([pair[0], pair[1]]),
+            false => u16::from_le_bytes([pair[0], pair[1]]),
+        });
+        // Numbers and their units are of one unit each: what is not stands in names only.
+        let text: String = char::decode_utf16(units).map(|sign| sign.unwrap_or(char::REPLACEMENT_CHARACTER)).collect();
+        self.half = odd;
+        self.lines(text.as_bytes())
     }
 
     fn lines(&mut self, mut piece: &[u8]) -> Result<(), TraceError> {
@@ -211,21 +324,25 @@ impl Reader {
         if line.iter().all(u8::is_ascii_whitespace) {
             return Ok(());
         }
-        let Some(style) = self.style else { return self.header_line(line) };
-        match pair(line, style) {
-            Some((time, level)) => self.sample(time, level),
-            None => {
-                self.trace.notes.left_out += 1;
-                self.first_hole.get_or_insert(self.line);
-                // Many holes need not be counted to the end of a huge file.
-                if self.trace.notes.left_out > 10_000 + self.trace.time_s.len() {
-                    let samples = self.trace.notes.left_out + self.trace.time_s.len();
-                    let left_out = self.trace.notes.left_out;
-                    return Err(TraceError::ManyHoles { left_out, samples, line: self.first_hole.unwrap_or(1) });
-                }
-                Ok(())
-            }
+        let Some(form) = &self.form else { return self.header_line(line) };
+        let mut row = [0.0; MAX_COLUMNS];
+        let count = form.columns.len();
+        if !form.read(line, &mut row) {
+            return self.hole();
         }
+        self.sample(&row[..count])
+    }
+
+    fn hole(&mut self) -> Result<(), TraceError> {
+        self.notes.left_out += 1;
+        self.first_hole.get_or_insert(self.line);
+        let (left_out, there) = (self.notes.left_out, self.columns[0].len());
+        // Many holes need not be counted to the end of a huge file.
+        if left_out > 10_000 + there {
+            let line = self.first_hole.unwrap_or(1);
+            return Err(TraceError::ManyHoles { left_out, samples: left_out + there, line });
+        }
+        Ok(())
     }
 
     /// A line before the numbers have begun: kept until some lines in a row are numbers in one style.
@@ -238,85 +355,149 @@ impl Reader {
             return Err(TraceError::Binary);
         }
         self.header.push(text(line));
-        let proof = PROOF.min(self.header.len());
-        let lines: Vec<&str> = self.header[self.header.len() - proof..].iter().map(String::as_str).collect();
-        if proof == PROOF {
-            let fits = |style: &Style| lines.iter().all(|line| pair(line.as_bytes(), *style).is_some());
-            if let Some(style) = STYLES.into_iter().find(fits) {
-                self.numbers_begin(style);
-                return Ok(());
+        for (proof, least) in [(PROOF, 2), (MIN_SAMPLES, 1)] {
+            let Some(from) = self.header.len().checked_sub(proof) else { continue };
+            let last = &self.header[from..];
+            let found = STYLES.into_iter().find_map(|style| {
+                let columns = numbers_in(last, style);
+                (columns.len() >= least).then_some((style, columns))
+            });
+            if let Some((style, columns)) = found {
+                return self.numbers_begin(style, columns, from);
             }
         }
-        let single = lines.last().is_some_and(|line| number(line.trim().as_bytes(), line.contains(',')).is_some());
-        self.single_numbers += usize::from(single);
         if self.header.len() > MAX_HEADER {
-            return Err(TraceError::NoNumbers { one_column: self.single_numbers >= PROOF });
+            return Err(TraceError::NoNumbers);
         }
         Ok(())
     }
 
-    fn numbers_begin(&mut self, style: Style) {
-        self.style = Some(style);
-        let proof: Vec<String> = self.header.split_off(self.header.len() - PROOF);
-        self.trace.notes.header_lines = self.header.len();
-        self.trace.notes.columns =
-            proof[0].split(char::from(style.separator)).filter(|field| !field.is_empty()).count();
-        let (time_unit, level_unit) = units(&self.header, style);
-        self.trace.notes.time_unit_given = time_unit.is_some();
-        self.trace.notes.time_unit = time_unit.unwrap_or("s").to_owned();
-        self.trace.notes.level_unit = level_unit.map(str::to_owned);
-        self.scale = scale_of(&self.trace.notes.time_unit);
-        for line in &proof {
-            if let Some((time, level)) = pair(line.as_bytes(), style) {
-                self.trace.time_s.push(time * self.scale);
-                self.trace.level.push(level);
+    fn numbers_begin(&mut self, style: Style, columns: Vec<usize>, from: usize) -> Result<(), TraceError> {
+        // A header may be cut otherwise than its numbers, which need not be cut at all.
+        let cut = |line: &String| {
+            // Something said with a colon is one thing, whatever stands between its words.
+            if style.separator == b' ' && line.contains([':', '=']) {
+                return vec![line.clone()];
             }
+            let has = |separator: &u8| line.as_bytes().contains(separator);
+            let separator = [style.separator, b';', b'\t', b','].into_iter().find(has).unwrap_or(style.separator);
+            Style { separator, ..style }.fields(line.as_bytes()).map(text).collect::<Vec<String>>()
+        };
+        let lines: Vec<Vec<String>> = self.header.iter().map(cut).collect();
+        let header = header::read(&lines, &columns);
+        let proof = self.header.split_off(from);
+        self.notes.header_lines = self.header.len();
+        self.notes.columns = lines[from].iter().filter(|field| !field.trim().is_empty()).count();
+        self.notes.time_unit_given = header.time_unit.is_some();
+        self.notes.time_unit = header.time_unit.unwrap_or("s").to_owned();
+        self.notes.level_unit = header.level_unit.map(str::to_owned);
+        self.columns = vec![Vec::new(); columns.len()];
+        let form = Form { style, columns, header };
+        let count = form.columns.len();
+        let rows: Vec<[f64; MAX_COLUMNS]> = { proof.iter() }
+            .map(|line| {
+                let mut row = [0.0; MAX_COLUMNS];
+                form.read(line.as_bytes(), &mut row);
+                row
+            })
+            .collect();
+        self.form = Some(form);
+        let now = self.line;
+        for (at, row) in rows.iter().enumerate() {
+            self.line = now + 1 + at - rows.len();
+            self.sample(&row[..count])?;
         }
+        self.line = now;
         self.header.clear();
+        Ok(())
     }
 
-    fn sample(&mut self, time: f64, level: f64) -> Result<(), TraceError> {
-        let trace = &mut self.trace;
-        if trace.time_s.len() == MAX_SAMPLES {
+    fn sample(&mut self, row: &[f64]) -> Result<(), TraceError> {
+        if self.columns[0].len() * self.columns.len().max(2) >= 2 * MAX_SAMPLES {
             return Err(TraceError::TooMany);
         }
-        let time = time * self.scale;
-        if let Some(before) = trace.time_s.last().copied() {
-            if time < before {
-                return Err(TraceError::TimeGoesBack { line: self.line, from: before, to: time });
-            }
-            if time == before {
-                self.first_standing.get_or_insert(self.line);
-            }
+        if let Some(before) = self.columns[0].last().copied()
+            && row[0] < before
+            && self.first_back.is_none()
+        {
+            self.first_back = Some((self.line, before, row[0]));
         }
-        trace.time_s.push(time);
-        trace.level.push(level);
+        for (column, value) in self.columns.iter_mut().zip(row) {
+            column.push(*value);
+        }
         Ok(())
     }
+}
 
-    /// Recorders often write times with too few digits: neighbours then have the same time. Their true spacing is even.
-    fn settle_time(&mut self) -> Result<(), TraceError> {
-        let trace = &mut self.trace;
-        // The proof lines were not compared with each other while they were read.
-        if let Some(at) = trace.time_s.windows(2).take(PROOF).position(|pair| pair[1] < pair[0]) {
-            let (from, to) = (trace.time_s[at], trace.time_s[at + 1]);
-            return Err(TraceError::TimeGoesBack { line: trace.notes.header_lines + at + 2, from, to });
+/// Whether a column is the number of its sample and no time: each is the one before and one.
+fn counts_up(column: &[f64]) -> bool {
+    column[0].fract() == 0.0 && column.windows(2).all(|pair| pair[1] - pair[0] == 1.0)
+}
+
+/// The channel that holds the pulse: the one that reads best.
+fn best(time: &[f64], channels: &[Vec<f64>]) -> usize {
+    if channels.len() == 1 {
+        return 0;
+    }
+    let score = |channel: &Vec<f64>| {
+        let trace = Trace { time_s: time.to_vec(), level: channel.clone(), notes: ReadingNotes::default() };
+        let reading = analyse(trace);
+        let rank = match reading.quality {
+            Quality::Good => 0.0,
+            Quality::Fair => 1.0,
+            Quality::Unusable => 2.0,
+        };
+        rank + reading.noise_share.clamp(0.0, 0.99)
+    };
+    let scores: Vec<f64> = channels.iter().map(score).collect();
+    (0..scores.len()).min_by(|a, b| scores[*a].total_cmp(&scores[*b])).unwrap_or(0)
+}
+
+/// The places at which all of some lines have numbers. Where a block of settings stands beside them, behind it.
+fn numbers_in(lines: &[String], style: Style) -> Vec<usize> {
+    let mut shared: Option<Vec<usize>> = None;
+    let mut behind = 0;
+    for line in lines {
+        let fields: Vec<&[u8]> = style.fields(line.as_bytes()).collect();
+        let is_number = |at: &usize| number(fields[*at], style.decimal_comma).is_some();
+        let here: Vec<usize> = (0..fields.len()).filter(is_number).collect();
+        // A word, its value, and a gap: settings, with the numbers behind the gap.
+        let empty = |at: usize| fields.get(at).is_some_and(|field| field.trim_ascii().is_empty());
+        let word = !fields.is_empty() && !empty(0) && !is_number(&0);
+        let gap = (1..fields.len()).find(|at| empty(*at));
+        if let (true, Some(gap)) = (word || empty(0), gap) {
+            behind = behind.max(if empty(0) { 0 } else { gap });
         }
-        let (first, last) = (trace.time_s[0], trace.time_s[trace.time_s.len() - 1]);
-        if last <= first {
-            return Err(TraceError::NoTime);
+        shared = Some(match shared {
+            None => here,
+            Some(before) => before.into_iter().filter(|at| here.contains(at)).collect(),
+        });
+    }
+    shared.unwrap_or_default().into_iter().filter(|at| *at >= behind).take(MAX_COLUMNS).collect()
+}
+
+impl Style {
+    /// The fields of a line.
+    fn fields(self, line: &[u8]) -> impl Iterator<Item = &[u8]> {
+        let spaced = self.separator == b' ';
+        line.split(move |byte| if spaced { byte.is_ascii_whitespace() } else { *byte == self.separator })
+            .filter(move |field| !spaced || !field.is_empty())
+    }
+}
+
+impl Form {
+    /// Reads the numbers of a line; whether all of them are there.
+    fn read(&self, line: &[u8], row: &mut [f64; MAX_COLUMNS]) -> bool {
+        let mut fields = self.style.fields(line);
+        let mut at = 0;
+        for (slot, column) in row.iter_mut().zip(&self.columns) {
+            let Some(value) = fields.nth(column - at).and_then(|field| number(field, self.style.decimal_comma)) else {
+                return false;
+            };
+            at = column + 1;
+            *slot = value;
         }
-        let steps = (trace.time_s.len() - 1) as f64;
-        let even = (last - first) / steps;
-        if self.first_standing.is_some() || trace.time_s.windows(2).take(PROOF).any(|pair| pair[0] == pair[1]) {
-            trace.notes.respaced = true;
-            for (k, time) in trace.time_s.iter_mut().enumerate() {
-                *time = first + even * k as f64;
-            }
-            return Ok(());
-        }
-        trace.notes.irregular = trace.time_s.windows(2).any(|pair| ((pair[1] - pair[0]) / even - 1.0).abs() > 0.1);
-        Ok(())
+        true
     }
 }
 
@@ -325,109 +506,5 @@ fn text(line: &[u8]) -> String {
     match std::str::from_utf8(line) {
         Ok(text) => text.to_owned(),
         Err(_) => line.iter().map(|byte| char::from(*byte)).collect(),
-    }
-}
-
-/// The first two numbers of a line.
-fn pair(line: &[u8], style: Style) -> Option<(f64, f64)> {
-    if style.separator == b' ' {
-        let mut fields = line.split(u8::is_ascii_whitespace).filter(|field| !field.is_empty());
-        return Some((number(fields.next()?, false)?, number(fields.next()?, false)?));
-    }
-    let end = memchr::memchr(style.separator, line)?;
-    let after = &line[end + 1..];
-    let second = &after[..memchr::memchr(style.separator, after).unwrap_or(after.len())];
-    Some((number(&line[..end], style.decimal_comma)?, number(second, style.decimal_comma)?))
-}
-
-/// A finite number, perhaps in quotes.
-fn number(field: &[u8], decimal_comma: bool) -> Option<f64> {
-    let field = field.trim_ascii();
-    let field = field.strip_prefix(b"\"").and_then(|rest| rest.strip_suffix(b"\"")).unwrap_or(field);
-    let mark = if decimal_comma { b',' } else { b'.' };
-    if let Some(value) = plain_number(field, mark) {
-        return Some(value);
-    }
-    if decimal_comma && field.contains(&b'.') {
-        return None;
-    }
-    let text = std::str::from_utf8(field).ok()?;
-    let value: f64 = if decimal_comma { text.replacen(',', ".", 1).parse() } else { text.parse() }.ok()?;
-    value.is_finite().then_some(value)
-}
-
-/// Digits with at most one decimal mark, the way recorders write nearly all of their numbers; a million of them shall not
-/// be waited for. Exact: the digits fit a double's mantissa and so does the power of ten, and one division rounds once.
-fn plain_number(field: &[u8], mark: u8) -> Option<f64> {
-    const TENS: [f64; 16] = [1e0, 1e1, 1e2, 1e3, 1e4, 1e5, 1e6, 1e7, 1e8, 1e9, 1e10, 1e11, 1e12, 1e13, 1e14, 1e15];
-    let (negative, digits) = match field.split_first()? {
-        (b'-', rest) => (true, rest),
-        (b'+', rest) => (false, rest),
-        _ => (false, field),
-    };
-    if digits.len() > 16 {
-        return None;
-    }
-    let (mut whole, mut after, mut seen) = (0_u64, None::<usize>, 0);
-    for byte in digits {
-        if byte.is_ascii_digit() {
-            whole = whole * 10 + u64::from(byte - b'0');
-            seen += 1;
-            after = after.map(|count| count + 1);
-        } else if *byte == mark && after.is_none() {
-            after = Some(0);
-        } else {
-            return None;
-        }
-    }
-    if seen == 0 || seen > 15 {
-        return None;
-    }
-    let value = whole as f64 / TENS[after.unwrap_or(0)];
-    Some(if negative { -value } else { value })
-}
-
-const TIME_UNITS: [(&str, f64); 4] = [("s", 1.0), ("ms", 1e-3), ("µs", 1e-6), ("ns", 1e-9)];
-
-fn scale_of(unit: &str) -> f64 {
-    TIME_UNITS.iter().find(|(name, _)| *name == unit).map_or(1.0, |(_, scale)| *scale)
-}
-
-/// Units of time and level out of the header: in brackets, after a slash, or alone in a field.
-fn units(header: &[String], style: Style) -> (Option<&'static str>, Option<&'static str>) {
-    let mut found = (None, None);
-    // The line nearest to the numbers knows best.
-    for line in header.iter().rev() {
-        let mut fields = line.split(char::from(style.separator));
-        let unit_of = |field: Option<&str>, known: &dyn Fn(&str) -> Option<&'static str>| {
-            field.and_then(|field| {
-                field.split(|c: char| "()[]/ \"".contains(c)).rev().find_map(|word| known(word.trim()))
-            })
-        };
-        found.0 = found.0.or_else(|| unit_of(fields.next(), &time_unit));
-        found.1 = found.1.or_else(|| unit_of(fields.next(), &level_unit));
-    }
-    found
-}
-
-fn time_unit(word: &str) -> Option<&'static str> {
-    match word.to_lowercase().as_str() {
-        "s" | "sec" | "second" | "seconds" => Some("s"),
-        "ms" | "msec" | "milliseconds" => Some("ms"),
-        // Micro sign, Greek mu, and the letter that stands in for them.
-        "µs" | "μs" | "us" | "usec" | "microseconds" => Some("µs"),
-        "ns" | "nsec" | "nanoseconds" => Some("ns"),
-        _ => None,
-    }
-}
-
-fn level_unit(word: &str) -> Option<&'static str> {
-    match word.to_lowercase().as_str() {
-        "v" | "volt" | "volts" => Some("V"),
-        "mv" => Some("mV"),
-        "a" => Some("A"),
-        "ma" => Some("mA"),
-        "lx" | "lux" => Some("lx"),
-        _ => None,
     }
 }

@@ -260,6 +260,15 @@ pub enum Reading {
         /// The value.
         ev: f64,
     },
+    /// As black: a frame without flash at these settings showed nothing. The light is at most so much.
+    Black {
+        /// f-number.
+        aperture_f: f64,
+        /// Time.
+        shutter: String,
+        /// ISO.
+        iso: f64,
+    },
     /// As illuminance.
     Lux {
         /// The value.

@@ -102,11 +102,12 @@ pub(super) fn read(of: &Reader) -> Result<f64, Unclear> {
         FigureKind::Length => length(of),
         FigureKind::Speed => speed(of),
         FigureKind::Share => share(of),
+        FigureKind::Stops if between(of.text).is_some() => two_readings(of),
+        FigureKind::Lux => illuminance(of),
         FigureKind::Stops
         | FigureKind::Focal
         | FigureKind::Angle
         | FigureKind::Kelvin
-        | FigureKind::Lux
         | FigureKind::Number
         | FigureKind::Energy
         | FigureKind::Mass
@@ -264,4 +265,23 @@ pub(super) fn tenths(text: &str) -> Option<u8> {
         [digit @ b'0'..=b'9'] => Some(digit - b'0'),
         _ => None,
     }
+}
+
+/// `f/8 to f/5.6`: two readings of a meter.
+fn between(text: &str) -> Option<(&str, &str)> {
+    text.split_once(" to ").or_else(|| text.split_once('→')).or_else(|| text.split_once("->"))
+}
+
+/// What lies between two readings, without something and with it, as the meter shows them: the change of light in stops.
+fn two_readings(of: &Reader) -> Result<f64, Unclear> {
+    let (without, with) = between(of.text).ok_or_else(|| of.no_figure())?;
+    let read = |text: &str| super::meter(text).map_err(|_| of.no_figure());
+    Ok(read(with)? - read(without)?)
+}
+
+/// Lux; those of a lamp at one metre also from elsewhere: `60 lx at 3 m`.
+fn illuminance(of: &Reader) -> Result<f64, Unclear> {
+    let (read, squared) = super::from_afar(of.text).ok_or_else(|| of.no_figure())?;
+    let (number, unit) = Reader { text: read, ..*of }.with_unit()?;
+    Ok(number.value * unit.unwrap_or(1.0) * squared)
 }

@@ -268,6 +268,15 @@ pub(super) fn bare(typed: &str) -> Option<f64> {
     matches!(found.form, Form::Whole | Form::Decimal).then_some(found.value)
 }
 
+/// Something read at a distance, and by what it is multiplied to be read at one metre: the square of the distance, for what
+/// is small where it is read. Without a distance it is at one metre; with one that is none, nothing.
+pub(crate) fn from_afar(text: &str) -> Option<(&str, f64)> {
+    match text.split_once(" at ").or_else(|| text.split_once('@')) {
+        None => Some((text, 1.0)),
+        Some((read, far)) => read_in(FigureKind::Length, "m", far).ok().map(|far| (read.trim(), far * far)),
+    }
+}
+
 /// What is read, and how it is refused.
 struct Reader<'a> {
     kind: FigureKind,

@@ -1,0 +1,57 @@
+import { CloseButton, FocusTrap, Popover, Portal, type PopoverProps } from '@mantine/core'
+import { useEffect, useId, type ReactNode } from 'react'
+import classes from './Bay.module.css'
+
+const ID = 'bench-bay'
+
+/** Where what is opened on the Bench stands: over moment and controls, never over what answers it. */
+export const Bay = () => <div id={ID} className={classes.bay} />
+
+type Props = PopoverProps & {
+  /** Over the controls at the left, so that those at the right stay in sight; or the other way round. */
+  side: 'left' | 'right'
+}
+
+/** Something small, opened by its button. */
+export function Opened({ side, ...rest }: Props) {
+  return (
+    <Popover
+      trapFocus
+      returnFocus
+      position={side === 'left' ? 'top-start' : 'top-end'}
+      portalProps={{ target: `#${ID}` }}
+      middlewares={{ flip: false, shift: false }}
+      classNames={{ dropdown: classes.opened! }}
+      {...rest}
+    />
+  )
+}
+Opened.Target = Popover.Target
+Opened.Dropdown = Popover.Dropdown
+
+type SheetProps = { title: string; onClose: () => void; children: ReactNode }
+
+/** Something large, over the whole lower half; Escape closes it. */
+export function BaySheet({ title, onClose, children }: SheetProps) {
+  const heading = useId()
+  useEffect(() => {
+    const closes = (event: KeyboardEvent) => event.key === 'Escape' && !event.defaultPrevented && onClose()
+    window.addEventListener('keydown', closes)
+    return () => window.removeEventListener('keydown', closes)
+  }, [onClose])
+  return (
+    <Portal target={`#${ID}`}>
+      <FocusTrap active>
+        <section role="dialog" aria-labelledby={heading} className={classes.sheet}>
+          <header className={classes.head}>
+            <h2 id={heading} className={classes.title}>
+              {title}
+            </h2>
+            <CloseButton aria-label="Close" onClick={onClose} />
+          </header>
+          {children}
+        </section>
+      </FocusTrap>
+    </Portal>
+  )
+}
