@@ -2241,7 +2241,7 @@ export interface components {
             lowest_power_mired?: number | null;
             /**
              * Format: double
-             * @description Lowest power, as stops below full; where it is not known, as far as its durations are, or five.
+             * @description Lowest power, as stops below full; where it is not known, five, or as far as its durations are.
              */
             lowest_stops?: number | null;
             /**
@@ -4812,6 +4812,13 @@ export interface components {
         VersionName: {
             /** @description The name; none takes it away. */
             name?: string | null;
+        };
+        /** @description A version, and what it changed. */
+        VersionSaid: components["schemas"]["Version"] & {
+            /** @description Whether a later one within a minute stands for it. */
+            folds: boolean;
+            /** @description What changed against the one before, in a few words; nothing of the first. */
+            said?: string | null;
         };
         /**
          * @description How visible a trail is, by its difference of L* from the plain background.
@@ -9439,7 +9446,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Version"][];
+                    "application/json": components["schemas"]["VersionSaid"][];
                 };
             };
             /** @description It cannot be read */

@@ -133,6 +133,7 @@ function Bench({ initial, match: Match }: Props & { initial: ShotAnswer }) {
   const dirty = shot !== kept.shot
   return (
     <main className={classes.bench}>
+      <h1 className="hidden-text">{shot.title}</h1>
       <header className={classes.top}>
         <div className={classes.names}>
           <TextInput

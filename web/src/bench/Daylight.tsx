@@ -84,7 +84,7 @@ export function Daylight({ shot, onTake, onChange }: Props) {
             <table className={classes.table} data-testid="daylight">
               <thead>
                 <tr>
-                  <th />
+                  <th>Of each</th>
                   {ways?.map((way) => (
                     <th key={way.road} scope="col" data-road={way.road}>
                       <Button

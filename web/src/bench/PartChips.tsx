@@ -60,17 +60,18 @@ export const PartChips = memo(function PartChips({ parts, camera, seen, refusal,
                 className={classes.chip}
                 data-state={result?.state}
                 data-part={part.name}
-                aria-label={`${part.name}, ${part.intent}, ${INTENT_WORDS[part.intent]}: ${number ?? 'being computed'}${result ? `, ${STATE_WORDS[result.state]}` : ''}`}
                 onClick={() => setOpen(open === index ? undefined : index)}
               >
                 <IntentMark intent={part.intent} />
-                <b>{part.name}</b>
-                <span className="mono">{number ?? '…'}</span>
+                <b>{part.name}</b> <span className="mono">{number ?? '…'}</span>
                 {result && result.state !== 'met' && (
                   <span className={classes.state} data-state={result.state}>
                     {STATE_WORDS[result.state]}
                   </span>
                 )}
+                <span className="hidden-text">
+                  , {part.intent}, {INTENT_WORDS[part.intent]}
+                </span>
               </UnstyledButton>
             </Opened.Target>
             <Opened.Dropdown>

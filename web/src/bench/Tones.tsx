@@ -55,7 +55,7 @@ export function Tones({ shot, onChange }: Props) {
             <Table.Th>Of the frame</Table.Th>
             <Table.Th>Tone</Table.Th>
             <Table.Th>As far as the subject ×</Table.Th>
-            <Table.Th />
+            <Table.Th>Out</Table.Th>
           </Table.Tr>
         </Table.Thead>
         <Table.Tbody>

@@ -13,13 +13,14 @@ export function Versions({ now, kept, onBack, onClose }: Props) {
   const { id } = kept
   const queries = useQueryClient()
   const [chosen, setChosen] = useState<number>()
+  const [all, setAll] = useState(false)
   const [beside, setBeside] = useState<number>()
   const list = useQuery({
     queryKey: ['versions', id, kept.version],
     queryFn: () => answered(client.GET('/api/shots/{id}/versions', { params: { path: { id } } })),
     gcTime: 0,
   })
-  const revision = chosen ?? list.data?.find((version) => !version.is_now)?.revision
+  const revision = chosen ?? list.data?.find((version) => !version.is_now && !version.folds)?.revision
   const compared = useQuery({
     queryKey: ['versions', id, kept.version, revision, beside],
     queryFn: () =>
@@ -53,6 +54,8 @@ export function Versions({ now, kept, onBack, onClose }: Props) {
       onClose()
     },
   })
+  const shown = (list.data ?? []).filter((version) => all || !version.folds)
+  const folded = (list.data ?? []).filter((version) => version.folds).length
   const failure = list.error ?? call.error ?? back.error
   return (
     <BaySheet title="Versions of this shot" onClose={onClose}>
@@ -62,22 +65,29 @@ export function Versions({ now, kept, onBack, onClose }: Props) {
         </Text>
       )}
       <div className={classes.columns} data-testid="versions">
-        <ul className={classes.list}>
-          {list.data?.map((version) => (
-            <li key={version.revision}>
-              <Entry
-                version={version}
-                chosen={version.revision === revision}
-                beside={beside === undefined ? version.is_now : version.revision === beside}
-                onBeside={() => setBeside(version.is_now ? undefined : version.revision)}
-                onChoose={() => setChosen(version.revision)}
-                onCall={(name) => call.mutate({ revision: version.revision, name })}
-              />
-            </li>
-          ))}
-        </ul>
+        <div className={classes.list}>
+          <ul className={classes.all}>
+            {shown.map((version) => (
+              <li key={version.revision}>
+                <Entry
+                  version={version}
+                  chosen={version.revision === revision}
+                  beside={beside === undefined ? version.is_now : version.revision === beside}
+                  onBeside={() => setBeside(version.is_now ? undefined : version.revision)}
+                  onChoose={() => setChosen(version.revision)}
+                  onCall={(name) => call.mutate({ revision: version.revision, name })}
+                />
+              </li>
+            ))}
+          </ul>
+          {folded > 0 && (
+            <UnstyledButton className={classes.beside} aria-pressed={all} onClick={() => setAll(!all)}>
+              {all ? 'fold what was within a minute' : `${folded} more within a minute of these`}
+            </UnstyledButton>
+          )}
+        </div>
         {compared && revision !== undefined ? (
-          <div>
+          <div className={classes.compared}>
             <SimpleGrid cols={2}>
               <Side title={called(list.data?.find((one) => one.revision === revision))} shot={compared.shot}>
                 <Button size="xs" loading={back.isPending} onClick={() => back.mutate(revision)}>
@@ -144,11 +154,12 @@ function Entry({ version, chosen, beside, onChoose, onBeside, onCall }: EntryPro
             : made.toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })}
         </small>
       </UnstyledButton>
+      {version.said && <p className={classes.said}>{version.said}</p>}
       {!chosen && (
         <UnstyledButton
           className={classes.beside}
           aria-pressed={beside}
-          aria-label={`Lay ${called(version)} beside it`}
+          aria-label={`${beside ? 'on the right' : 'beside'}: ${called(version)}`}
           onClick={onBeside}
         >
           {beside ? 'on the right' : 'beside'}

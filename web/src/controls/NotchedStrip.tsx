@@ -205,7 +205,7 @@ function StripLabel({ strip, shortcut, locked, onLock }: LabelProps) {
     <UnstyledButton
       className={classes.label}
       aria-pressed={locked}
-      aria-label={`Lock ${strip.label.toLowerCase()}`}
+      aria-label={`${strip.label}${shortcut ? ` ${shortcut}` : ''}, lock`}
       title={locked ? 'Locked · Space lets it follow' : 'Space locks it'}
       tabIndex={-1}
       data-lock={strip.id}

@@ -25,7 +25,7 @@ export function Sheet({ shot, answer }: { shot: Shot; answer: MatchAnswer }) {
       <table>
         <thead>
           <tr>
-            <th />
+            <th>No.</th>
             <th>Units</th>
             <th>Power · distance · in front</th>
             <th>Camera</th>

@@ -66,7 +66,11 @@ export function Shell() {
           label={withKey('theme', daylight ? 'To the dark theme, Set' : 'To the bright theme, Daylight')}
           position="right"
         >
-          <UnstyledButton className={classes.link} onClick={turn} aria-label="Theme">
+          <UnstyledButton
+            className={classes.link}
+            onClick={turn}
+            aria-label={`${daylight ? 'Daylight' : 'Set'}, the theme`}
+          >
             <svg viewBox="0 0 24 18" aria-hidden="true">
               <circle cx="12" cy="9" r="5.5" />
               <path d="M12 3.500a5.5 5.5 0 0 1 0 11Z" className={classes.half} />
@@ -75,8 +79,8 @@ export function Shell() {
           </UnstyledButton>
         </Tooltip>
         <Tooltip label={withKey('help', 'Keys and words')} position="right">
-          <UnstyledButton className={classes.link} onClick={() => setHelp(true)} aria-label="Help">
-            <b>?</b>
+          <UnstyledButton className={classes.link} onClick={() => setHelp(true)}>
+            <b aria-hidden="true">?</b>
             Keys
           </UnstyledButton>
         </Tooltip>

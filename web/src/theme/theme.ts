@@ -87,6 +87,7 @@ export const theme = createTheme({
   focusRing: 'always',
   components: {
     Popover: { defaultProps: { shadow: 'md', radius: 'md' } },
+    Modal: { defaultProps: { closeButtonProps: { 'aria-label': 'Close' } } },
     Tooltip: { defaultProps: { openDelay: 350 } },
   },
 })

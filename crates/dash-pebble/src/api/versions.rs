@@ -9,12 +9,28 @@ use crate::store::versions::{self, Version};
 use axum::Json;
 use axum::extract::{Path, State};
 use axum::http::StatusCode;
-use pebble_core::compare::{Difference, compare};
+use pebble_core::compare::{Difference, compare, in_short};
 use pebble_core::{Invalid, Plan, Shot};
 use serde::{Deserialize, Serialize};
+use std::collections::HashMap;
 
 /// Longest name of a version.
 const LONGEST_NAME: usize = 80;
+
+/// Versions made within so many seconds of each other belong to one turn of work.
+const ONE_TURN_S: i64 = 60;
+
+/// A version, and what it changed.
+#[derive(Debug, Serialize, utoipa::ToSchema)]
+pub struct VersionSaid {
+    /// The version.
+    #[serde(flatten)]
+    pub version: Version,
+    /// What changed against the one before, in a few words; nothing of the first.
+    pub said: Option<String>,
+    /// Whether a later one within a minute stands for it.
+    pub folds: bool,
+}
 
 /// A version beside another.
 #[derive(Debug, Serialize, utoipa::ToSchema)]
@@ -47,13 +63,46 @@ fn which(path: Which) -> Result<(String, i64), ApiError> {
 
 /// Versions of a shot, latest first: the last hundred, and all that have names.
 #[utoipa::path(get, operation_id = "versions", path = "/api/shots/{id}/versions", params(("id" = String, Path)), responses(
-    (status = 200, body = Vec<Version>), (status = 404, body = Problem)))]
+    (status = 200, body = Vec<VersionSaid>), (status = 404, body = Problem)))]
 pub async fn list(
     State(app): State<App>,
     super::body::Id(id): super::body::Id,
-) -> Result<Json<Vec<Version>>, ApiError> {
+) -> Result<Json<Vec<VersionSaid>>, ApiError> {
     shots::one::<Shot>(&app.store, &id).await?;
-    Ok(Json(versions::all(&app.store, &id).await?))
+    let listed = versions::all(&app.store, &id).await?;
+    let bodies = versions::bodies(&app.store, &id, &listed).await?;
+    // A hundred plans take some milliseconds: not on the threads that answer.
+    let said = tokio::task::spawn_blocking(move || said(listed, &bodies)).await;
+    Ok(Json(said.map_err(|error| ApiError::Internal(format!("the list was not made: {error}")))?))
+}
+
+/// What each changed against the one it is shown after.
+fn said(listed: Vec<Version>, bodies: &HashMap<i64, (Vec<u8>, i64)>) -> Vec<VersionSaid> {
+    let read = |version: &Version| {
+        let shot: Shot = serde_json::from_slice(&bodies.get(&version.revision)?.0).ok()?;
+        let plan = Plan::try_from(&shot).ok()?;
+        Some((shot, plan))
+    };
+    let made = |version: &Version| bodies.get(&version.revision).map_or(0, |(_, made)| *made);
+    let last = listed.len().saturating_sub(1);
+    let folds: Vec<bool> = { listed.iter().enumerate() }
+        .map(|(at, version)| {
+            let soon = at > 0 && made(&listed[at - 1]) - made(version) < ONE_TURN_S;
+            soon && at < last && version.name.is_none() && !version.is_now
+        })
+        .collect();
+    let plans: Vec<Option<(Shot, Plan)>> = listed.iter().map(read).collect();
+    let said: Vec<Option<String>> = (0..listed.len())
+        .map(|at| {
+            // One that folds is told from its neighbour, one that stands for others from the next that stands.
+            let before = (at + 1..listed.len()).find(|older| folds[at] || !folds[*older])?;
+            let ((shot, plan), (older, older_plan)) = plans[at].as_ref().zip(plans[before].as_ref())?;
+            Some(in_short((older, older_plan), (shot, plan)))
+        })
+        .collect();
+    { listed.into_iter().zip(said).zip(folds) }
+        .map(|((version, said), folds)| VersionSaid { version, said, folds })
+        .collect()
 }
 
 /// What a version is laid beside.

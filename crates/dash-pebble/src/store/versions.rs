@@ -4,7 +4,7 @@ use super::Store;
 use super::documents::{self, DocumentError};
 use super::shelf::{Document, Shelf};
 use serde::Serialize;
-use std::collections::BTreeSet;
+use std::collections::{BTreeSet, HashMap};
 
 /// Versions that are listed, beside all that have names.
 const MOST: i64 = 100;
@@ -39,6 +39,24 @@ pub async fn all(store: &Store, id: &str) -> Result<Vec<Version>, sqlx::Error> {
     )
     .fetch_all(&mut *store.reader().await?)
     .await
+}
+
+/// What the listed versions hold, and when in seconds each was made, by their numbers.
+///
+/// # Errors
+/// Those of the database.
+pub async fn bodies(store: &Store, id: &str, listed: &[Version]) -> Result<HashMap<i64, (Vec<u8>, i64)>, sqlx::Error> {
+    let numbers: Vec<i64> = listed.iter().map(|one| one.revision).collect();
+    let numbers = serde_json::to_string(&numbers).unwrap_or_default();
+    let rows = sqlx::query_as::<_, (i64, Vec<u8>, Option<i64>)>(
+        "SELECT id, CAST(body AS BLOB), unixepoch(made_at) FROM revision
+         WHERE document_id = ? AND id IN (SELECT value FROM json_each(?))",
+    )
+    .bind(id)
+    .bind(numbers)
+    .fetch_all(&mut *store.reader().await?)
+    .await?;
+    Ok(rows.into_iter().map(|(revision, body, made)| (revision, (body, made.unwrap_or_default()))).collect())
 }
 
 /// One version, with the kit's figures of today.

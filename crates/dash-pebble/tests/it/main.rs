@@ -9,6 +9,7 @@ mod common;
 mod contract;
 mod copies_screen;
 mod demo_kit;
+mod for_everyone;
 mod full_disk;
 mod fuzz;
 mod guard;

@@ -52,11 +52,37 @@ pub fn compare(before: (&Shot, &Plan), after: (&Shot, &Plan)) -> Vec<Difference>
     found
 }
 
+/// Changes that are said one by one.
+const SAID: usize = 3;
+
+/// What was set between two versions, in a few words: `Aperture f/8 → f/11, Power 1/8 → 1/4 and 2 more`.
+pub fn in_short(before: (&Shot, &Plan), after: (&Shot, &Plan)) -> String {
+    let (left, right) = (set(before.0, before.1), set(after.0, after.1));
+    let told = right.iter().filter_map(|(what, _, now)| match left.iter().find(|(name, ..)| name == what) {
+        Some((.., was)) if was == now => None,
+        Some((.., was)) => Some(format!("{what} {was} → {now}")),
+        None => Some(format!("{what} {now}")),
+    });
+    let gone = left.iter().filter(|(what, ..)| !right.iter().any(|(name, ..)| name == what));
+    let all: Vec<String> = told.chain(gone.map(|(what, ..)| format!("without {what}"))).collect();
+    match all.len().checked_sub(SAID) {
+        _ if all.is_empty() => "nothing that shows in the settings".to_owned(),
+        None | Some(0) => all.join(", "),
+        Some(more) => format!("{} and {more} more", all[..SAID].join(", ")),
+    }
+}
+
 type Line = (String, DifferenceKind, String);
 
 /// Everything worth comparing, written as a photographer would say it.
 fn lines(shot: &Shot, plan: &Plan) -> Vec<Line> {
-    let seen = outlook(plan);
+    let mut lines = set(shot, plan);
+    lines.extend(numbers(plan, &outlook(plan)));
+    lines
+}
+
+/// What is set and chosen.
+fn set(shot: &Shot, plan: &Plan) -> Vec<Line> {
     let mut lines = settings(plan, &plan.settings);
     let mut set = |what: &str, value: String| lines.push((what.to_owned(), DifferenceKind::Setting, value));
     set("Title", shot.title.clone());
@@ -85,7 +111,6 @@ fn lines(shot: &Shot, plan: &Plan) -> Vec<Line> {
             format!("{}, {:.2} m/s", part.intent.word(), part.speed.as_metres_per_second()),
         );
     }
-    lines.extend(numbers(plan, &seen));
     lines
 }
 

@@ -101,17 +101,15 @@ const WHOLE_STOPS: f64 = 1.0;
 const ASSUMED_LOWEST: f64 = 5.0;
 
 impl FlashUnit {
-    /// How far its dial goes down for sure: to where its durations are known, else to where nearly all go.
+    /// How far its dial goes down where nobody says: to where nearly all go, and to where its durations are known.
     fn reaches_down_to(&self) -> Stops {
         let of_table = match &self.control {
             gear::Control::Table { rows, .. } => rows.iter().map(|row| row.power).collect(),
             _ => Vec::new(),
         };
         let known = of_table.into_iter().chain(self.recordings.iter().map(|one| one.power));
-        let deepest =
-            known.filter(|power| *power > 0.0 && *power <= 1.0).map(|power| -power.log2()).fold(0.0, f64::max);
-        let most = bounds::LOWEST_POWER.max;
-        Stops::from_stops(if deepest > 0.0 { deepest.min(most) } else { ASSUMED_LOWEST })
+        let below = known.filter(|power| *power > 0.0 && *power <= 1.0).map(|power| -power.log2());
+        Stops::from_stops(below.fold(ASSUMED_LOWEST, f64::max).min(bounds::LOWEST_POWER.max))
     }
 
     pub(crate) fn check(&self, at: &At) -> Result<Unit, Invalid> {

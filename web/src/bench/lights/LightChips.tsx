@@ -29,36 +29,36 @@ const said = (light: Flash, seen: LightForecast | undefined, placed: string): st
 export function LightChips({ shot, seen, chosen, solo, onChoose, onAdd }: Props) {
   const few = shot.lights.length <= 3
   return (
-    <div
-      className={classes.chips}
-      role="tablist"
-      aria-label="Lights"
-      data-many={shot.lights.length > 4 || undefined}
-    >
-      {shot.lights.map((light, index) => {
-        const result = seen?.[index]
-        const at = result?.flash.in_frame_stops
-        const placed = at == null ? (result?.silent ? 'off' : 'dark') : signedStops(at)
-        const silent = light.on && result && !result.fires
-        return (
-          <Tooltip key={index} label={said(light, result, placed)} multiline maw={360}>
-            <UnstyledButton
-              role="tab"
-              className={classes.chip}
-              data-light={index}
-              data-state={silent ? 'silent' : light.on ? undefined : 'off'}
-              data-alone={solo === index || undefined}
-              aria-selected={index === chosen}
-              aria-label={`${light.group} ${ROLE_WORDS[light.role ?? 'key']}, ${result?.silent ?? placed}`}
-              onClick={() => onChoose(index)}
-            >
-              <RoleMark role={light.role ?? 'key'} />
-              <b>{light.group}</b>
-              {few && <span className="mono">{placed}</span>}
-            </UnstyledButton>
-          </Tooltip>
-        )
-      })}
+    <div className={classes.chips} data-many={shot.lights.length > 4 || undefined}>
+      <div className={classes.list} role="tablist" aria-label="Lights">
+        {shot.lights.map((light, index) => {
+          const result = seen?.[index]
+          const at = result?.flash.in_frame_stops
+          const placed = at == null ? (result?.silent ? 'off' : 'dark') : signedStops(at)
+          const silent = light.on && result && !result.fires
+          return (
+            <Tooltip key={index} label={said(light, result, placed)} multiline maw={360}>
+              <UnstyledButton
+                role="tab"
+                className={classes.chip}
+                data-light={index}
+                data-state={silent ? 'silent' : light.on ? undefined : 'off'}
+                data-alone={solo === index || undefined}
+                aria-selected={index === chosen}
+                onClick={() => onChoose(index)}
+              >
+                <RoleMark role={light.role ?? 'key'} />
+                <b>{light.group}</b>
+                {few && <span className="mono">{placed}</span>}
+                <span className="hidden-text">
+                  {' '}
+                  {ROLE_WORDS[light.role ?? 'key']}, {result?.silent ?? placed}
+                </span>
+              </UnstyledButton>
+            </Tooltip>
+          )
+        })}
+      </div>
       {shot.lights.length < MOST_LIGHTS && (
         <Tooltip label="One more light, like this one">
           <UnstyledButton className={classes.chip} data-add aria-label="Add a light" onClick={onAdd}>

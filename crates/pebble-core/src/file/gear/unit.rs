@@ -58,7 +58,7 @@ wire! {
         /// One step of its power dial, in stops; whole stops where it is not known.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         pub step_stops: Option<f64>,
-        /// Lowest power, as stops below full; where it is not known, as far as its durations are, or five.
+        /// Lowest power, as stops below full; where it is not known, five, or as far as its durations are.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         pub lowest_stops: Option<f64>,
         /// Delay of its own; none where it is not known.

@@ -1,0 +1,84 @@
+//! Every screen and everything that opens on it, for those who do not see it and for those who use no mouse: in both themes
+//! the checks of the axe-core library find nothing.
+
+use crate::common::Server;
+use crate::common::bench::open_shot;
+use crate::common::browser::Browser;
+use thirtyfour::prelude::*;
+
+/// What opens on the Bench.
+const OPENED: [&str; 13] = [
+    "[data-choose=flash]",
+    "[data-part=Shoes]",
+    "[data-choose=daylight]",
+    "[data-choose=cautions]",
+    "[data-choose=camera]",
+    "[data-choose=movement]",
+    "[data-choose=tones]",
+    "[data-choose=burst]",
+    "[data-choose=targets]",
+    "[data-choose=lamps]",
+    "[data-choose=ways]",
+    "[data-reading=subject]",
+    "[data-reading=background]",
+];
+
+/// Runs the library on the page as it is.
+async fn nothing_is_wrong(browser: &Browser, place: &str) {
+    let library = concat!(env!("CARGO_MANIFEST_DIR"), "/../../web/node_modules/axe-core/axe.min.js");
+    if browser.run("return !window.axe", vec![]).await == true {
+        let text = std::fs::read_to_string(library).expect("the library is installed with the interface's packages");
+        browser.run(&text, vec![]).await;
+    }
+    browser
+        .run(
+            "window.found = undefined; axe.run(document, { resultTypes: ['violations'] }).then(({ violations }) => { \
+             window.found = violations.map(({ id, nodes }) => `${id}: ${nodes.map((node) => node.html.slice(0, 160)).join(' | ')}`) })",
+            vec![],
+        )
+        .await;
+    browser.until("window.found").await;
+    let found = browser.run("return window.found", vec![]).await;
+    assert_eq!(found.as_array().map(Vec::len), Some(0), "{place}: {found:#}");
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn screens_and_what_opens_on_them_are_for_everyone() {
+    let server = Server::demo();
+    let browser = Browser::open().await;
+    browser.size(1280, 800).await;
+    for theme in ["Set", "Daylight"] {
+        open_shot(&browser, &server, "Double ropes, both feet up").await;
+        nothing_is_wrong(&browser, &format!("Bench in {theme}")).await;
+        for opener in OPENED {
+            browser.click(opener).await;
+            browser.until("document.querySelector('[role=dialog]') && !document.querySelector('[data-loading]')").await;
+            nothing_is_wrong(&browser, &format!("{opener} in {theme}")).await;
+            browser.keys(Key::Escape + "").await;
+            browser.until("!document.querySelector('[role=dialog]')").await;
+        }
+        for (key, what) in [("v", "Versions"), ("u", "Drag"), ("z", "Groups"), ("?", "Keys"), ("c", "Match")] {
+            browser.run("document.activeElement.blur()", vec![]).await;
+            browser.keys(key).await;
+            let opened = "document.querySelector('[role=dialog]') || document.querySelector('[data-testid=match]') \
+                          || location.search.includes('match')";
+            browser.until(opened).await;
+            nothing_is_wrong(&browser, &format!("{what} in {theme}")).await;
+            browser.keys(Key::Escape + "").await;
+            browser.until("!document.querySelector('[role=dialog]')").await;
+        }
+        for path in ["/", "/kit/unit", "/kit/camera", "/kit/modifier", "/kit/lamp", "/copies"] {
+            browser.driver.goto(server.url(path)).await.unwrap();
+            browser.until("document.querySelector('h1')").await;
+            nothing_is_wrong(&browser, &format!("{path} in {theme}")).await;
+        }
+        browser.driver.goto(server.url("/kit/unit")).await.unwrap();
+        browser.until("document.querySelector('[data-testid=at-power]')").await;
+        browser.keys("e").await;
+        browser.until("document.querySelector('[aria-label=Figures]')").await;
+        nothing_is_wrong(&browser, &format!("entering a unit in {theme}")).await;
+        browser.driver.goto(server.url("/")).await.unwrap();
+        browser.until("document.querySelector('[aria-label$=\"the theme\"]')").await;
+        browser.click("[aria-label$='the theme']").await;
+    }
+}
