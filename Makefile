@@ -24,8 +24,9 @@ bench: build ## speeds and sizes, printed
 shots: web/dist/index.html.gz ## refresh docs/screenshots
 	cargo test --quiet --workspace --test it -- --ignored --exact interface::screenshots
 
-contract: ## refresh docs/openapi.json and the TypeScript types made from it
+contract: ## refresh docs/openapi.json, the schemas of the open files, and the TypeScript types
 	cargo run --quiet --package dash-pebble -- openapi > docs/openapi.json
+	for of in shot shots kit; do cargo run --quiet --package dash-pebble -- schema $$of > docs/formats/$$of.schema.json; done
 	cd web && npm run --silent types
 
 format:

@@ -38,6 +38,17 @@ const EXAMPLES: &str = "Examples:
 
 A shot file is described in docs/formats.md; the pages of the model are in docs/model.md.";
 
+/// Open files.
+#[derive(Clone, Copy, Debug, clap::ValueEnum)]
+enum FileName {
+    /// One shot
+    Shot,
+    /// Several shots
+    Shots,
+    /// A kit
+    Kit,
+}
+
 #[derive(Debug, Subcommand)]
 enum Command {
     /// Serve the web application on this machine
@@ -116,6 +127,12 @@ enum Command {
     },
     /// Write the OpenAPI document of the HTTP interface
     Openapi,
+    /// Write the JSON Schema of an open file
+    Schema {
+        /// Which file
+        #[arg(value_enum)]
+        of: FileName,
+    },
 }
 
 /// The priorities as they are typed.
@@ -174,6 +191,11 @@ pub fn run(arguments: Arguments) -> anyhow::Result<()> {
         Command::Check { file } => waited(check(&file)),
         Command::Rescue { file, new } => waited(rescue(&file, &new)),
         Command::Openapi => written(&api::contract()),
+        Command::Schema { of } => written(&api::json_schema(match of {
+            FileName::Shot => "Shot",
+            FileName::Shots => "ShotsFile",
+            FileName::Kit => "Kit",
+        })),
     }
 }
 

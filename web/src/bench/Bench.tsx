@@ -117,7 +117,7 @@ function Bench({ initial, match: Match }: Props & { initial: ShotAnswer }) {
 
   if (matching) {
     return (
-      <Suspense fallback={null}>
+      <Suspense fallback={<Waiting what="Match" error={null} onRetry={() => undefined} />}>
         <Match
           shot={shot}
           saving={SAVING_WORDS[saving]}

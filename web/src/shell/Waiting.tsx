@@ -5,7 +5,8 @@ type Props = { what: string; error: Error | null; onRetry: () => void }
 /** Nothing to show yet, or nothing to be had: which, and what to do. */
 export function Waiting({ what, error, onRetry }: Props) {
   return (
-    <Center h="100%">
+    <Center component="main" h="100%">
+      <h1 className="hidden-text">{what}</h1>
       {error ? (
         <Stack align="center" maw={420} role="alert">
           <Text ta="center">{error.message}</Text>

@@ -1,14 +1,25 @@
-import { Button, Menu, Text } from '@mantine/core'
+import { Button, CloseButton, Menu, Select, Text, TextInput } from '@mantine/core'
+import { useDebouncedValue } from '@mantine/hooks'
 import { Key } from '../commands/Key'
-import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query'
+import { keepPreviousData, useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
-import { answered, client, type ShotCard } from '../api/client'
+import { answered, asked, client, type ShotCard } from '../api/client'
+import { FilePick } from '../controls/FilePick'
+import { choices } from '../words/choices'
 import { IntentMark } from '../marks/IntentMark'
 import { SeverityMark } from '../marks/SeverityMark'
 import { useCommands } from '../commands/useCommands'
 import { Waiting } from '../shell/Waiting'
 import classes from './ShotsScreen.module.css'
+
+type Sort = 'made' | 'changed' | 'title' | 'place'
+const SORTS = choices<Sort>({
+  made: 'as they were made',
+  changed: 'last worked on first',
+  title: 'by title',
+  place: 'by place',
+})
 
 /** Shots fetched at a time. */
 const PAGE = 24
@@ -18,11 +29,15 @@ export function ShotsScreen() {
   const queries = useQueryClient()
   const navigate = useNavigate()
   const [removed, setRemoved] = useState<ShotCard>()
+  const [wanted, setWanted] = useState('')
+  const [sort, setSort] = useState<Sort>('made')
+  const [find] = useDebouncedValue(wanted.trim(), 120)
   const list = useInfiniteQuery({
-    queryKey: ['shots', 'cards'],
+    queryKey: ['shots', 'cards', find, sort],
+    placeholderData: keepPreviousData,
     initialPageParam: 0,
     queryFn: ({ pageParam: skip, signal }) =>
-      answered(client.GET('/api/shots', { params: { query: { skip, most: PAGE } }, signal })),
+      answered(client.GET('/api/shots', { params: { query: { skip, most: PAGE, find, sort } }, signal })),
     getNextPageParam: (last, _, skip) => (skip + PAGE < last.count ? skip + PAGE : undefined),
   })
   const refresh = () => queries.invalidateQueries({ queryKey: ['shots'] })
@@ -57,6 +72,31 @@ export function ShotsScreen() {
     },
   })
 
+  const takeIn = useMutation({
+    mutationFn: async (file: File) => {
+      const response = await asked('/api/shots/import', {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: file,
+      })
+      return ((await response.json()) as { ids: string[] }).ids.length
+    },
+    onSuccess: refresh,
+  })
+  const rename = useMutation({
+    mutationFn: async ({ card, title }: { card: ShotCard; title: string }) => {
+      const path = { id: card.id }
+      const kept = await answered(client.GET('/api/shots/{id}', { params: { path } }))
+      return answered(
+        client.PUT('/api/shots/{id}', {
+          params: { path, header: { 'If-Match': `"${kept.version}"` } },
+          body: { ...kept.shot, title },
+        }),
+      )
+    },
+    onSuccess: refresh,
+  })
+
   useEffect(() => {
     document.title = 'Shots · Dash Pebble'
   }, [])
@@ -65,11 +105,35 @@ export function ShotsScreen() {
   if (!list.data) return <Waiting what="your shots" error={list.error} onRetry={() => void list.refetch()} />
   const cards = list.data.pages.flatMap((page) => page.shots)
   const unreadable = list.data.pages.flatMap((page) => page.unreadable)
-  const failure = fresh.error ?? remove.error ?? restore.error
+  const failure = fresh.error ?? remove.error ?? restore.error ?? takeIn.error ?? rename.error
   return (
     <main className={classes.screen}>
       <header className={classes.head}>
         <h1>Shots</h1>
+        <TextInput
+          size="sm"
+          aria-label="Find a shot"
+          placeholder="Find by title, place or part"
+          className={classes.find}
+          value={wanted}
+          onChange={(event) => setWanted(event.currentTarget.value)}
+        />
+        <Select
+          size="sm"
+          aria-label="Sorted"
+          w={190}
+          allowDeselect={false}
+          data={SORTS}
+          value={sort}
+          onChange={(to) => to && setSort(to as Sort)}
+        />
+        <span className={classes.spacer} />
+        <FilePick accept=".json" loading={takeIn.isPending} onFile={(file) => takeIn.mutate(file)}>
+          Take in a file
+        </FilePick>
+        <Button component="a" href="/api/shots.json" download radius="xl" size="compact-sm" variant="default">
+          Give all out
+        </Button>
         <Button radius="xl" loading={fresh.isPending} onClick={() => fresh.mutate(undefined)}>
           New shot&nbsp;
           <Key of="new_shot" />
@@ -93,7 +157,16 @@ export function ShotsScreen() {
           </Button>
         </p>
       )}
-      {cards.length === 0 && (
+      {takeIn.data !== undefined && (
+        <p className={classes.notice} role="status">
+          {takeIn.data === 1 ? '1 shot was' : `${takeIn.data} shots were`} taken in, at the end of the list.
+          <CloseButton size="sm" aria-label="Close this notice" onClick={takeIn.reset} />
+        </p>
+      )}
+      {cards.length === 0 && find !== '' && (
+        <Text c="dimmed">No shot has these words in its title, its place or its parts.</Text>
+      )}
+      {cards.length === 0 && find === '' && (
         <Text c="dimmed">
           No shots yet. Start one: name what moves and what must be still, and see the frame before it is
           taken.
@@ -106,6 +179,7 @@ export function ShotsScreen() {
             card={card}
             onCopy={() => fresh.mutate(card.id)}
             onRemove={() => remove.mutate(card)}
+            onRename={(title) => rename.mutate({ card, title })}
           />
         ))}
       </ul>
@@ -136,7 +210,15 @@ function More({ count, onSeen }: { count: number; onSeen: () => void }) {
   )
 }
 
-function Card({ card, onCopy, onRemove }: { card: ShotCard; onCopy: () => void; onRemove: () => void }) {
+type CardProps = {
+  card: ShotCard
+  onCopy: () => void
+  onRemove: () => void
+  onRename: (title: string) => void
+}
+
+function Card({ card, onCopy, onRemove, onRename }: CardProps) {
+  const [naming, setNaming] = useState(false)
   return (
     <li className={classes.card} data-shot={card.title}>
       <Link to={`/shots/${card.id}`} className={classes.open}>
@@ -150,6 +232,21 @@ function Card({ card, onCopy, onRemove }: { card: ShotCard; onCopy: () => void; 
         />
         <h2 className={classes.title}>{card.title}</h2>
       </Link>
+      {naming && (
+        <TextInput
+          size="xs"
+          aria-label="New title"
+          data-autofocus
+          autoFocus
+          defaultValue={card.title}
+          onKeyDown={(event) => {
+            if (event.key === 'Escape') setNaming(false)
+            if (event.key !== 'Enter') return
+            onRename(event.currentTarget.value)
+            setNaming(false)
+          }}
+        />
+      )}
       <p className={classes.place}>
         {card.place} <span className="mono">{card.exposure}</span>
       </p>
@@ -177,7 +274,7 @@ function Card({ card, onCopy, onRemove }: { card: ShotCard; onCopy: () => void; 
           </span>
         )}
       </p>
-      <Menu position="bottom-end">
+      <Menu position="bottom-end" returnFocus={false}>
         <Menu.Target>
           <Button
             size="compact-sm"
@@ -191,6 +288,12 @@ function Card({ card, onCopy, onRemove }: { card: ShotCard; onCopy: () => void; 
         </Menu.Target>
         <Menu.Dropdown>
           <Menu.Item onClick={onCopy}>Start a new shot from this</Menu.Item>
+          <Menu.Item data-do="rename" onClick={() => setNaming(true)}>
+            Rename it
+          </Menu.Item>
+          <Menu.Item component="a" href={`/api/shots/${card.id}/file`} download>
+            Give it out as a file
+          </Menu.Item>
           <Menu.Item onClick={onRemove}>Take off the list</Menu.Item>
         </Menu.Dropdown>
       </Menu>

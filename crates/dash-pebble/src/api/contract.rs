@@ -7,6 +7,7 @@ use super::ranges::RANGES;
 use crate::demo;
 use pebble_core::gear::Item;
 use serde_json::{Map, Value, json};
+use std::collections::BTreeSet;
 
 /// A shot of the demo data, by its identity.
 const SHOT: &str = "double-ropes";
@@ -139,6 +140,7 @@ fn bodies() -> Map<String, Value> {
         "MatchRequest": { "shot": shot },
         "JobRequest": { "shots": [SHOT] },
         "Item": unit,
+        "ShotOrShots": shot,
         "FlashUnit": own,
         "Kit": &*demo::KIT,
         "VersionName": { "name": "as approved" },
@@ -164,5 +166,38 @@ fn ranges(document: &mut Value) {
                 property["maximum"] = json!(limits.max);
             }
         }
+    }
+}
+
+/// One schema of a document with all that it refers to, as JSON Schema 2020-12.
+pub(super) fn json_schema(document: &Value, of: &str) -> Value {
+    let schemas = &document["components"]["schemas"];
+    let mut needed = BTreeSet::new();
+    let mut open = vec![of.to_owned()];
+    while let Some(name) = open.pop() {
+        if needed.insert(name.clone()) {
+            referred(&schemas[&name], &mut open);
+        }
+    }
+    let text = |name: &str| schemas[name].to_string().replace("#/components/schemas/", "#/$defs/");
+    let read = |name: &str| serde_json::from_str::<Value>(&text(name)).unwrap_or_default();
+    let definitions: Map<String, Value> =
+        needed.iter().filter(|name| *name != of).map(|name| (name.clone(), read(name))).collect();
+    let mut whole = read(of);
+    whole["$schema"] = json!("https://json-schema.org/draft/2020-12/schema");
+    whole["$defs"] = Value::Object(definitions);
+    whole
+}
+
+/// Names of the schemas that a value refers to.
+fn referred(value: &Value, names: &mut Vec<String>) {
+    match value {
+        Value::Object(fields) => {
+            let own = fields.get("$ref").and_then(Value::as_str).and_then(|path| path.rsplit('/').next());
+            names.extend(own.map(str::to_owned));
+            fields.values().for_each(|inner| referred(inner, names));
+        }
+        Value::Array(items) => items.iter().for_each(|inner| referred(inner, names)),
+        _ => {}
     }
 }

@@ -3,6 +3,7 @@
 pub mod body;
 mod contract;
 pub mod copies;
+mod files;
 pub mod forecast;
 pub mod guard;
 pub mod kept;
@@ -112,6 +113,8 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(copies::look))
         .routes(routes!(copies::bring_back))
         .routes(routes!(shots::fitted))
+        .routes(routes!(files::one))
+        .routes(routes!(files::several))
         .routes(routes!(shots::asks))
         .routes(routes!(kit::offered))
         .routes(routes!(kit::shelf))
@@ -131,6 +134,7 @@ fn api() -> OpenApiRouter<App> {
         .merge(
             OpenApiRouter::new()
                 .routes(routes!(kit::import))
+                .routes(routes!(files::take_in))
                 .routes(routes!(kit::import_units))
                 .layer(DefaultBodyLimit::max(LARGEST_KIT)),
         )
@@ -148,6 +152,11 @@ pub fn contract() -> serde_json::Value {
     let mut document = api().split_for_parts().1;
     document.info.version = "1".to_owned();
     contract::completed(&document)
+}
+
+/// A schema of the contract as a JSON Schema of its own: what a file of this kind may hold.
+pub fn json_schema(of: &str) -> serde_json::Value {
+    contract::json_schema(&contract(), of)
 }
 
 /// The whole server.

@@ -58,7 +58,7 @@ pub struct ShotList {
 }
 
 /// Which part of the list.
-#[derive(Clone, Copy, Debug, Deserialize, utoipa::IntoParams)]
+#[derive(Clone, Debug, Deserialize, utoipa::IntoParams)]
 #[into_params(parameter_in = Query)]
 pub struct ListQuery {
     /// So many are passed over.
@@ -69,6 +69,29 @@ pub struct ListQuery {
     #[serde(default = "a_page")]
     #[param(minimum = 0)]
     most: u32,
+    /// Only those with all of these words in title, place or parts.
+    #[serde(default)]
+    #[param(required = false)]
+    find: String,
+    /// By what they are sorted; as they were made when not said.
+    #[serde(default)]
+    #[param(inline)]
+    sort: SortBy,
+}
+
+/// Orders of the list.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum SortBy {
+    /// As they were made.
+    #[default]
+    Made,
+    /// The one that was worked on last first.
+    Changed,
+    /// By title.
+    Title,
+    /// By place, then title.
+    Place,
 }
 
 /// Shots of a page when nobody says how many.
@@ -84,11 +107,37 @@ fn a_page() -> u32 {
 #[utoipa::path(get, path = "/api/shots", params(ListQuery), responses((status = 200, body = ShotList)))]
 pub async fn list(State(app): State<App>, Asked(query): Asked<ListQuery>) -> Result<Json<ShotList>, ApiError> {
     let page = Page { skip: query.skip.into(), most: query.most.min(LONGEST_PAGE).into() };
-    let kept = shots::page(&app.store, page).await?;
-    let count = shots::count::<Shot>(&app.store).await?;
+    let (kept, count) = if query.find.trim().is_empty() && query.sort == SortBy::Made {
+        (shots::page(&app.store, page).await?, shots::count::<Shot>(&app.store).await?)
+    } else {
+        found(shots::all(&app.store).await?, &query, page)
+    };
     // Every card is a forecast: not on the threads that answer.
     let made = tokio::task::spawn_blocking(move || cards(kept, count)).await;
     Ok(Json(made.map_err(|error| ApiError::Internal(format!("the list was not made: {error}")))??))
+}
+
+/// The shots that are looked for, in the order that is asked for, and how many there are of them. What cannot be read has no
+/// words and no place: it stands on the whole list.
+fn found(all: Vec<Result<Kept, ShotError>>, query: &ListQuery, page: Page) -> (Vec<Result<Kept, ShotError>>, i64) {
+    let wanted: Vec<String> = query.find.to_lowercase().split_whitespace().map(str::to_owned).collect();
+    let has = |kept: &Kept| {
+        let parts = kept.thing.parts.iter().map(|part| part.name.as_str());
+        let words: Vec<&str> = [kept.thing.title.as_str(), &kept.thing.place].into_iter().chain(parts).collect();
+        let words = words.join(" ").to_lowercase();
+        wanted.iter().all(|word| words.contains(word.as_str()))
+    };
+    let mut kept: Vec<Kept> = all.into_iter().filter_map(Result::ok).filter(has).collect();
+    let title = |kept: &Kept| kept.thing.title.to_lowercase();
+    match query.sort {
+        SortBy::Made => {}
+        SortBy::Changed => kept.sort_by(|a, b| b.changed_at.cmp(&a.changed_at)),
+        SortBy::Title => kept.sort_by_cached_key(title),
+        SortBy::Place => kept.sort_by_cached_key(|kept| (kept.thing.place.to_lowercase(), title(kept))),
+    }
+    let count = kept.len() as i64;
+    let (skip, most) = (page.skip.max(0) as usize, page.most.max(0) as usize);
+    (kept.into_iter().skip(skip).take(most).map(Ok).collect(), count)
 }
 
 fn cards(kept: Vec<Result<Kept, ShotError>>, count: i64) -> Result<ShotList, ApiError> {

@@ -25,6 +25,20 @@ pub async fn add(store: &Store, shot: &Shot) -> Result<Kept, ShotError> {
     Ok(kept)
 }
 
+/// Adds several shots at the end of the list, all or none.
+///
+/// # Errors
+/// [`DocumentError::Database`].
+pub async fn add_all(store: &Store, several: &[Shot]) -> Result<Vec<String>, ShotError> {
+    let mut change = store.change().await?;
+    let mut ids = Vec::with_capacity(several.len());
+    for shot in several {
+        ids.push(add_within(&mut change, shot).await?);
+    }
+    change.commit().await?;
+    Ok(ids)
+}
+
 /// [`add`] as part of a larger change; returns the identity.
 async fn add_within(connection: &mut SqliteConnection, shot: &Shot) -> Result<String, ShotError> {
     let id =

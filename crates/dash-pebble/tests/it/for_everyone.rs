@@ -60,8 +60,8 @@ async fn screens_and_what_opens_on_them_are_for_everyone() {
         for (key, what) in [("v", "Versions"), ("u", "Drag"), ("z", "Groups"), ("?", "Keys"), ("c", "Match")] {
             browser.run("document.activeElement.blur()", vec![]).await;
             browser.keys(key).await;
-            let opened = "document.querySelector('[role=dialog]') || document.querySelector('[data-testid=match]') \
-                          || location.search.includes('match')";
+            let opened = "document.querySelector('[role=dialog]') \
+                          || location.search.includes('match') && document.querySelector('main h1')";
             browser.until(opened).await;
             nothing_is_wrong(&browser, &format!("{what} in {theme}")).await;
             browser.keys(Key::Escape + "").await;
