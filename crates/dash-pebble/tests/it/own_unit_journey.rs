@@ -24,7 +24,7 @@ impl Counted<'_> {
         found.unwrap_or_else(|error| panic!("{path}: {error}")).click().await.unwrap();
     }
 
-    async fn key(&self, key: &str) {
+    async fn key(&self, key: impl Into<TypingData>) {
         self.one();
         self.browser.keys(key).await;
     }
@@ -65,7 +65,7 @@ async fn a_first_answer_with_an_own_unit_takes_few_presses() {
     me.figure("Guide number", "62").await;
     me.choose("Makes less light by", "Quenched").await;
     me.figure("t0.5 at full", "1/900 s").await;
-    me.key(&(Key::Enter + "")).await;
+    me.key(Key::Enter + "").await;
     browser.until("location.pathname === '/kit/unit/own-500'").await;
 
     // A shot, and the unit in it.
@@ -75,7 +75,7 @@ async fn a_first_answer_with_an_own_unit_takes_few_presses() {
     browser.until("document.querySelector('[data-choose=flash]')").await;
     me.press("//*[@data-choose='flash']").await;
     me.choose("Unit", "Own 500").await;
-    me.key(&(Key::Escape + "")).await;
+    me.key(Key::Escape + "").await;
 
     // The answer: what it freezes to, where its light falls, and what is not known of it.
     browser.until("document.querySelector('[data-choose=flash]').innerText.includes('Own 500')").await;
