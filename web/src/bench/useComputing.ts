@@ -16,12 +16,12 @@ export function useComputing(now: Now, say: (saving: Saving | ((before: Saving) 
     () =>
       new Latest<{ shot: Shot; view: View }>(async ({ shot, view }) => {
         try {
-          const [answer, frame] = await Promise.all([
-            answered(client.POST('/api/bench', { body: shot })),
-            picture(soloed(shot, view.solo), view.width, view.layers, view.crop),
-          ])
+          // The picture is on the screen as soon as it is here, whatever the figures take.
+          const drawn = picture(soloed(shot, view.solo), view.width, view.layers, view.crop).then((frame) =>
+            frames.show(frame, compute.isStale),
+          )
+          const [answer] = await Promise.all([answered(client.POST('/api/bench', { body: shot })), drawn])
           now.current.refused = false
-          frames.show(frame, compute.isStale)
           // The picture first; figures and sentences follow in the next breath.
           startTransition(() => {
             setAnswer(answer)
