@@ -1743,7 +1743,7 @@ export interface components {
          * @description What a set-up has to meet; where two relaxations cost the same, the earlier one is named first.
          * @enum {string}
          */
-        Demand: "iso" | "shutter" | "filter" | "key" | "ambient" | "background" | "darker" | "near" | "far" | "modifier" | "high_speed" | "blur" | "depth" | "frames" | "rate" | "charge" | "heads" | "owned" | "weight" | "sync" | "streak" | "ghost" | "trail";
+        Demand: "iso" | "aperture" | "shutter" | "filter" | "key" | "ambient" | "background" | "darker" | "near" | "far" | "place" | "modifier" | "high_speed" | "freeze" | "blur" | "depth" | "frames" | "rate" | "charge" | "heads" | "owned" | "weight" | "sync" | "streak" | "ghost" | "trail";
         /** @description Depth of field. */
         Depth: {
             /**
@@ -4977,6 +4977,16 @@ export interface components {
             ambient?: components["schemas"]["Between"] | null;
             /** @description Whether something else may be put in front of the light. */
             any_modifier?: boolean | null;
+            /**
+             * Format: double
+             * @description No smaller than this one.
+             */
+            aperture_max_f?: number | null;
+            /**
+             * Format: double
+             * @description No wider open than this f-number.
+             */
+            aperture_min_f?: number | null;
             background?: components["schemas"]["Between"] | null;
             /** @description How much parts may blur, where it is not what their intent and the use of the picture allow. */
             blur?: components["schemas"]["BlurLimit"][];
@@ -5020,6 +5030,11 @@ export interface components {
              */
             frames_per_second?: number | null;
             /**
+             * Format: double
+             * @description Longest freezing time of a flash, by the school of the shot.
+             */
+            freeze_at_most_ms?: number | null;
+            /**
              * Format: int32
              * @description Equal heads side by side at most.
              */
@@ -5046,6 +5061,8 @@ export interface components {
              * @description No nearer than this; where not said, no nearer than keeps the light out of the frame.
              */
             nearest_m?: number | null;
+            /** @description Whether lights stay where they stand; where not said, they do when their distance is locked. */
+            places_stay?: boolean | null;
             /** @description Slowest time. */
             slowest?: string | null;
             /**

@@ -13,6 +13,7 @@ const BY_SUFFIX: Record<string, Counted> = {
   ' m/s': { kind: 'speed', unit: 'm/s' },
   ' s': { kind: 'time', unit: 's' },
   ' ms': { kind: 'time', unit: 'ms' },
+  ' st': { kind: 'stops', unit: 'stops' },
   ' stops': { kind: 'stops', unit: 'stops' },
   '°': { kind: 'angle', unit: '°' },
   ' °/s': { kind: 'turn_rate', unit: '°/s' },

@@ -43,7 +43,7 @@ export function Entry({ draft, isNew, problem, busy, onChange, onSave, onDrop }:
     if (missing(draft).length === 0) return onSave()
     setAsking(true)
     // What is asked is in the page by now: it has stood there empty.
-    form.querySelector<HTMLElement>('[data-asked] input')?.focus()
+    form.querySelector<HTMLElement>('[data-needed] input')?.focus()
   }
   const absent = missing(draft).map((field) => field.pointer)
   // A new thing begins with its name.
@@ -72,7 +72,7 @@ export function Entry({ draft, isNew, problem, busy, onChange, onSave, onDrop }:
               {fields.map((field) => (
                 <div
                   key={field.pointer + field.as}
-                  data-asked={absent.includes(field.pointer) || undefined}
+                  data-needed={absent.includes(field.pointer) || undefined}
                   className={
                     WIDE.includes(field.as) || field.pointer === '/control' ? classes.wide : undefined
                   }

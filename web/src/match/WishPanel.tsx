@@ -110,6 +110,11 @@ export function WishPanel({ own, asked, onChange }: Props) {
           )}
         </div>
       ))}
+      {line(
+        ['freeze_at_most_ms'],
+        'A flash lasts at most',
+        figure('freeze_at_most_ms', 'A flash lasts at most', ' ms'),
+      )}
       {line(['depth_m'], 'Depth', figure('depth_m', 'Depth', ' m'))}
       {line(['trail'], 'Trails hidden under ΔL*', figure('trail', 'Trails hidden under'))}
       {line(
@@ -123,6 +128,13 @@ export function WishPanel({ own, asked, onChange }: Props) {
         'ISO, noise',
         <>
           {figure('iso_min', 'ISO from')} to {figure('iso_max', 'ISO to')}
+        </>,
+      )}
+      {line(
+        ['aperture_min_f', 'aperture_max_f'],
+        'Aperture, f/',
+        <>
+          {figure('aperture_min_f', 'Aperture from')} to {figure('aperture_max_f', 'Aperture to')}
         </>,
       )}
       {line(
@@ -140,6 +152,12 @@ export function WishPanel({ own, asked, onChange }: Props) {
         onChange={(event) => set({ high_speed: event.currentTarget.checked })}
       />
       <h3>Lights</h3>
+      <Checkbox
+        size="xs"
+        label="They stay where they stand"
+        checked={asked.places_stay ?? false}
+        onChange={(event) => set({ places_stay: event.currentTarget.checked })}
+      />
       {line(
         ['nearest_m', 'farthest_m'],
         'Distance',

@@ -62,7 +62,7 @@ async fn a_unit_is_added_measured_and_seen_on_the_bench() {
     browser.type_over(&name, "Ember 900").await;
     // What is asked first is asked at its place, and nothing is made up for it.
     press(&browser, "Keep").await;
-    browser.until("document.querySelector('[data-asked]')?.innerText.includes('This is asked first.')").await;
+    browser.until("document.querySelector('[data-needed]')?.innerText.includes('This is asked first.')").await;
     pick(&browser, "Known as", "guide number").await;
     let number = browser.labelled("Guide number").await;
     browser.type_over(&number, "160 ft").await;

@@ -56,6 +56,12 @@ wire! {
         /// Highest ISO: the ceiling of noise.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         pub iso_max: Option<f64>,
+        /// No wider open than this f-number.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub aperture_min_f: Option<f64>,
+        /// No smaller than this one.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub aperture_max_f: Option<f64>,
         /// Slowest time.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         pub slowest: Option<String>,
@@ -71,12 +77,18 @@ wire! {
         /// No farther than this.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         pub farthest_m: Option<f64>,
+        /// Whether lights stay where they stand; where not said, they do when their distance is locked.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub places_stay: Option<bool>,
         /// Whether a light may glow for high-speed sync.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         pub high_speed: Option<bool>,
         /// Whether something else may be put in front of the light.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         pub any_modifier: Option<bool>,
+        /// Longest freezing time of a flash, by the school of the shot.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub freeze_at_most_ms: Option<f64>,
         /// How much parts may blur, where it is not what their intent and the use of the picture allow.
         #[serde(default, skip_serializing_if = "Vec::is_empty")]
         pub blur: Vec<BlurLimit>,

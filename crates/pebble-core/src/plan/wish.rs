@@ -1,5 +1,6 @@
 //! What a set-up has to meet: from the shot where nothing else is said, tightened or loosened by the photographer.
 
+use crate::file::look::Held;
 use crate::file::shot::{Intent, Shot};
 use crate::file::wish::{Between, BlurLimit, Borrowed, Wish};
 use crate::physics::ghost::SEEN_FROM;
@@ -7,8 +8,8 @@ use crate::physics::shutter::SyncMode;
 use crate::plan::Plan;
 use crate::plan::check::At;
 use crate::quantity::bounds::{self, Invalid};
-use crate::quantity::scale::{Iso, ShutterTime};
-use crate::quantity::{Metres, Stops};
+use crate::quantity::scale::{Aperture, Iso, ShutterTime};
+use crate::quantity::{Metres, Seconds, Stops};
 
 /// How far the key may be from its target: half a click.
 const KEY_WITHIN: f64 = 1.0 / 6.0;
@@ -37,6 +38,8 @@ pub struct Bounds {
     pub darker: Stops,
     /// Lowest and highest ISO.
     pub iso: (Iso, Iso),
+    /// Widest and smallest aperture.
+    pub aperture: (Aperture, Aperture),
     /// Slowest and fastest time.
     pub shutter: (ShutterTime, ShutterTime),
     /// Most grey.
@@ -45,6 +48,10 @@ pub struct Bounds {
     pub nearest: Option<Metres>,
     /// No farther.
     pub farthest: Metres,
+    /// Whether lights stay where they stand.
+    pub places_stay: bool,
+    /// Longest freezing time, where it was said.
+    pub freeze: Option<Seconds>,
     /// Whether a light may glow.
     pub high_speed: bool,
     /// Whether other modifiers are tried.
@@ -87,7 +94,13 @@ impl Bounds {
         };
         let usual_highest = [ceiling, set.iso].into_iter().fold(body.isos.0, |a, b| if b > a { b } else { a });
         let usual_highest = if usual_highest > body.isos.1 { body.isos.1 } else { usual_highest };
-        let isos = (iso("iso_min", wish.iso_min, body.isos.0)?, iso("iso_max", wish.iso_max, usual_highest)?);
+        // What is locked on the Bench stays, unless the wish says otherwise.
+        let locked = |control: Held| shot.hold.contains(&control);
+        let (usual_isos, usual_aperture) = (
+            if locked(Held::Iso) { (set.iso, set.iso) } else { (body.isos.0, usual_highest) },
+            if locked(Held::Aperture) { (set.aperture, set.aperture) } else { body.apertures },
+        );
+        let isos = (iso("iso_min", wish.iso_min, usual_isos.0)?, iso("iso_max", wish.iso_max, usual_isos.1)?);
         if isos.0 > isos.1 {
             let reason = format!("iso_max is {}: there is no ISO between them", isos.1.label(body.grid));
             return Err(at.contradiction("iso_min", isos.0.label(body.grid), reason));
@@ -95,11 +108,25 @@ impl Bounds {
         let time = |name: &str, value: &Option<String>, usual: ShutterTime| {
             value.as_ref().map_or(Ok(usual), |text| ShutterTime::read(&at.of(name), text, body.grid))
         };
+        let aperture = |name: &str, value: Option<f64>, usual: Aperture| {
+            value.map_or(Ok(usual), |value| Aperture::read(&at.of(name), value, body.grid))
+        };
+        let apertures = (
+            aperture("aperture_min_f", wish.aperture_min_f, usual_aperture.0)?,
+            aperture("aperture_max_f", wish.aperture_max_f, usual_aperture.1)?,
+        );
+        if apertures.0 > apertures.1 {
+            let reason =
+                format!("aperture_max_f is {}: there is no aperture between them", apertures.1.label(body.grid));
+            return Err(at.contradiction("aperture_min_f", apertures.0.label(body.grid), reason));
+        }
         // What shall streak says itself how long that takes.
         let streaks = plan.parts.iter().any(|part| part.intent == Intent::Dash);
         let slow = if streaks { body.times.0 } else { ShutterTime::from_tv6(USUAL_SLOWEST) };
         let usual_slowest = if set.shutter.time() > slow.time() { set.shutter } else { slow };
-        let times = (time("slowest", &wish.slowest, usual_slowest)?, time("fastest", &wish.fastest, body.times.1)?);
+        let (usual_slowest, usual_fastest) =
+            if locked(Held::Shutter) { (set.shutter, set.shutter) } else { (usual_slowest, body.times.1) };
+        let times = (time("slowest", &wish.slowest, usual_slowest)?, time("fastest", &wish.fastest, usual_fastest)?);
         if times.0.time() < times.1.time() {
             let reason = format!("fastest is {}: there is no time between them", times.1.label(body.grid));
             return Err(at.contradiction("slowest", times.0.label(body.grid), reason));
@@ -135,10 +162,16 @@ impl Bounds {
                 .map_or(Ok(ANYWHERE), |between| window(&at.inside("background"), between))?,
             darker: -stops("darker_stops", wish.darker_stops, &bounds::FILTER, 0.0)?,
             iso: isos,
+            aperture: apertures,
             shutter: times,
             filter_max: stops("filter_max_stops", wish.filter_max_stops, &bounds::FILTER, ALL_FILTERS)?,
             nearest,
             farthest,
+            places_stay: wish.places_stay.unwrap_or(locked(Held::FlashDistance)),
+            freeze: wish
+                .freeze_at_most_ms
+                .map(|most| at.millis("freeze_at_most_ms", most, &bounds::PULSE_TIME))
+                .transpose()?,
             high_speed: wish.high_speed.unwrap_or(highs),
             any_modifier: wish.any_modifier.unwrap_or(false),
             blur: blur(&at, wish, plan)?,
@@ -175,11 +208,15 @@ impl Bounds {
             darker_stops: Some(-self.darker.as_stops() + 0.0),
             iso_min: Some(number(self.iso.0.label(grid), self.iso.0.number())),
             iso_max: Some(number(self.iso.1.label(grid), self.iso.1.number())),
+            aperture_min_f: Some(number(self.aperture.0.label(grid), self.aperture.0.number())),
+            aperture_max_f: Some(number(self.aperture.1.label(grid), self.aperture.1.number())),
             slowest: Some(self.shutter.0.label(grid)),
             fastest: Some(self.shutter.1.label(grid)),
             filter_max_stops: Some(self.filter_max.as_stops()),
             nearest_m: self.nearest.map(Metres::as_metres),
             farthest_m: Some(self.farthest.as_metres()),
+            places_stay: Some(self.places_stay),
+            freeze_at_most_ms: self.freeze.map(Seconds::as_millis),
             high_speed: Some(self.high_speed),
             any_modifier: Some(self.any_modifier),
             blur: limits

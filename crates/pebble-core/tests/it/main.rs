@@ -17,6 +17,7 @@ mod kit;
 mod light_paths;
 mod lights;
 mod matching;
+mod matching_keeps;
 mod matching_lights;
 mod matching_rules;
 mod meter_readings;

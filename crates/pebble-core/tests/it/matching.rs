@@ -87,6 +87,11 @@ proptest! {
         (rear, halves, any_modifier, high_speed) in any::<(bool, bool, bool, bool)>(),
         (frames, rate, flashes) in (1..6_u32, 0.5..4.0_f64, 0..200_u32),
         (weight_kg, near_m) in (prop::option::of(1.0..6.0_f64), prop::option::weighted(0.8, 0.8..1.4_f64)),
+        (widest, freeze_ms, stays) in (
+            prop::option::weighted(0.3, prop::sample::select(vec![2.8, 4.0])),
+            prop::option::weighted(0.3, 0.3..2.0_f64),
+            prop::bool::weighted(0.3),
+        ),
     ) {
         let grid = if halves { pebble_core::quantity::scale::Grid::Halves } else { pebble_core::quantity::scale::Grid::Thirds };
         let mut shot = small(examples()[[1, 3, 6][example]].clone(), (5.6, 100.0), rear, grid);
@@ -103,6 +108,8 @@ proptest! {
         shot.lights[0].unit = units[0].to_carry();
         let modifiers: Vec<Modifier> = fronts.iter().map(|index| kit.modifiers[*index].clone()).collect();
         shot.lights[0].modifier = modifiers[0].clone();
+        // On the tape, where the grid has it too.
+        shot.lights[0].distance_m = 1.9;
         let filters: Vec<Filter> = kit.filters.iter().filter(|filter| filter.id == "nd-1").cloned().collect();
         let shot = wished(&shot, Wish {
             frames: Some(frames),
@@ -114,6 +121,9 @@ proptest! {
             nearest_m: near_m,
             ambient: Some(Between { low_stops: None, high_stops: Some(-1.0) }),
             trail: Some(6.0),
+            aperture_min_f: widest,
+            freeze_at_most_ms: freeze_ms,
+            places_stay: Some(stays),
             any_modifier: Some(any_modifier),
             high_speed: Some(high_speed),
             ..Wish::default()

@@ -29,6 +29,8 @@ report_word! {
     pub enum Demand {
         /// Not more noise, not less than the camera's lowest.
         Iso,
+        /// Apertures the photographer allows.
+        Aperture,
         /// Times the photographer allows.
         Shutter,
         /// Grey in front of the lens.
@@ -45,10 +47,14 @@ report_word! {
         Near,
         /// Not too far.
         Far,
+        /// Lights that stay where they stand.
+        Place,
         /// What is in front of the light.
         Modifier,
         /// No glow where it was not allowed.
         HighSpeed,
+        /// A flash no longer than wanted.
+        Freeze,
         /// A part as still as wanted.
         Blur,
         /// The subject within the zone of sharpness.
@@ -209,6 +215,26 @@ impl<'a> Brief<'a> {
         if over_low < -EDGE { over_low } else { (high.number() / iso.number()).log2() }
     }
 
+    /// Stops between an aperture and the nearer end of what is allowed.
+    pub(super) fn aperture_room(&self, aperture: Aperture) -> f64 {
+        let (wide, small) = self.bounds.aperture;
+        let stops = |from: Aperture, to: Aperture| 2.0 * (to.number() / from.number()).log2();
+        stops(wide, aperture).min(stops(aperture, small))
+    }
+
+    /// Stops of freezing time to spare.
+    pub(super) fn freeze_room(&self, freeze_s: f64) -> f64 {
+        self.bounds.freeze.map_or(f64::INFINITY, |most| (most.as_secs() / freeze_s).log2())
+    }
+
+    /// How far a light would be carried that is to stay, in stops, negative.
+    pub(super) fn place_room(&self, light: usize, distance: Metres) -> f64 {
+        if !self.bounds.places_stay {
+            return f64::INFINITY;
+        }
+        -2.0 * (distance / self.plan.settings.lights[light].distance).log2().abs()
+    }
+
     /// Stops between a time and the nearer end of what is allowed.
     pub(super) fn shutter_room(&self, shutter: ShutterTime) -> f64 {
         let (slow, fast) = self.bounds.shutter;
@@ -343,6 +369,7 @@ impl<'a> Brief<'a> {
         let mut say = |condition, part, room| fares.push(Fares { condition, part, room });
 
         say(Demand::Iso, None, self.iso_room(candidate.iso));
+        say(Demand::Aperture, None, self.aperture_room(candidate.aperture));
         let time = candidate.shutter.time();
         say(Demand::Shutter, None, self.shutter_room(candidate.shutter));
         say(Demand::Filter, None, (bounds.filter_max - candidate.filter).as_stops());
@@ -357,12 +384,14 @@ impl<'a> Brief<'a> {
         );
         say(Demand::Near, None, 2.0 * (candidate.distance / nearest).log2());
         say(Demand::Far, None, 2.0 * (bounds.farthest / candidate.distance).log2());
+        say(Demand::Place, None, self.place_room(plan.key, candidate.distance));
         let as_now = bounds.any_modifier || *candidate.modifier == *self.present_modifier();
         let change = (plan_then.lights[plan.key].throw.modifier - plan.key_light().throw.modifier).as_stops();
         say(Demand::Modifier, None, if as_now { f64::INFINITY } else { -modifier_price(change) });
         let glows = !candidate.glow || bounds.high_speed;
         say(Demand::HighSpeed, None, if glows { f64::INFINITY } else { key.high_speed.map_or(0.0, Stops::as_stops) });
         let lasts = if candidate.glow { time } else { key.pulse.by(plan.school) };
+        say(Demand::Freeze, None, self.freeze_room(lasts.as_secs()));
         for (index, need) in self.needs.iter().enumerate() {
             if let Some(limit) = need.limit {
                 say(Demand::Blur, Some(index), conditions::still(need.speed * lasts, limit));

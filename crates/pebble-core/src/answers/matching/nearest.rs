@@ -91,6 +91,7 @@ fn can_give(brief: &Brief) -> Vec<(Demand, Option<usize>)> {
     let open = |window: (Stops, Stops)| !window.0.as_stops().is_finite() && !window.1.as_stops().is_finite();
     let asked = [
         (Demand::Iso, true),
+        (Demand::Aperture, bounds.aperture != brief.plan.body.apertures),
         (Demand::Shutter, true),
         (Demand::Filter, bounds.filter_max.as_stops() < 10.0),
         (Demand::Key, true),
@@ -98,10 +99,12 @@ fn can_give(brief: &Brief) -> Vec<(Demand, Option<usize>)> {
         (Demand::Background, !open(bounds.background)),
         (Demand::Near, true),
         (Demand::Far, true),
+        (Demand::Place, bounds.places_stay),
         (Demand::Modifier, !bounds.any_modifier),
         (Demand::HighSpeed, !bounds.high_speed),
     ];
     let later = [
+        (Demand::Freeze, bounds.freeze.is_some()),
         (Demand::Depth, bounds.depth.as_metres() > 0.0),
         (Demand::Frames, bounds.frames > 1),
         (Demand::Rate, bounds.frames > 1),
@@ -212,6 +215,19 @@ impl Brief<'_> {
                 wish.iso_min = Some(number(Iso::near(bounds.iso.0.number() * less)));
             }
             Demand::Iso => wish.iso_max = Some(number(Iso::near(bounds.iso.1.number() * more))),
+            Demand::Aperture => {
+                // The end that the candidate lies beyond is moved to where it is.
+                let exact = candidate.aperture.label(grid).parse().unwrap_or(candidate.aperture.number());
+                if candidate.aperture < bounds.aperture.0 {
+                    wish.aperture_min_f = Some(exact);
+                } else {
+                    wish.aperture_max_f = Some(exact);
+                }
+            }
+            Demand::Place => wish.places_stay = Some(false),
+            Demand::Freeze => {
+                wish.freeze_at_most_ms = bounds.freeze.map(|most| most.as_millis() * more);
+            }
             Demand::Shutter if candidate.shutter.time() > bounds.shutter.0.time() => {
                 wish.slowest = Some(ShutterTime::near(bounds.shutter.0.time() * more).label(grid));
             }

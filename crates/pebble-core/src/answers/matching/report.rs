@@ -226,7 +226,10 @@ fn asked(brief: &Brief, fares: &Fares) -> bool {
         Demand::Charge => bounds.flashes > 0,
         Demand::Weight => bounds.weight_kg.is_finite(),
         Demand::Depth => bounds.depth.as_metres() > 0.0,
-        Demand::Filter | Demand::Modifier | Demand::HighSpeed | Demand::Shutter => false,
+        Demand::Filter | Demand::Modifier | Demand::HighSpeed | Demand::Shutter | Demand::Aperture | Demand::Place => {
+            false
+        }
+        Demand::Freeze => bounds.freeze.is_some(),
         Demand::Ambient | Demand::Background => fares.room.is_finite(),
         _ => true,
     }
@@ -268,6 +271,10 @@ fn margin(brief: &Brief, candidate: &super::Candidate, fares: &Fares, freeze: Se
             (-room).exp2(),
             format!("{}, no farther than {}", distance_label(candidate.distance), distance_label(bounds.farthest)),
         ),
+        Demand::Freeze => {
+            let most = bounds.freeze.map_or_else(String::new, duration_label);
+            ("Freezes".to_owned(), (-room).exp2(), format!("{}, {most} wanted", duration_label(freeze)))
+        }
         Demand::Blur => {
             let (blur, limit) = need.map_or((0.0, 0.0), |need| {
                 (need.speed * freeze / pitch, need.limit.map_or(0.0, |limit| limit / pitch))
@@ -334,9 +341,14 @@ fn margin(brief: &Brief, candidate: &super::Candidate, fares: &Fares, freeze: Se
             (-room).exp2(),
             format!("ΔL* {:.1}, seen from {:.0}", SEEN_FROM * room.exp2(), SEEN_FROM),
         ),
-        Demand::Shutter | Demand::Filter | Demand::Modifier | Demand::HighSpeed | Demand::Rate | Demand::Darker => {
-            (String::new(), 0.0, String::new())
-        }
+        Demand::Shutter
+        | Demand::Aperture
+        | Demand::Place
+        | Demand::Filter
+        | Demand::Modifier
+        | Demand::HighSpeed
+        | Demand::Rate
+        | Demand::Darker => (String::new(), 0.0, String::new()),
     };
     Margin {
         condition: fares.condition,
@@ -379,6 +391,20 @@ fn said(brief: &Brief, stock: &Stock, nearest: &Nearest, give: &Give, wish: &Wis
             format!("ISO {} instead of {} or more", candidate.iso.label(grid), bounds.iso.0.label(grid))
         }
         Demand::Iso => format!("ISO {} instead of {}", candidate.iso.label(grid), bounds.iso.1.label(grid)),
+        Demand::Aperture => {
+            let (wide, small) = bounds.aperture;
+            let end = if candidate.aperture < wide { wide } else { small };
+            format!("f/{} instead of f/{}", candidate.aperture.label(grid), end.label(grid))
+        }
+        Demand::Place => format!(
+            "the light at {} instead of {}",
+            distance_label(candidate.distance),
+            distance_label(plan.settings.key().distance)
+        ),
+        Demand::Freeze => {
+            let most = bounds.freeze.map_or(Seconds::ZERO, |most| most);
+            format!("a flash of {} instead of {}", duration_label(most * stops.exp2()), duration_label(most))
+        }
         Demand::Shutter if candidate.shutter.time() > bounds.shutter.0.time() => {
             format!("{time} instead of {} or faster", bounds.shutter.0.label(grid))
         }

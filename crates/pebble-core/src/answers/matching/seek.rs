@@ -322,7 +322,11 @@ impl<'a> Seek<'a> {
 
     /// Stops of blur to spare on the strictest part, and what is lacking at its price; `None` where it may not lack.
     fn blur(&self, freeze_s: f64) -> Option<(f64, f64)> {
-        let (mut least, mut price) = (f64::INFINITY, 0.0);
+        let freeze = self.brief.freeze_room(freeze_s);
+        if !self.aim.open(Demand::Freeze, None, freeze) {
+            return None;
+        }
+        let (mut least, mut price) = (f64::INFINITY, self.aim.price(Demand::Freeze, None, freeze));
         for (index, need) in self.brief.needs.iter().enumerate() {
             let Some(limit) = need.limit else { continue };
             let room = (limit.as_metres() / (need.speed.as_metres_per_second() * freeze_s)).log2();
@@ -394,7 +398,12 @@ impl Reach {
         let places: Vec<Metres> = if light.bounce.is_some() {
             vec![plan.settings.lights[index].distance]
         } else {
-            window::distances(from, to).collect()
+            let there = plan.settings.lights[index].distance;
+            let stays = brief.bounds.places_stay && !loose(Demand::Place);
+            // A light that stays may stand between two places of the tape.
+            let all = window::distances(from, to).filter(|_| !stays);
+            let own = stays.then_some(there).filter(|there| *there >= from && *there <= to);
+            all.chain(own).filter(|place| aim.open(Demand::Place, None, brief.place_room(index, *place))).collect()
         };
         let mut one = light.clone();
         one.throw.output = crate::quantity::FlashOutput::from_lux_seconds_square_metres(1.0);
@@ -413,6 +422,7 @@ impl Reach {
                 (2.0 * (distance / nearest).log2(), 2.0 * (brief.bounds.farthest / distance).log2())
             };
             aim.distance(brief, index, distance, room)
+                + aim.price(Demand::Place, None, brief.place_room(index, distance))
         };
         Self {
             log_light: places.iter().map(|place| log(*place)).collect(),

@@ -170,14 +170,15 @@ fn cams(brief: &Brief, stock: &Stock, aim: &Aim) -> Vec<(f64, Cam)> {
         .collect();
     let mut all = Vec::new();
     for aperture in strips::apertures(body) {
-        let depth = brief.depth_room(aperture);
-        if !aim.open(Demand::Depth, None, depth) {
+        let (depth, opening) = (brief.depth_room(aperture), brief.aperture_room(aperture));
+        if !aim.open(Demand::Depth, None, depth) || !aim.open(Demand::Aperture, None, opening) {
             continue;
         }
         for (iso, noise) in &isos {
             for (filter, grey) in &filters {
                 let cost = aim.camera(brief, (aperture, *iso, *filter), (depth, *noise))
                     + aim.price(Demand::Depth, None, depth)
+                    + aim.price(Demand::Aperture, None, opening)
                     + aim.price(Demand::Iso, None, *noise)
                     + aim.price(Demand::Filter, None, *grey);
                 let reference = reference_exposure(aperture, *iso, *filter).as_lux_seconds().log2();

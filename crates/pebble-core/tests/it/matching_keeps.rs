@@ -1,0 +1,108 @@
+//! Matching keeps what is locked on the Bench and what is asked of the set: apertures, freezing time, places.
+
+use crate::common::{examples, plan};
+use pebble_core::gear::Kit;
+use pebble_core::hold::Held;
+use pebble_core::matching::{Brief, Going, Priority, Stock, Wish, find, nearest, whole_shot};
+use pebble_core::shot::Shot;
+
+fn stock() -> Stock {
+    let kit: Kit = serde_json::from_str(include_str!("../../../../docs/examples/kit.json")).unwrap();
+    Stock::of_kit(&kit).unwrap()
+}
+
+fn wished(shot: &Shot, wish: Wish) -> Shot {
+    Shot { wish: Some(wish), ..shot.clone() }
+}
+
+#[test]
+fn every_lock_of_the_bench_stays() {
+    let stock = stock();
+    let mut kept = 0;
+    for (index, shot) in examples().into_iter().enumerate() {
+        for lock in [Held::Aperture, Held::Iso, Held::Shutter, Held::FlashDistance] {
+            let locked = Shot { hold: vec![lock], wish: None, ..shot.clone() };
+            let plan = plan(&locked);
+            let brief = Brief::new(&locked, &plan).unwrap();
+            let now = &plan.settings;
+            for found in find(&brief, &stock, Priority::Balanced, &Going::default()).unwrap() {
+                let to = found.candidate(&brief, &stock);
+                let same = match lock {
+                    Held::Aperture => to.aperture == now.aperture,
+                    Held::Iso => to.iso == now.iso,
+                    Held::Shutter => to.shutter == now.shutter,
+                    _ => to.distance == now.key().distance,
+                };
+                assert!(same, "{index}: {lock:?} moved to {to:?}");
+                kept += 1;
+            }
+        }
+    }
+    assert!(kept > 20, "a lock that leaves nothing keeps nothing: {kept}");
+}
+
+#[test]
+fn lights_that_stay_stay_in_a_whole_set_too() {
+    let hall =
+        wished(&examples().remove(7), Wish { places_stay: Some(true), any_modifier: Some(false), ..Wish::default() });
+    let plan = plan(&hall);
+    let brief = Brief::new(&hall, &plan).unwrap();
+    let crews = whole_shot(&brief, &stock(), Priority::Balanced, &Going::default()).unwrap();
+    for crew in &crews {
+        for light in &crew.setup.lights {
+            assert_eq!(light.distance_m, hall.lights[light.light].distance_m, "light {}", light.light);
+        }
+    }
+    let free = wished(&hall, Wish::default());
+    let free_brief = Brief::new(&free, &plan).unwrap();
+    let all = whole_shot(&free_brief, &stock(), Priority::Balanced, &Going::default()).unwrap();
+    assert!(!all.is_empty(), "where lights may walk there is a way");
+}
+
+#[test]
+fn what_cannot_be_kept_is_named_with_its_price() {
+    let stock = stock();
+    let mut named = std::collections::BTreeSet::new();
+    for shot in examples() {
+        for wish in [
+            Wish { aperture_min_f: Some(16.0), ..Wish::default() },
+            Wish { freeze_at_most_ms: Some(0.02), ..Wish::default() },
+            Wish { places_stay: Some(true), ..Wish::default() },
+        ] {
+            let shot = wished(&shot, wish);
+            let plan = plan(&shot);
+            let Ok(mut brief) = Brief::new(&shot, &plan) else { continue };
+            if !find(&brief, &stock, Priority::Balanced, &Going::default()).unwrap().is_empty() {
+                continue;
+            }
+            for near in nearest(&mut brief, &stock, &Going::default()).unwrap_or_default() {
+                // What is said to be enough is enough.
+                let wish = near.gives.iter().fold(shot.wish.clone(), |wish, give| {
+                    Some(brief.relaxed(wish.as_ref(), give, &near.found, &stock))
+                });
+                let eased = Shot { wish, ..shot.clone() };
+                let eased_brief = Brief::new(&eased, &plan).unwrap();
+                let now = find(&eased_brief, &stock, Priority::Balanced, &Going::default()).unwrap();
+                assert!(!now.is_empty(), "{}: {:?}", shot.title, near.gives);
+                named.extend(near.gives.iter().map(|give| give.condition));
+            }
+        }
+    }
+    let of_these = named.iter().filter(|one| {
+        format!("{one:?}") == "Aperture" || format!("{one:?}") == "Freeze" || format!("{one:?}") == "Place"
+    });
+    assert!(of_these.count() >= 1, "{named:?}");
+}
+
+#[test]
+fn limits_that_leave_nothing_between_them_are_refused_at_their_field() {
+    for (wish, field) in [
+        (Wish { aperture_min_f: Some(11.0), aperture_max_f: Some(4.0), ..Wish::default() }, "wish.aperture_min_f"),
+        (Wish { aperture_min_f: Some(0.1), ..Wish::default() }, "wish.aperture_min_f"),
+        (Wish { freeze_at_most_ms: Some(-1.0), ..Wish::default() }, "wish.freeze_at_most_ms"),
+    ] {
+        let shot = wished(&examples()[0], wish);
+        let why = pebble_core::Plan::try_from(&shot).map(|_| ()).unwrap_err();
+        assert_eq!(why.field(), field);
+    }
+}
