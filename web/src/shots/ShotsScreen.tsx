@@ -123,6 +123,7 @@ export function ShotsScreen() {
           aria-label="Sorted"
           w={190}
           allowDeselect={false}
+          comboboxProps={{ keepMounted: false }}
           data={SORTS}
           value={sort}
           onChange={(to) => to && setSort(to as Sort)}
