@@ -322,9 +322,7 @@ async fn daylight_leads_the_fill_follows_and_no_press_does_harm() {
     open_tab(&browser, "Wanted").await;
     browser.click("[data-choose='balance']").await;
     let level = |light: usize| {
-        format!(
-            "document.querySelector('[data-light=\"{light}\"]').textContent.split(', ').at(-1).replace('−', '-')"
-        )
+        format!("document.querySelector('[data-light=\"{light}\"]').textContent.split(', ').at(-1).replace('−', '-')")
     };
     browser.until(&format!("Math.abs({} - {}) < 0.21", level(0), level(1))).await;
 }
