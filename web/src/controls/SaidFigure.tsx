@@ -18,17 +18,19 @@ export type SaidProps = Omit<TextInputProps, 'value' | 'onChange' | 'step'> & {
   value: number | undefined
   /** An empty field says that it is not known. */
   optional?: boolean
+  /** Digits behind the point that are shown; what is kept has all of them. */
+  decimals?: number
   /** What an arrow key turns it by. */
   step?: number | undefined
   onChange: (value: number | undefined) => void
 }
 
 /** A power is a fraction wherever it is one; everything else is a figure with its unit. */
-const written = (value: number | undefined, suffix: string, kind: FigureKind) => {
+const written = (value: number | undefined, suffix: string, kind: FigureKind, decimals = 4) => {
   if (value === undefined) return ''
   const below = Math.round(1 / value)
   if (kind === 'power' && value > 0 && Math.abs(below * value - 1) < 1e-9) return `1/${below}`
-  return `${+value.toFixed(kind === 'power' ? 6 : 4)}${suffix}`
+  return `${+value.toFixed(kind === 'power' ? 6 : decimals)}${suffix}`
 }
 
 /** A figure typed as it is said, in whatever unit: what it was understood to be stands under it, and so does what it cannot be. */
@@ -38,6 +40,7 @@ export function SaidFigure({
   suffix = '',
   value,
   optional = false,
+  decimals,
   step,
   error,
   onChange,
@@ -110,7 +113,7 @@ export function SaidFigure({
       inputWrapperOrder={['label', 'input', 'description', 'error']}
       {...(optional && { placeholder: 'not known' })}
       {...rest}
-      value={raw ?? written(value, suffix, kind)}
+      value={raw ?? written(value, suffix, kind, decimals)}
       description={heard.words ?? rest.description}
       error={heard.wrong ?? error}
       data-unclear={heard.wrong ? true : undefined}

@@ -25,6 +25,7 @@ export function WishPanel({ own, asked, onChange }: Props) {
   const figure = (name: Name, label: string, suffix = '') => (
     <MaybeFigure
       variant="unstyled"
+      decimals={2}
       aria-label={label}
       placeholder="free"
       suffix={suffix}
@@ -48,6 +49,7 @@ export function WishPanel({ own, asked, onChange }: Props) {
   const end = (name: 'ambient' | 'background', side: 'low_stops' | 'high_stops', label: string) => (
     <MaybeFigure
       variant="unstyled"
+      decimals={2}
       aria-label={label}
       placeholder="open"
       value={asked[name]?.[side]}
@@ -95,6 +97,7 @@ export function WishPanel({ own, asked, onChange }: Props) {
           <span className={classes.values}>
             <MaybeFigure
               variant="unstyled"
+              decimals={2}
               aria-label={`Blur of ${part}`}
               suffix=" px"
               value={px}
