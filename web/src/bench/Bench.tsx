@@ -125,7 +125,6 @@ function Bench({ initial, match: Match }: Props & { initial: ShotAnswer }) {
           onUndo={() => void step('undo')}
           onClose={() => setPlace({})}
         />
-        <Bay />
         <Conflict mine={shot} theirs={bench.conflict} onSettle={bench.settle} />
       </Suspense>
     )

@@ -735,16 +735,7 @@ async fn screenshots() {
     browser.click("[data-choose=flash]").await;
     browser.until("document.querySelector('[role=dialog] [role=tab]')").await;
     take("bench-light.png").await;
-    browser
-        .driver
-        .query(By::XPath("//*[@role='tab'][.='Meter']"))
-        .and_clickable()
-        .first()
-        .await
-        .unwrap()
-        .click()
-        .await
-        .unwrap();
+    open_tab(&browser, "Meter").await;
     browser.until("document.querySelector('[data-testid=meter]')").await;
     take("bench-meter.png").await;
     browser.keys(Key::Escape + "").await;

@@ -180,14 +180,7 @@ pub enum Unclear {
 /// # Errors
 /// [`Unclear`] for what is no figure, one of another kind, or one that can be read in two ways.
 pub fn read(kind: FigureKind, typed: &str) -> Result<f64, Unclear> {
-    let signs = typed.chars().count();
-    if signs > MOST_SIGNS {
-        return Err(Unclear::TooLong { kind, signs });
-    }
-    let text = plain(typed);
-    if text.is_empty() {
-        return Err(Unclear::Empty { kind });
-    }
+    let text = signs(kind, typed)?;
     let reader = Reader { kind, typed: typed.trim(), text: &text };
     let value = kinds::read(&reader)?;
     let possible = match kind {
@@ -200,6 +193,16 @@ pub fn read(kind: FigureKind, typed: &str) -> Result<f64, Unclear> {
         _ => value.is_finite() && value > 0.0,
     };
     if possible { Ok(value) } else { Err(Unclear::Impossible { kind, text: reader.typed.to_owned() }) }
+}
+
+/// What was typed in plain signs, where something was and not far too much.
+fn signs(kind: FigureKind, typed: &str) -> Result<String, Unclear> {
+    let signs = typed.chars().count();
+    if signs > MOST_SIGNS {
+        return Err(Unclear::TooLong { kind, signs });
+    }
+    let text = plain(typed);
+    if text.is_empty() { Err(Unclear::Empty { kind }) } else { Ok(text) }
 }
 
 /// The same in a unit that a field counts in: a bare number is of that unit, and so is the answer. A fraction is never bare
@@ -227,14 +230,7 @@ pub fn read_in(kind: FigureKind, unit: &str, typed: &str) -> Result<f64, Unclear
 /// [`Unclear`] for what is no reading.
 pub fn meter(typed: &str) -> Result<f64, Unclear> {
     let kind = FigureKind::Aperture;
-    let signs = typed.chars().count();
-    if signs > MOST_SIGNS {
-        return Err(Unclear::TooLong { kind, signs });
-    }
-    let text = plain(typed);
-    if text.is_empty() {
-        return Err(Unclear::Empty { kind });
-    }
+    let text = signs(kind, typed)?;
     let of = Reader { kind, typed: typed.trim(), text: &text };
     if let Some(stops) = text.strip_prefix("av") {
         let found = of.number(stops)?;
