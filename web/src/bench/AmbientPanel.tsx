@@ -97,7 +97,7 @@ export function AmbientPanel({ shot, forecast, refusal, onChange, onShot }: Prop
         </b>
       </div>
       <div className={classes.more}>
-        <More side="left" word={wantedWord(shot)} choose="targets" width={420}>
+        <More side="left" word={wantedWord(shot)} choose="targets" width={760}>
           <Targets shot={shot} seen={forecast?.subject} refusal={refusal} onChange={onShot} />
         </More>
         <More side="left" word={lampsWord(shot, forecast)} choose="lamps" width={620}>

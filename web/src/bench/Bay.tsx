@@ -35,9 +35,15 @@ type SheetProps = { title: string; onClose: () => void; children: ReactNode }
 export function BaySheet({ title, onClose, children }: SheetProps) {
   const heading = useId()
   useEffect(() => {
-    const closes = (event: KeyboardEvent) => event.key === 'Escape' && !event.defaultPrevented && onClose()
-    window.addEventListener('keydown', closes)
-    return () => window.removeEventListener('keydown', closes)
+    // A list that is open in it is closed by the first Escape: that is known on the way in, before the list is gone.
+    const closes = (event: KeyboardEvent) => {
+      const inList = (event.target as Element)
+        .closest('[role=dialog]')
+        ?.querySelector('[aria-expanded="true"]')
+      if (event.key === 'Escape' && !inList) onClose()
+    }
+    window.addEventListener('keydown', closes, { capture: true })
+    return () => window.removeEventListener('keydown', closes, { capture: true })
   }, [onClose])
   return (
     <Portal target={`#${ID}`}>
