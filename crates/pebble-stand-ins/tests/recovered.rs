@@ -306,7 +306,7 @@ fn samples_that_are_only_counted_are_asked_about_and_never_taken_for_seconds() {
         reader.push(text.as_bytes()).unwrap();
         reader.finish()
     };
-    for typed in ["2 µs", "0.002 ms", "500 kHz", "500000 Hz", "2e-6 s"] {
+    for typed in ["2 µs", "２ µs", "0,5 MHz", "0.002 ms", "500 kHz", "500000 Hz", "2e-6 s"] {
         let interval_s = interval_of(typed);
         let reading = analyse(with(Given { interval_s, channel: None }, &counted).unwrap());
         assert!((reading.t05_s.unwrap() / 6.74e-4 - 1.0).abs() < 0.05, "{typed}: {:?}", reading.t05_s);

@@ -671,6 +671,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reread": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The same steady light in another way of reading. */
+        post: operations["reread_light"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/said": {
         parameters: {
             query?: never;
@@ -3830,6 +3847,11 @@ export interface components {
          * @enum {string}
          */
         Quality: "good" | "fair" | "unusable";
+        /**
+         * @description Ways of reading steady light.
+         * @enum {string}
+         */
+        ReadAs: "exposure" | "ev100" | "lux" | "black";
         /** @description A reading of steady light. */
         Reading: {
             /**
@@ -3993,6 +4015,15 @@ export interface components {
             effect: string;
             /** @description In the words of the controls. */
             label: string;
+        };
+        /** @description A shot whose steady light shall be read in another way. */
+        RereadRequest: {
+            /** @description That on the background, and not on the subject. */
+            background?: boolean;
+            /** @description The way. */
+            form: components["schemas"]["ReadAs"];
+            /** @description The shot. */
+            shot: components["schemas"]["Shot"];
         };
         /**
          * @description One of the three.
@@ -8496,6 +8527,81 @@ export interface operations {
             };
             /** @description Too busy; ask again in a second */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    reread_light: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RereadRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Reading"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -3,7 +3,7 @@ import { Opened } from './Bay'
 import { choices } from '../words/choices'
 import { Key } from '../commands/Key'
 import { useCommands } from '../commands/useCommands'
-import type { Forecast, Problem, Reading, Shot } from '../api/client'
+import { answered, client, type Forecast, type Problem, type Reading, type Shot } from '../api/client'
 import { Figure } from '../controls/Figure'
 import { Daylight } from './Daylight'
 import { Lamps, More, Targets } from './More'
@@ -20,15 +20,6 @@ type Props = {
   /** Anything else of the shot. */
   onShot: (shot: Shot) => void
 }
-
-/** Where another way of reading begins; a black frame was taken at the settings of the shot. */
-const fresh = (as: Reading['as'], { camera: { aperture_f, shutter, iso } }: Shot): Reading =>
-  ({
-    lux: { as: 'lux', lux: 100 } as const,
-    ev100: { as: 'ev100', ev: 5 } as const,
-    exposure: { as: 'exposure', aperture_f: 2.8, shutter: '1/60', iso: 800 } as const,
-    black: { as: 'black', aperture_f, shutter, iso } as const,
-  })[as]
 
 function written(reading: Reading): string {
   switch (reading.as) {
@@ -173,6 +164,12 @@ function ReadingForm({ place, shot, light, problem, onChange, onShot }: FormProp
   const reading = shot.ambient[place]
   const error = (field: string) =>
     problem?.field === `ambient.${place}.${field}` ? problem.detail : undefined
+  // Read in another way it is the same light; what cannot be computed is said where it stands.
+  const readAs = (form: Reading['as']) =>
+    answered(client.POST('/api/reread', { body: { shot, background: place === 'background', form } })).then(
+      onChange,
+      () => undefined,
+    )
   const back = (field: string) => (problem?.field === `background.${field}` ? problem.detail : undefined)
   return (
     <Stack gap="xs">
@@ -180,7 +177,7 @@ function ReadingForm({ place, shot, light, problem, onChange, onShot }: FormProp
         size="xs"
         aria-label="Read as"
         value={reading.as}
-        onChange={(as) => onChange(fresh(as as Reading['as'], shot))}
+        onChange={(as) => void readAs(as as Reading['as'])}
         data={choices({
           exposure: 'f / time / ISO',
           ev100: 'EV at ISO 100',

@@ -17,6 +17,7 @@ import { PartChips } from './PartChips'
 import { applied } from '../api/applied'
 import { withValue } from '../api/pointer'
 import type { Saving } from './now'
+import { useGoes } from '../shell/useGoes'
 import { useBench } from './useBench'
 import { Bay } from './Bay'
 import { Cautions } from './Cautions'
@@ -67,6 +68,7 @@ function Bench({ initial, match: Match }: Props & { initial: ShotAnswer }) {
   const { shot, kept, answer, refusal, saving, view, held, change, turn, look, step } = bench
   const [comparing, setComparing] = useState(false)
   const [moved, setMoved] = useState(initial.moved)
+  useGoes(moved.length > 0 && moved, () => setMoved([]))
   const [over, setOver] = useState<Over>()
   const [chosen, setChosen] = useState(0)
   // A light may go by undo while it is in hand.

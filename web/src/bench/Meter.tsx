@@ -35,6 +35,7 @@ type Props = {
 export function Meter({ shot, light, shows, onChange }: Props) {
   const queries = useQueryClient()
   const [read, setRead] = useState('')
+  const [time, setTime] = useState('')
   const [because, setBecause] = useState<Because>()
   const [asking, setAsking] = useState(false)
   const [keeps, setKeeps] = useState(false)
@@ -50,6 +51,7 @@ export function Meter({ shot, light, shows, onChange }: Props) {
         read,
         on: today(),
         ...(light !== undefined && { light }),
+        ...(time && { time }),
         ...(because && { because }),
       })
       onChange(answer.shot)
@@ -89,6 +91,17 @@ export function Meter({ shot, light, shows, onChange }: Props) {
           value={read}
           data-unclear={told?.wrong || undefined}
           onChange={(event) => setRead(event.currentTarget.value)}
+          onKeyDown={(event) => event.key === 'Enter' && void take()}
+        />
+        <TextInput
+          size="xs"
+          w={96}
+          label="At the time"
+          placeholder="flash alone"
+          title="The meter's own time, where it lets the steady light in as well"
+          autoComplete="off"
+          value={time}
+          onChange={(event) => setTime(event.currentTarget.value)}
           onKeyDown={(event) => event.key === 'Enter' && void take()}
         />
         {asking && (

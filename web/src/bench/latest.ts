@@ -5,6 +5,8 @@
 export class Latest<Input> {
   private running = false
   private waiting: { input: Input } | undefined
+  /** Comes when nothing is left to do. */
+  idle: Promise<void> = Promise.resolve()
 
   constructor(private readonly task: (input: Input) => Promise<void>) {}
 
@@ -15,7 +17,7 @@ export class Latest<Input> {
 
   run(input: Input): void {
     this.waiting = { input }
-    if (!this.running) void this.drain()
+    if (!this.running) this.idle = this.drain()
   }
 
   private async drain(): Promise<void> {

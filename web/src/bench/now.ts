@@ -18,4 +18,6 @@ export type Now = RefObject<{
   refused: boolean
   /** Somebody else changed it, and it is not settled yet whose counts. */
   conflict: boolean
+  /** Comes when the other controls have followed the one that was turned. */
+  followed: Promise<void>
 }>

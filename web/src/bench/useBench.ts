@@ -15,6 +15,7 @@ export function useBench(initial: ShotAnswer) {
     view: { layers: 'both', crop: WHOLE, width: 640 },
     refused: false,
     conflict: false,
+    followed: Promise.resolve(),
   })
   const { answer, frames, view, refusal, setRefusal, recompute, look } = useComputing(now, setSaving)
 
@@ -61,8 +62,9 @@ export function useBench(initial: ShotAnswer) {
       if (!to.hold?.length) return change(to)
       enter(to)
       follow.run({ shot: to, turned, light })
+      now.current.followed = follow.idle
     },
-    [change, enter, follow],
+    [change, enter, follow, now],
   )
 
   useEffect(recompute, [recompute])

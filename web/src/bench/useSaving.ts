@@ -58,6 +58,8 @@ export function useSaving({ now, initial, say, onRefusal, onAdopted }: Props) {
   )
 
   const put = useCallback(async () => {
+    // A turn and what followed it are one revision, however long it took.
+    await now.current.followed
     const { shot, kept, conflict } = now.current
     if (conflict || shot === kept.shot) return
     const answer = await answered(

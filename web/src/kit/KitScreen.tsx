@@ -171,6 +171,7 @@ export function KitScreen() {
                     onTrace={(given) => void recordings.bring(given, given.name, powerNow(), '')}
                     onRehearse={() => void recordings.rehearse(lane.unit, powerNow())}
                     onForget={recordings.forget}
+                    onCount={recordings.count}
                   />
                 )}
               </UnitView>

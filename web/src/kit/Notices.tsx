@@ -1,5 +1,6 @@
 import { Button, CloseButton } from '@mantine/core'
 import type { Problem } from '../api/client'
+import { useGoes } from '../shell/useGoes'
 import classes from './Notices.module.css'
 
 /** What was done or refused, and what can be done about it. */
@@ -12,6 +13,7 @@ export type Notice = {
 type Props = { notice: Notice | undefined; unreadable: string[]; onClose: () => void }
 
 export function Notices({ notice, unreadable, onClose }: Props) {
+  useGoes(notice && !notice.action && !notice.rows && notice, onClose)
   return (
     <>
       {unreadable.map((sentence) => (

@@ -13,6 +13,8 @@ type Props = {
   onTrace: (file: File) => void
   onRehearse: () => void
   onForget: (index: number) => void
+  /** A reading of a meter counts from now on, or no longer. */
+  onCount: (index: number, counts: boolean) => void
 }
 
 const EARLY = { dim: 'fires dimmer', missing: 'does not fire' }
@@ -20,7 +22,7 @@ const HOT = { waits: 'recycles slowly', refuses: 'does not fire' }
 const LOW = { slower: 'takes longer', dim: 'dimmer, and says ready', refuses: 'stops' }
 
 /** What is known of a unit and how: its output in every form, its recordings, its habits. */
-export function UnitFacts({ unit, sheet, reading, onTrace, onRehearse, onForget }: Props) {
+export function UnitFacts({ unit, sheet, reading, onTrace, onRehearse, onForget, onCount }: Props) {
   return (
     <Stack gap="sm" className={classes.facts}>
       <OutputForms unit={unit} sheet={sheet} />
@@ -32,7 +34,7 @@ export function UnitFacts({ unit, sheet, reading, onTrace, onRehearse, onForget 
         onRehearse={onRehearse}
         onForget={onForget}
       />
-      <Readings unit={unit} />
+      <Readings unit={unit} onCount={onCount} />
       <Habits unit={unit} />
       <section>
         {sheet.remarks.map((sentence) => (
@@ -89,7 +91,7 @@ function OutputForms({ unit, sheet }: { unit: FlashUnit; sheet: Sheet }) {
   )
 }
 
-function Recordings({ unit, sheet, reading, onTrace, onRehearse, onForget }: Props) {
+function Recordings({ unit, sheet, reading, onTrace, onRehearse, onForget }: Omit<Props, 'onCount'>) {
   const recordings = unit.recordings ?? []
   const verdict = sheet.recordings
   return (
@@ -150,8 +152,8 @@ function Recordings({ unit, sheet, reading, onTrace, onRehearse, onForget }: Pro
 }
 
 /** What meters have read of it, the latest first: its history. */
-function Readings({ unit }: { unit: FlashUnit }) {
-  const readings = [...(unit.readings ?? [])].reverse()
+function Readings({ unit, onCount }: Pick<Props, 'unit' | 'onCount'>) {
+  const readings = [...(unit.readings ?? []).entries()].reverse()
   if (readings.length === 0) return null
   return (
     <section data-testid="readings">
@@ -159,16 +161,23 @@ function Readings({ unit }: { unit: FlashUnit }) {
         Metered <small>against its figures</small>
       </h3>
       <ul className={classes.recordings}>
-        {readings.map((one, index) => (
+        {readings.map(([index, one]) => (
           <li key={index}>
             <b className="mono">{signedStops(one.stops)}</b>
             <span>
               through {one.through}
               <small>
                 {one.on}, {one.read}
-                {one.counts ? '; it counts' : ''}
               </small>
             </span>
+            <Button
+              size="compact-xs"
+              variant="default"
+              aria-pressed={one.counts}
+              onClick={() => onCount(index, !one.counts)}
+            >
+              {one.counts ? 'Counts' : 'Does not count'}
+            </Button>
           </li>
         ))}
       </ul>

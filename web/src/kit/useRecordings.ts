@@ -63,7 +63,17 @@ export function useRecordings({ kept, change, told, onRead }: Props) {
       () => setBrought(undefined),
     )
   const forget = (index: number) => put((before) => before.filter((_, k) => k !== index))
+  /** Whether a reading of a meter counts, or is kept for its history alone. */
+  const count = (index: number, counts: boolean) => {
+    if (!kept || kept.thing.what !== 'unit') return
+    const readings = (kept.thing.item.readings ?? []).map((one, k) =>
+      k === index ? { ...one, counts } : one,
+    )
+    const item: Item = { ...kept.thing, item: { ...kept.thing.item, readings } }
+    change.mutate({ do: 'put', at: kept, item }, { onError: told })
+  }
   return {
+    count,
     brought,
     counted,
     leave: () => {

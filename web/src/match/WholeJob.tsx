@@ -34,6 +34,11 @@ export function WholeJob() {
           </Button>
         </p>
       )}
+      {shots.length > 0 && taken.length === 0 && (
+        <p className={classes.count} role="status">
+          No shot is chosen: tick those of the day, and what to take for them stands here.
+        </p>
+      )}
       {job && (
         <p className={classes.take}>
           Take <b>{said(job.take)}</b>

@@ -10,6 +10,7 @@ import { choices } from '../words/choices'
 import { IntentMark } from '../marks/IntentMark'
 import { SeverityMark } from '../marks/SeverityMark'
 import { useCommands } from '../commands/useCommands'
+import { useGoes } from '../shell/useGoes'
 import { Waiting } from '../shell/Waiting'
 import classes from './ShotsScreen.module.css'
 
@@ -106,6 +107,7 @@ export function ShotsScreen() {
   const cards = list.data.pages.flatMap((page) => page.shots)
   const unreadable = list.data.pages.flatMap((page) => page.unreadable)
   const failure = fresh.error ?? remove.error ?? restore.error ?? takeIn.error ?? rename.error
+  useGoes(takeIn.data !== undefined && takeIn.submittedAt, takeIn.reset)
   return (
     <main className={classes.screen}>
       <header className={classes.head}>

@@ -9,7 +9,8 @@ use axum::Json;
 use axum::extract::State;
 use pebble_core::Shot;
 use pebble_core::gear::{Item, UnitReading};
-use pebble_core::meters::{MeterReading, MeterTaken, NotMetered, metered};
+use pebble_core::meters::{MeterReading, MeterTaken, NotMetered, ReadAs, metered, reread};
+use pebble_core::shot::Reading;
 use serde::Deserialize;
 
 /// A shot, and what a meter has read in its set.
@@ -40,6 +41,30 @@ pub async fn reading(Sent(asked): Sent<MeterRequest>) -> Result<Json<MeterTaken>
         why @ NotMetered::Far { .. } => ApiError::FarReading { text: reading.read, reason: why.to_string() },
         why => ApiError::Typed { text: reading.read, reason: why.to_string() },
     })
+}
+
+/// A shot whose steady light shall be read in another way.
+#[derive(Debug, Deserialize, utoipa::ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct RereadRequest {
+    /// The shot.
+    shot: Shot,
+    /// That on the background, and not on the subject.
+    #[serde(default)]
+    background: bool,
+    /// The way.
+    form: ReadAs,
+}
+
+impl Sendable for RereadRequest {
+    const NAME: &'static str = "light to be read otherwise";
+}
+
+/// The same steady light in another way of reading.
+#[utoipa::path(post, path = "/api/reread", request_body = RereadRequest, responses(
+    (status = 200, body = Reading), (status = 400, body = Problem), (status = 422, body = Problem)))]
+pub async fn reread_light(Sent(asked): Sent<RereadRequest>) -> Result<Json<Reading>, ApiError> {
+    Ok(Json(reread(&asked.shot, asked.background, asked.form)?))
 }
 
 /// Keeps a reading with a unit, after those it has.

@@ -102,6 +102,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(typed::figure))
         .routes(routes!(meters::reading))
         .routes(routes!(meters::keep))
+        .routes(routes!(meters::reread_light))
         .routes(routes!(matching::search))
         .routes(routes!(matching::whole))
         .routes(routes!(matching::job))

@@ -6,9 +6,9 @@
 use crate::file::gear::UnitReading;
 use crate::file::shot::{Flash, Metered, Reading, Shot};
 use crate::outlook::outlook;
-use crate::physics::exposure::exposure_of_reading;
+use crate::physics::exposure::{INCIDENT_C, exposure_of_reading};
 use crate::plan::Plan;
-use crate::quantity::bounds::{Invalid, METERED};
+use crate::quantity::bounds::{self, Invalid, METERED};
 use crate::quantity::said::{self, Unclear};
 use crate::quantity::scale::{Grid, Iso, ShutterTime, meter_words};
 use crate::quantity::words::signed;
@@ -158,11 +158,55 @@ pub fn metered(shot: &Shot, asked: &MeterReading) -> Result<MeterTaken, NotMeter
     let grid = plan.body.grid;
     let iso = asked.iso.map_or(Ok(plan.settings.iso), |iso| Iso::read("iso", iso, Grid::Thirds))?;
     let time = asked.time.as_ref().map(|time| ShutterTime::read("time", time, grid)).transpose()?;
-    match asked.at {
-        MeterAt::Light => of_light(shot, &plan, asked, (av, iso, time)),
-        MeterAt::All => of_all(shot, &plan, asked, (av, iso, time)),
-        MeterAt::Subject | MeterAt::Background => Ok(of_steady(shot, &plan, asked.at, (av, iso, time))),
+    let taken = match asked.at {
+        MeterAt::Light => of_light(shot, &plan, asked, (av, iso, time))?,
+        MeterAt::All => of_all(shot, &plan, asked, (av, iso, time))?,
+        MeterAt::Subject | MeterAt::Background => of_steady(shot, &plan, asked.at, (av, iso, time)),
+    };
+    // What comes of it is a shot that can be kept.
+    Plan::try_from(&taken.shot)?;
+    Ok(taken)
+}
+
+word! {
+    /// Ways of reading steady light.
+    pub enum ReadAs {
+        /// f-number, time and ISO.
+        Exposure,
+        /// Exposure value at ISO 100.
+        Ev100,
+        /// Illuminance.
+        Lux,
+        /// A frame that showed nothing.
+        Black,
     }
+}
+
+/// The room's light on the subject, or on the background, in another way of reading: the same light, as near as that way can
+/// say it. A black frame is of the settings of the shot, for it says something else.
+///
+/// # Errors
+/// [`Invalid`] for a shot that cannot be.
+pub fn reread(shot: &Shot, background: bool, form: ReadAs) -> Result<Reading, Invalid> {
+    let plan = Plan::try_from(shot)?;
+    let lux = if background { plan.background_light } else { plan.subject_light }.as_lux();
+    let (set, camera) = (&plan.settings, &shot.camera);
+    let short = |value: f64| (value * 1e4).round() / 1e4;
+    Ok(match form {
+        ReadAs::Lux => Reading::Lux { lux: short(lux) },
+        ReadAs::Ev100 => {
+            let ev = (lux * 100.0 / INCIDENT_C).log2().clamp(bounds::EV.min, bounds::EV.max);
+            Reading::Ev100 { ev: short(ev) }
+        }
+        ReadAs::Exposure => {
+            let square = lux * set.shutter.time().as_secs() * set.iso.number() / INCIDENT_C;
+            let aperture_f = short(square.sqrt().clamp(bounds::APERTURE.min, bounds::APERTURE.max));
+            Reading::Exposure { aperture_f, shutter: camera.shutter.clone(), iso: camera.iso }
+        }
+        ReadAs::Black => {
+            Reading::Black { aperture_f: camera.aperture_f, shutter: camera.shutter.clone(), iso: camera.iso }
+        }
+    })
 }
 
 type Read = (f64, Iso, Option<ShutterTime>);
@@ -187,7 +231,8 @@ fn of_light(shot: &Shot, plan: &Plan, asked: &MeterReading, (av, iso, time): Rea
             written(computed, iso)
         ),
         stops: Some(stops.as_stops()),
-        of_units: vec![of_unit],
+        // A unit's history has days.
+        of_units: asked.on.is_some().then_some(of_unit).into_iter().collect(),
     })
 }
 

@@ -3,7 +3,7 @@
 use crate::common::{examples, plan, shot};
 use pebble_core::gear::Kit;
 use pebble_core::matching::{Brief, Going, Priority, Stock, find};
-use pebble_core::meters::{FarBecause, MeterAt, MeterReading, MeterTaken, NotMetered, metered};
+use pebble_core::meters::{FarBecause, MeterAt, MeterReading, MeterTaken, NotMetered, ReadAs, metered, reread};
 use pebble_core::quantity::said;
 use pebble_core::quantity::scale::meter_words;
 use pebble_core::shot::{Automatic, Shot};
@@ -82,7 +82,11 @@ fn a_reading_of_one_light_moves_the_forecast_by_just_that() {
 #[test]
 fn a_reading_kept_with_a_unit_counts_behind_the_same_modifier_everywhere() {
     let before = shot();
-    let taken = of_light(&before, 0, &shown(&before, 0, -0.6)).unwrap();
+    let asked = MeterReading {
+        on: Some("2026-11-26".to_owned()),
+        ..reading(MeterAt::Light, Some(0), &shown(&before, 0, -0.6))
+    };
+    let taken = metered(&before, &asked).unwrap();
     let kept = &taken.of_units[0];
     assert_eq!((kept.unit.as_str(), kept.reading.counts), (before.lights[0].unit.id.as_str(), true));
     let mut next = before.clone();
@@ -146,6 +150,39 @@ fn all_together_and_steady_light_are_read_too() {
 }
 
 #[test]
+fn another_way_of_reading_is_the_same_light() {
+    for shot in examples() {
+        for background in [false, true] {
+            let lux = |shot: &Shot| {
+                let plan = plan(shot);
+                if background { plan.background_light } else { plan.subject_light }.as_lux()
+            };
+            for form in [ReadAs::Lux, ReadAs::Ev100, ReadAs::Exposure] {
+                let mut other = shot.clone();
+                let read = reread(&shot, background, form).unwrap();
+                let read_f = if let pebble_core::shot::Reading::Exposure { aperture_f, .. } = &read {
+                    Some(*aperture_f)
+                } else {
+                    None
+                };
+                *(if background { &mut other.ambient.background } else { &mut other.ambient.subject }) = read;
+                // An f-number has a smallest.
+                if !matches!(&read_f, Some(f) if *f <= 0.5) || form != ReadAs::Exposure {
+                    assert!((lux(&other) / lux(&shot).max(1e-9)).log2().abs() < 0.01, "{}: {form:?}", shot.title);
+                }
+            }
+        }
+    }
+    let mut dark = shot();
+    dark.ambient.subject = pebble_core::shot::Reading::Lux { lux: 0.0 };
+    for form in [ReadAs::Ev100, ReadAs::Exposure, ReadAs::Black] {
+        let mut other = dark.clone();
+        other.ambient.subject = reread(&dark, false, form).unwrap();
+        assert!(pebble_core::Plan::try_from(&other).is_ok(), "{form:?}");
+    }
+}
+
+#[test]
 fn readings_that_cannot_be_are_refused_with_a_reason() {
     let before = shot();
     let words = |result: Result<MeterTaken, NotMetered>| result.unwrap_err().to_string();
@@ -156,6 +193,8 @@ fn readings_that_cannot_be_are_refused_with_a_reason() {
     assert!(words(of_light(&before, 0, &shown(&before, 0, -8.0))).contains("Nothing was kept"));
     assert!(words(of_light(&before, 9, "5.6")).contains("no such light"));
     assert!(words(of_light(&before, 0, "dark")).contains("no figure"));
+    let today = MeterReading { on: Some("today".to_owned()), ..reading(MeterAt::Light, Some(0), "8") };
+    assert!(words(metered(&before, &today)).contains("2026-11-25"), "what cannot be kept is not taken");
     let mut off = before.clone();
     off.lights[0].on = false;
     assert!(words(of_light(&off, 0, "5.6")).contains("does not fire"));

@@ -1,6 +1,7 @@
 //! What the lines before the numbers say: units, names of columns, and the time from one sample to the next.
 
 use super::number::number;
+use crate::quantity::said::{self, FigureKind};
 
 /// Seconds in each unit of time.
 const TIME_UNITS: [(&str, f64); 4] = [("s", 1.0), ("ms", 1e-3), ("µs", 1e-6), ("ns", 1e-9)];
@@ -131,6 +132,14 @@ fn per_second(unit: &str) -> f64 {
 
 /// An interval or a rate as somebody types it: `1 µs`, `0.5 ms`, `48 kHz`, `1e6 Hz`.
 pub fn interval_of(typed: &str) -> Option<f64> {
+    let positive = |value: &f64| *value > 0.0 && value.is_finite();
+    let time = said::named(FigureKind::Time, typed).filter(positive);
+    let rate = || said::named(FigureKind::Rate, typed).filter(positive).map(f64::recip);
+    time.or_else(rate).or_else(|| as_instruments_write(typed))
+}
+
+/// With the exponents and prefixes that only instruments use.
+fn as_instruments_write(typed: &str) -> Option<f64> {
     let plain = typed.trim();
     let unit = plain.trim_start_matches(|sign: char| sign.is_ascii_digit() || "+-.,eE ".contains(sign));
     if unit.is_empty() {

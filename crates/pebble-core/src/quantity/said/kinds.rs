@@ -63,7 +63,15 @@ pub(super) const fn units(kind: FigureKind) -> &'static [(&'static str, f64)] {
         FigureKind::Charge => &[("wh", 1.0)],
         FigureKind::Exposure => &[("lx·s", 1.0), ("lxs", 1.0), ("lx*s", 1.0), ("lx s", 1.0), ("lux-seconds", 1.0)],
         FigureKind::Mired => &[("mired", 1.0)],
-        FigureKind::Rate => &[("/s", 1.0), ("fps", 1.0), ("a second", 1.0), ("per second", 1.0), ("hz", 1.0)],
+        FigureKind::Rate => &[
+            ("/s", 1.0),
+            ("fps", 1.0),
+            ("a second", 1.0),
+            ("per second", 1.0),
+            ("hz", 1.0),
+            ("khz", 1e3),
+            ("mhz", 1e6),
+        ],
         FigureKind::TurnRate => &[("°/s", 1.0), ("deg/s", 1.0)],
         FigureKind::Aperture | FigureKind::Iso | FigureKind::Filter | FigureKind::Number => &[],
     }

@@ -245,7 +245,7 @@ pub fn meter(typed: &str) -> Result<f64, Unclear> {
 }
 
 /// A figure that names its unit.
-pub(super) fn named(kind: FigureKind, typed: &str) -> Option<f64> {
+pub(crate) fn named(kind: FigureKind, typed: &str) -> Option<f64> {
     if typed.chars().count() > MOST_SIGNS {
         return None;
     }
