@@ -10,6 +10,7 @@ import { createRoot } from 'react-dom/client'
 import { createBrowserRouter, RouterProvider } from 'react-router'
 import { Refusal } from './api/client'
 import { BenchScreen } from './bench/Bench'
+import { Broke } from './shell/Broke'
 import { Shell } from './shell/Shell'
 import { ShotsScreen } from './shots/ShotsScreen'
 import { theme, variables } from './theme/theme'
@@ -28,6 +29,7 @@ const Match = lazy(() => import('./match/Match').then(({ Match }) => ({ default:
 const router = createBrowserRouter([
   {
     element: <Shell />,
+    errorElement: <Broke />,
     children: [
       { path: '/', element: <ShotsScreen /> },
       { path: '/shots/:id', element: <BenchScreen match={Match} /> },

@@ -101,13 +101,13 @@ export function ShotsScreen() {
   useEffect(() => {
     document.title = 'Shots · Dash Pebble'
   }, [])
+  useGoes(takeIn.data !== undefined && takeIn.submittedAt, takeIn.reset)
   useCommands({ new_shot: () => fresh.mutate(undefined) })
 
   if (!list.data) return <Waiting what="your shots" error={list.error} onRetry={() => void list.refetch()} />
   const cards = list.data.pages.flatMap((page) => page.shots)
   const unreadable = list.data.pages.flatMap((page) => page.unreadable)
   const failure = fresh.error ?? remove.error ?? restore.error ?? takeIn.error ?? rename.error
-  useGoes(takeIn.data !== undefined && takeIn.submittedAt, takeIn.reset)
   return (
     <main className={classes.screen}>
       <header className={classes.head}>
