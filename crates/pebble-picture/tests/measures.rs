@@ -606,3 +606,70 @@ fn cut_flashes_are_as_bright_in_the_picture_as_in_the_forecast() {
     }
     assert!(cut >= 5, "{cut} of them are cut");
 }
+
+/// A gel of a hue, which takes no light here.
+fn gel(hue_deg: f64) -> pebble_core::gear::Filter {
+    let used_as = pebble_core::gear::FilterUse::Gel;
+    let hue = Some(pebble_core::gear::Hue { hue_deg, saturation: 0.9 });
+    pebble_core::gear::Filter { id: "gel".into(), name: "Gel".into(), used_as, loss_stops: 0.0, mired: 0.0, hue }
+}
+
+#[test]
+fn gels_show_in_the_frame_alone_over_each_other_and_on_coloured_cloth() {
+    let linear = |seen: &Seen, column: u32, row: u32| -> [f64; 3] {
+        std::array::from_fn(|channel| {
+            let code = seen.picture.rgba[((row * seen.picture.width + column) * 4) as usize + channel];
+            let code = f64::from(code) / 255.0;
+            if code <= 0.040_45 { code / 12.92 } else { ((code + 0.055) / 1.055).powf(2.4) }
+        })
+    };
+    let luminance = |[red, green, blue]: [f64; 3]| 0.2126 * red + 0.7152 * green + 0.0722 * blue;
+    let mut still = card();
+    for part in &mut still.parts {
+        part.speed_m_s = 0.0;
+    }
+    // Two stops under, so that no channel clips.
+    still.lights[0].power /= 4.0;
+    let middle = |shot: &Shot| {
+        let seen = seen(shot, Layers::Flash, Crop::WHOLE);
+        let (column, row) = seen.middle();
+        linear(&seen, column, row)
+    };
+    let white = middle(&still);
+    let behind = |hue: f64| {
+        let mut shot = still.clone();
+        shot.lights[0].gel = Some(gel(hue));
+        shot
+    };
+    for (hue, most) in [(0.0, 0), (120.0, 1), (240.0, 2)] {
+        let seen = middle(&behind(hue));
+        let others = [0, 1, 2].into_iter().filter(|channel| *channel != most);
+        assert!(others.clone().all(|channel| seen[most] > 4.0 * seen[channel]), "{hue}: {seen:?}");
+        if hue < 200.0 {
+            assert!((luminance(seen) / luminance(white) - 1.0).abs() < 0.03, "{hue}: as bright as without");
+        }
+    }
+    // Red over green is yellow: both are there, blue is not.
+    let mut both = behind(0.0);
+    let mut other = both.lights[0].clone();
+    other.gel = Some(gel(120.0));
+    other.role = Role::Fill;
+    both.lights.push(other);
+    let [red, green, blue] = middle(&both);
+    assert!(red > 3.0 * blue && green > 3.0 * blue, "{red} {green} {blue}");
+    // A scarf that is red stays bright in red light and goes dark in teal, against the grey beside it.
+    let hall = example("roller-hall");
+    let coloured = |hue: f64| {
+        let mut shot = hall.clone();
+        for light in &mut shot.lights {
+            light.gel = Some(gel(hue));
+        }
+        let seen = seen(&shot, Layers::Flash, Crop::WHOLE);
+        let all = (0..seen.picture.height).flat_map(|row| (0..seen.picture.width).map(move |column| (column, row)));
+        let sum = all
+            .map(|(column, row)| linear(&seen, column, row))
+            .fold([0.0; 3], |sum, one| std::array::from_fn(|k| sum[k] + one[k]));
+        sum[0] / (sum[1] + sum[2])
+    };
+    assert!(coloured(0.0) > 8.0 * coloured(180.0), "{} {}", coloured(0.0), coloured(180.0));
+}

@@ -1371,14 +1371,18 @@ export interface components {
             body: components["schemas"]["CameraBody"];
             /**
              * Format: double
-             * @description All loss in front of the sensor, in stops, positive.
+             * @description Grey before the lens, in stops, positive.
              */
             filter_stops: number;
+            /** @description What else is before the lens: polariser, colour, bellows. What it takes comes on top. */
+            filters?: components["schemas"]["Filter"][];
             /**
              * Format: double
              * @description Focal length in mm.
              */
             focal_mm: number;
+            /** @description Grey filters at hand, as the kit has them; any grey where none is named. */
+            greys?: components["schemas"]["Filter"][];
             /**
              * Format: double
              * @description ISO.
@@ -1533,7 +1537,9 @@ export interface components {
              * @description Steady light against the key: how a trail is tinted beside what is frozen.
              */
             trail_against_key_mired: number;
-            /** @description As said: `warmer`, `cooler`, `alike`. */
+            /** @description The same in a few words: `120 mired warmer than the key`, `red beside a key in teal`. */
+            trail_said: string;
+            /** @description As said: `warmer`, `cooler`, `alike`, or the name of a colour. */
             trail_word: string;
             /**
              * Format: double
@@ -1979,9 +1985,11 @@ export interface components {
             aperture_f: number;
             /** @description Customary label. */
             aperture_label: string;
+            /** @description What is before the lens, by name. */
+            before_lens?: string | null;
             /**
              * Format: double
-             * @description Loss in front of the sensor.
+             * @description Loss in front of the sensor, all of it.
              */
             filter_stops: number;
             /**
@@ -2016,6 +2024,7 @@ export interface components {
         FigureKind: "time" | "aperture" | "iso" | "power" | "stops" | "filter" | "length" | "focal" | "speed" | "angle" | "share" | "kelvin" | "lux" | "number" | "energy" | "mass" | "watts" | "charge" | "exposure" | "mired" | "rate" | "turn_rate";
         /** @description A gel or a filter. */
         Filter: {
+            hue?: components["schemas"]["Hue"] | null;
             /** @description Identity in the kit. */
             id: string;
             /**
@@ -2037,7 +2046,7 @@ export interface components {
          * @description Where a filter goes and what for.
          * @enum {string}
          */
-        FilterUse: "gel" | "nd" | "polariser" | "lens";
+        FilterUse: "gel" | "nd" | "polariser" | "lens" | "close_up";
         /** @description One sentence with a number, a cause and what to do. */
         Finding: {
             /** @description Why. */
@@ -2552,6 +2561,19 @@ export interface components {
             shot: components["schemas"]["Shot"];
             turned?: components["schemas"]["Held"] | null;
         };
+        /** @description A colour by its hue: of a dye, or of a lamp that makes it. */
+        Hue: {
+            /**
+             * Format: double
+             * @description Round the wheel: 0 is red, 120 green, 240 blue.
+             */
+            hue_deg: number;
+            /**
+             * Format: double
+             * @description How much of everything else is not there, 0 to 1.
+             */
+            saturation: number;
+        };
         /** @description What an import did. */
         Imported: {
             /** @description Things that were not there. */
@@ -2826,7 +2848,7 @@ export interface components {
         Lamp: {
             /**
              * Format: double
-             * @description Colour temperature.
+             * @description Colour temperature; of a coloured one, of its white.
              */
             colour_k: number;
             /** @description How steady it is. */
@@ -2836,6 +2858,7 @@ export interface components {
              * @description Half-power half-angle of its beam, where known.
              */
             half_angle_deg?: number | null;
+            hue?: components["schemas"]["Hue"] | null;
             /** @description Identity in the kit. */
             id: string;
             /**
@@ -2862,6 +2885,8 @@ export interface components {
             background_stops?: number | null;
             /** @description Parts whose trail it draws, by name. */
             draws_on: string[];
+            /** @description What its colour is called, where it has one. */
+            hue?: string | null;
             /**
              * Format: double
              * @description Illuminance on the subject.
@@ -2947,6 +2972,8 @@ export interface components {
              * @description How much brighter than metered its edge looks, of a rim.
              */
             grazing_stops?: number | null;
+            /** @description What its colour is called, where it has one. */
+            hue?: string | null;
             /**
              * Format: double
              * @description Its colour through the gel, at this power.
@@ -4486,9 +4513,11 @@ export interface components {
             aperture_f: number;
             /**
              * Format: double
-             * @description All loss in front of the sensor in that frame.
+             * @description Grey before the lens in that frame.
              */
             filter_stops: number;
+            /** @description What else was before it. */
+            filters?: components["schemas"]["Filter"][];
             /**
              * Format: double
              * @description ISO of that frame.

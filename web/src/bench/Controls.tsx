@@ -14,7 +14,7 @@ import { COMMANDS, keyOf, type CommandId } from '../commands/list'
 import { NotchedStrip } from '../controls/NotchedStrip'
 import { UnstyledButton } from '@mantine/core'
 import { AmbientPanel } from './AmbientPanel'
-import { Burst, CameraMoves, More, Tones } from './More'
+import { BeforeLens, Burst, CameraMoves, More, Tones } from './More'
 import { HoldChips, toggled } from './HoldChips'
 import { CameraChoice } from './KitChoice'
 import { LightsPanel } from './lights/LightsPanel'
@@ -62,6 +62,10 @@ function movementWord({ camera }: Shot): string {
     : []
   return [`WB ${white_balance_k ?? 5500} K`, ...moves.filter(Boolean)].join(' · ')
 }
+
+/** What is before the lens besides grey, in a few words. */
+const lensWord = ({ camera: { filters = [] } }: Shot): string =>
+  filters.length > 0 ? filters.map(({ name }) => name).join(' + ') : 'Filters'
 
 /** The burst in a few words. */
 const burstWord = ({ burst }: Shot): string =>
@@ -138,6 +142,14 @@ export function Controls(props: Props) {
         <div className={classes.more}>
           <More side="right" word={movementWord(shot)} choose="movement">
             <CameraMoves shot={shot} forecast={answer?.forecast} refusal={refusal} onChange={onChange} />
+          </More>
+          <More side="right" word={lensWord(shot)} choose="before-lens">
+            <BeforeLens
+              shot={shot}
+              forecast={answer?.forecast}
+              refusal={refusal}
+              onChange={(to) => onTurn('filter', to)}
+            />
           </More>
           <More side="right" word="Tones" choose="tones" width={560}>
             <Tones shot={shot} onChange={onChange} />

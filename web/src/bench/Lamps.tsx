@@ -35,9 +35,7 @@ export function Lamps({ shot, forecast, refusal, onChange }: Props) {
         />
         {colour && (
           <Text size="xs" className="mono" data-testid="trail-colour">
-            {colour.trail_word === 'alike'
-              ? 'trails in the colour of the key'
-              : `trails ${Math.abs(Math.round(colour.trail_against_key_mired))} mired ${colour.trail_word} than the key`}
+            trails {colour.trail_said}
           </Text>
         )}
       </Group>
@@ -107,7 +105,7 @@ export function Lamps({ shot, forecast, refusal, onChange }: Props) {
                 {seen.placement_stops == null
                   ? 'no light'
                   : `${signedStops(seen.placement_stops)} on the subject`}{' '}
-                · {Math.round(seen.kelvin)} K · {signedStops(seen.mired, 0)} mired
+                · {seen.hue ?? `${Math.round(seen.kelvin)} K · ${signedStops(seen.mired, 0)} mired`}
                 {seen.draws_on.length > 0 && ` · draws ${seen.draws_on.join(', ')}`}
               </Text>
             )}

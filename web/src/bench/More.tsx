@@ -5,6 +5,7 @@ import classes from './Controls.module.css'
 
 // Fetched when they are first opened.
 export const CameraMoves = lazy(() => import('./CameraMoves').then((all) => ({ default: all.CameraMoves })))
+export const BeforeLens = lazy(() => import('./BeforeLens').then((all) => ({ default: all.BeforeLens })))
 export const Tones = lazy(() => import('./Tones').then((all) => ({ default: all.Tones })))
 export const Burst = lazy(() => import('./Burst').then((all) => ({ default: all.Burst })))
 export const Targets = lazy(() => import('./Targets').then((all) => ({ default: all.Targets })))

@@ -183,9 +183,9 @@ function OwnLight({ part, camera, error, onChange }: OwnLightProps) {
   const [stops, setStops] = useState(1)
   const [refusal, setRefusal] = useState<string>()
   const calibrate = () => {
-    const { aperture_f, iso, filter_stops } = camera
+    const { aperture_f, iso, filter_stops, filters = [] } = camera
     const { speed_m_s, size_m } = part
-    const body = { aperture_f, iso, filter_stops, speed_m_s, size_m, streak_stops: stops }
+    const body = { aperture_f, iso, filter_stops, filters, speed_m_s, size_m, streak_stops: stops }
     answered(client.POST('/api/streak', { body })).then(
       ({ luminance_cd_m2 }) => {
         setRefusal(undefined)

@@ -1,11 +1,12 @@
 import { Button, Select, SimpleGrid, Stack, Switch, Text, TextInput } from '@mantine/core'
 import { useQuery } from '@tanstack/react-query'
-import { answered, client, type FlashUnit, type Source } from '../api/client'
+import { answered, client, type Filter, type FlashUnit, type Source } from '../api/client'
 import { Figure } from '../controls/Figure'
 import { MaybeFigure } from '../controls/MaybeFigure'
 import { valueAt } from '../api/pointer'
 import { CorrectionsEntry, type Correction } from './CorrectionsEntry'
 import type { Field } from './field'
+import { HueEntry } from './HueEntry'
 import classes from './FieldEntry.module.css'
 
 type Props = {
@@ -110,6 +111,8 @@ export function FieldEntry({ field, of, error, onChange }: Props) {
           onChange={(list) => onChange(list.length > 0 ? list : undefined)}
         />
       )
+    case 'hue':
+      return <HueEntry label={field.label} hue={(value as Filter['hue']) ?? undefined} onChange={onChange} />
     case 'rows':
       return <RowsEntry rows={value as Row[]} error={error} onChange={onChange} />
   }

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react'
 import { useQuery } from '@tanstack/react-query'
-import { answered, client, type Item, type Kind, type Kit } from '../api/client'
+import { answered, client, type Filter, type Item, type Kind, type Kit } from '../api/client'
 import { valueAt } from '../api/pointer'
 import { FaceAndBeam } from './FaceAndBeam'
 import { fieldsOf } from './fields'
@@ -54,7 +54,15 @@ export function ThingView({ thing, children }: { thing: Item; children: ReactNod
             const value = of(thing.item, field.pointer)
             const word =
               field.as === 'word' ? field.words.find((one) => one.value === value)?.label : undefined
-            const text = field.as === 'yes' ? (value ? 'yes' : 'no') : (word ?? value ?? 'none')
+            const hue = field.as === 'hue' ? (value as Filter['hue']) : undefined
+            if (field.as === 'hue' && !hue) return null
+            const text = hue
+              ? `${hue.hue_deg}°, ${Math.round(hue.saturation * 100)} % pure`
+              : field.as === 'yes'
+                ? value
+                  ? 'yes'
+                  : 'no'
+                : (word ?? value ?? 'none')
             return (
               <div key={field.pointer}>
                 <dt>{field.label}</dt>

@@ -16,6 +16,7 @@ export type Field = { pointer: string; label: string; suffix?: string; hint?: st
         | 'battery'
         | 'leaflet'
         | 'corrections'
+        | 'hue'
     }
   | { as: 'word'; words: Words; optional?: boolean; fresh?: (value: string) => unknown }
 )

@@ -287,10 +287,16 @@ export function fieldsOf(thing: Item): Group[] {
                 nd: 'grey on the lens',
                 polariser: 'polariser on the lens',
                 lens: 'colour on the lens',
+                close_up: 'bellows, ring or close-up lens',
               }),
             },
-            number('/loss_stops', 'Loss', ' stops'),
+            {
+              ...number('/loss_stops', 'Loss', ' stops'),
+              kind: 'filter',
+              hint: 'or ND 0.9, or what goes through: 25 %',
+            },
             maybe('/mired', 'Shift', ' mired, warmer positive'),
+            { pointer: '/hue', label: 'Colour of its own', as: 'hue' },
           ],
         },
       ]
@@ -327,7 +333,8 @@ export function fieldsOf(thing: Item): Group[] {
           fields: [
             NAME,
             { ...number('/lux_at_1m', 'At one metre', ' lx'), hint: 'or f/2.8 1/60 ISO 800 at 2 m' },
-            number('/colour_k', 'Colour', ' K'),
+            { ...number('/colour_k', 'Colour', ' K'), hint: 'of its white, where it makes colours' },
+            { pointer: '/hue', label: 'Colour of its own', as: 'hue' },
             maybe('/half_angle_deg', 'Beam, half-angle', '°'),
             { pointer: '/modelling', label: 'Modelling lamp of a flash', as: 'yes' },
             {

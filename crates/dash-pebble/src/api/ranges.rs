@@ -30,6 +30,8 @@ pub const RANGES: &[(&str, &str, Limits)] = &[
     ("Control", "gamma", bounds::GAMMA),
     ("Control", "rise_ms", bounds::PULSE_TIME),
     ("Filter", "loss_stops", bounds::FILTER),
+    ("Hue", "hue_deg", bounds::HUE),
+    ("Hue", "saturation", bounds::SATURATION),
     ("Filter", "mired", bounds::MIRED),
     ("Flash", "bearing_deg", bounds::BEARING),
     ("Flash", "channel", bounds::CHANNEL),

@@ -4,7 +4,7 @@
 //! identity, the kit's figures count: what was measured yesterday shows in every shot today.
 
 use pebble_core::fit::{Moved, fit};
-use pebble_core::gear::{Battery, FlashUnit, Item};
+use pebble_core::gear::{Battery, Filter, FilterUse, FlashUnit, Item};
 use pebble_core::{Invalid, Plan, Shot};
 use serde::Serialize;
 use serde::de::DeserializeOwned;
@@ -39,7 +39,11 @@ pub trait Document: Clone + PartialEq + Serialize + DeserializeOwned + Send + Sy
 
 /// Things of the kit by identity.
 #[derive(Debug, Default)]
-pub struct Shelf(HashMap<String, Item>);
+pub struct Shelf {
+    things: HashMap<String, Item>,
+    /// Grey filters that are at hand, the weakest first.
+    greys: Vec<Filter>,
+}
 
 impl Shelf {
     /// Loads the things with some identities, and the batteries that the units among them are fed by.
@@ -53,7 +57,9 @@ impl Shelf {
             return Ok(shelf);
         }
         shelf.fetch(connection, ids).await?;
-        let batteries: BTreeSet<String> = shelf.0.values().flat_map(Document::carries).map(str::to_owned).collect();
+        shelf.fetch_greys(connection).await?;
+        let batteries: BTreeSet<String> =
+            shelf.things.values().flat_map(Document::carries).map(str::to_owned).collect();
         let batteries: BTreeSet<&str> = batteries.iter().map(String::as_str).collect();
         if !batteries.is_empty() {
             shelf.fetch(connection, &batteries).await?;
@@ -73,19 +79,36 @@ impl Shelf {
         let read = rows
             .into_iter()
             .filter_map(|row| Some((String::from_utf8(row.id).ok()?, serde_json::from_slice::<Item>(&row.body).ok()?)));
-        self.0.extend(read.filter(|(_, item)| item.check().is_ok()));
+        self.things.extend(read.filter(|(_, item)| item.check().is_ok()));
         Ok(())
     }
 
     fn battery(&self, carried: Battery) -> Battery {
-        match self.0.get(&carried.id) {
+        match self.things.get(&carried.id) {
             Some(Item::Battery(own)) => own.clone(),
             _ => carried,
         }
     }
 
+    async fn fetch_greys(&mut self, connection: &mut SqliteConnection) -> Result<(), sqlx::Error> {
+        let rows: Vec<Vec<u8>> = sqlx::query_scalar(
+            "SELECT CAST(body AS BLOB) FROM standing WHERE kind = 'filter' AND NOT retired
+             AND CASE WHEN json_valid(body) THEN body ->> '$.item.used_as' = 'nd' END LIMIT 12",
+        )
+        .fetch_all(connection)
+        .await?;
+        let grey = |body: Vec<u8>| match serde_json::from_slice::<Item>(&body) {
+            Ok(item @ Item::Filter(_)) if item.check().is_err() => None,
+            Ok(Item::Filter(filter)) if filter.used_as == FilterUse::Nd => Some(filter),
+            _ => None,
+        };
+        self.greys = rows.into_iter().filter_map(grey).collect();
+        self.greys.sort_by(|a, b| a.loss_stops.total_cmp(&b.loss_stops).then_with(|| a.name.cmp(&b.name)));
+        Ok(())
+    }
+
     fn unit(&self, carried: FlashUnit) -> FlashUnit {
-        let mut unit = match self.0.get(&carried.id) {
+        let mut unit = match self.things.get(&carried.id) {
             // How many there are is the kit's to say, so that a set that needs more of them can be told.
             Some(Item::Unit(own)) => FlashUnit { owned: Some(own.owned.unwrap_or(1)), ..own.to_carry() },
             _ => carried,
@@ -112,20 +135,26 @@ impl Document for Shot {
         });
         let lamps =
             self.lamps.iter().flat_map(|lamp| std::iter::once(&lamp.lamp.id).chain(lamp.gel.iter().map(|gel| &gel.id)));
-        camera.into_iter().chain(lights).chain(lamps).map(String::as_str).collect()
+        // Grey filters at hand are the kit's to name: no shot keeps one from being deleted.
+        let before_lens = self.camera.filters.iter().map(|filter| &filter.id);
+        camera.into_iter().chain(lights).chain(lamps).chain(before_lens).map(String::as_str).collect()
     }
 
     fn brought_up(mut self, shelf: &Shelf) -> Result<(Self, Vec<Moved>), Invalid> {
-        let before = self.clone();
+        let mut before = self.clone();
         macro_rules! refresh {
             ($carried:expr, $kind:path) => {
-                if let Some($kind(own)) = shelf.0.get(&$carried.id) {
+                if let Some($kind(own)) = shelf.things.get(&$carried.id) {
                     $carried = own.clone();
                 }
             };
         }
         refresh!(self.camera.body, Item::Camera);
         refresh!(self.camera.lens, Item::Lens);
+        for filter in &mut self.camera.filters {
+            refresh!(*filter, Item::Filter);
+        }
+        self.camera.greys.clone_from(&shelf.greys);
         for light in &mut self.lights {
             refresh!(light.modifier, Item::Modifier);
             refresh!(light.trigger, Item::Trigger);
@@ -143,6 +172,7 @@ impl Document for Shot {
                 refresh!(*gel, Item::Filter);
             }
         }
+        before.camera.greys.clone_from(&self.camera.greys);
         let units = |shot: &Self| shot.lights.iter().map(|light| light.unit.clone()).collect::<Vec<_>>();
         if (&before.camera, units(&before)) == (&self.camera, units(&self)) {
             return with_a_good_wish(self, Vec::new());

@@ -64,6 +64,10 @@ async fn a_shot_is_added_removed_and_brought_back() {
     let mut back = api.get(&path).await["shot"].clone();
     assert_eq!((&blank["usage"], back["lights"][0]["unit"]["owned"].take()), (&json!("print"), json!(4)));
     back["lights"][0]["unit"].as_object_mut().unwrap().remove("owned");
+    // So are the grey filters that are at hand.
+    let greys = back["camera"].as_object_mut().unwrap().remove("greys").unwrap();
+    let losses: Vec<f64> = greys.as_array().unwrap().iter().filter_map(|grey| grey["loss_stops"].as_f64()).collect();
+    assert!(!losses.is_empty() && losses.is_sorted());
     assert_eq!(back, blank);
 }
 

@@ -55,7 +55,7 @@ async fn the_shelf_has_everything_with_a_line_and_how_often_it_is_carried() {
         ("heron-v2", "camera", "sync 1/250 · ISO 100–25600 · 12/s", 3),
         ("plover-80-leaf", "lens", "80 mm · f/2.8 · leaf to 1/1600", 0),
         ("dish-55-grid", "modifier", "−1.6 stops · face 0.54 m · grid 25°", 0),
-        ("amber-full", "filter", "−0.7 stops · +159 mired", 0),
+        ("amber-full", "filter", "−0.7 stops, 62 % through · +159 mired", 0),
         ("drum", "trigger", "lag 1.4 ms · to 300 m", 0),
         ("cells-4", "battery", "8 Wh usable", 3),
         ("mallow-model", "lamp", "1500 lx at 1 m · 3000 K · modelling", 0),

@@ -102,6 +102,7 @@ fn set(shot: &Shot, plan: &Plan) -> Vec<Line> {
         let burns = format!("{:.0} % at {:.1} m", lamp.level_share * 100.0, lamp.distance_m);
         set(&format!("Lamp {}", lamp.lamp.name), if lamp.on { burns } else { "off".to_owned() });
     }
+    set("Before the lens", plan.before_lens.said(plan.settings.filter).unwrap_or_else(|| "nothing".to_owned()));
     set("White balance", format!("{:.0} K", plan.white_balance));
     set("Light on the subject", lux(plan.subject_light.as_lux()));
     set("Light on the background", lux(plan.background_light.as_lux()));

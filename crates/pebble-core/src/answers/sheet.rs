@@ -509,7 +509,9 @@ pub fn line(item: &Item) -> Result<String, Invalid> {
             } else {
                 format!("{} mired", signed(filter.mired).trim_end_matches(".0"))
             };
-            format!("−{:.1} stops · {shift}", filter.loss_stops)
+            let hue = filter.hue.as_ref().and_then(|hue| colour::hue_word(colour::dye(hue.hue_deg, hue.saturation)));
+            let through = (-filter.loss_stops).exp2() * 100.0;
+            format!("−{:.1} stops, {through:.0} % through · {}", filter.loss_stops, hue.unwrap_or(&shift))
         }
         Item::Trigger(trigger) => {
             let range = trigger.range_m.map_or_else(String::new, |range| format!(" · to {range} m"));

@@ -130,7 +130,7 @@ fn of_camera(plan: &Plan) -> Vec<Strip> {
         ),
         strip(
             ("filter", "Filter", "/camera/filter_stops"),
-            FILTERS.map(|n| (filter_label(f64::from(n)), Value::Number(f64::from(n)), f64::from(n) + 1.0)),
+            filters(plan).map(|grey| grey.as_stops()).map(|n| (filter_label(n), Value::Number(n), n + 1.0)),
             (set.filter.as_stops() + 1.0, filter_label(set.filter.as_stops())),
             &[Flash, Ambient],
         ),
@@ -202,9 +202,10 @@ pub fn isos(body: &Body) -> impl DoubleEndedIterator<Item = Iso> + use<> {
     clicks(body.isos.0.nearest_sixth(), body.isos.1.nearest_sixth(), body.grid.step()).map(Iso::from_sv6)
 }
 
-/// Filters, none to the densest.
-pub fn filters() -> impl Iterator<Item = Stops> {
-    FILTERS.map(|stops| Stops::from_stops(f64::from(stops)))
+/// Grey before the lens, none to the densest: what is at hand, or whole stops where nobody said what is.
+pub fn filters(plan: &Plan) -> impl Iterator<Item = Stops> + use<> {
+    let owned = plan.before_lens.greys();
+    owned.unwrap_or_else(|| FILTERS.map(|stops| Stops::from_stops(f64::from(stops))).collect()).into_iter()
 }
 
 /// Power fractions of the unit, low to full.
@@ -237,7 +238,13 @@ pub fn distance_label(distance: Metres) -> String {
 
 /// A filter as written: density and, for people who count stops, none of it.
 pub fn filter_label(stops: f64) -> String {
-    if stops == 0.0 { "none".to_owned() } else { format!("ND {:.1}", stops * 0.3) }
+    if stops == 0.0 {
+        return "none".to_owned();
+    }
+    let density = stops * 0.3;
+    // As it is engraved where that is a tenth; two digits where it lies between.
+    let between = (density * 10.0 - (density * 10.0).round()).abs() > 0.1;
+    format!("ND {density:.*}", 1 + usize::from(between))
 }
 
 /// The value of each setting as a change to the shot: pointer, value and the words for it.

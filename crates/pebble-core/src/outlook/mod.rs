@@ -18,8 +18,9 @@ pub use subject::SubjectOutlook;
 pub(crate) use subject::key_wanted;
 
 use crate::physics::depth::{Depth, depth};
-use crate::physics::exposure::{Level, reference_exposure};
+use crate::physics::exposure::Level;
 use crate::physics::motion::magnification;
+use crate::physics::output::colour::Dye;
 use crate::physics::shutter::Run;
 use crate::plan::{Lamp, Plan};
 use crate::quantity::{Lux, LuxSeconds, Metres, MetresPerSecond, Seconds, Stops};
@@ -78,6 +79,8 @@ pub struct SteadyOutlook {
     pub on_background: Incident,
     /// Its colour, in kelvin.
     pub kelvin: f64,
+    /// What hues leave of red, green and blue.
+    pub dye: Dye,
 }
 
 /// What burns.
@@ -147,7 +150,7 @@ pub fn outlook(plan: &Plan) -> Outlook {
 pub fn outlook_with(plan: &Plan, pulses: &mut Pulses) -> Outlook {
     let set = &plan.settings;
     let run = Run { travel: plan.body.travel, time: set.shutter.time() };
-    let reference = reference_exposure(set.aperture, set.iso, set.filter);
+    let reference = plan.reference(set.aperture, set.iso, set.filter);
 
     let lights: Vec<LightOutlook> =
         (0..plan.lights.len()).map(|index| LightOutlook::of(plan, index, run, reference, pulses)).collect();
@@ -211,6 +214,7 @@ fn steady(plan: &Plan, lights: &[LightOutlook], time: Seconds, reference: LuxSec
         on_subject: source(lamp.on_subject * turned),
         on_background: source(lamp.on_background * turned),
         kelvin: lamp.kelvin,
+        dye: lamp.dye,
     });
     let modelling = plan.lights.iter().zip(lights).enumerate().filter_map(|(index, (light, seen))| {
         let glow = light.modelling.filter(|_| light.on)?;
@@ -230,6 +234,7 @@ fn steady(plan: &Plan, lights: &[LightOutlook], time: Seconds, reference: LuxSec
             on_subject: source(if light.is_frontal() { at(distance) } else { Lux::ZERO }),
             on_background: source(behind),
             kelvin: glow.kelvin,
+            dye: glow.dye,
         })
     });
     lamps.chain(modelling).collect()

@@ -1,14 +1,20 @@
 //! The colour in which each light draws, against the white balance: linear red, green, blue of luminance 1.
 
 use super::{Burns, Outlook, SteadyOutlook};
-use crate::physics::output::colour::{mixed, seen_as};
+use crate::physics::output::colour::{CLEAR, Dye, dyed, mixed, seen_as, shifted, stacked};
 use crate::plan::Plan;
 use crate::quantity::LuxSeconds;
 
 impl Outlook {
     /// A flash.
     pub fn flash_tint(&self, plan: &Plan, light: usize) -> [f64; 3] {
-        seen_as(plan.lights[light].kelvin(self.lights[light].power), plan.white_balance)
+        let of = &plan.lights[light];
+        seen(plan, of.kelvin(self.lights[light].power), of.dye())
+    }
+
+    /// A lamp.
+    pub fn lamp_tint(&self, plan: &Plan, lamp: usize) -> [f64; 3] {
+        seen(plan, self.steady[lamp].kelvin, self.steady[lamp].dye)
     }
 
     /// All steady light on a part, or on the subject where no part is meant.
@@ -20,18 +26,25 @@ impl Outlook {
                 Burns::Modelling(light) => plan.lights[light].reaches(part),
             })
         };
-        let lamps = self.steady.iter().filter(reaches).map(|lamp| (lamp.kelvin, lamp.on_subject.exposure));
+        let lamps = self.steady.iter().filter(reaches).map(|lamp| (lamp, lamp.on_subject.exposure));
         tint(plan, self.room.exposure * offset, lamps)
     }
 
     /// All steady light on the background.
     pub fn background_tint(&self, plan: &Plan) -> [f64; 3] {
         let read = plan.background_light * self.run.time;
-        tint(plan, read, self.steady.iter().map(|lamp| (lamp.kelvin, lamp.on_background.exposure)))
+        tint(plan, read, self.steady.iter().map(|lamp| (lamp, lamp.on_background.exposure)))
     }
 }
 
-fn tint(plan: &Plan, read: LuxSeconds, lamps: impl Iterator<Item = (f64, LuxSeconds)>) -> [f64; 3] {
-    let lights = std::iter::once((plan.ambient_kelvin, read)).chain(lamps);
-    mixed(lights.map(|(kelvin, light)| (seen_as(kelvin, plan.white_balance), light.as_lux_seconds())))
+/// A light as it is seen through what is before the lens.
+fn seen(plan: &Plan, kelvin: f64, dye: Dye) -> [f64; 3] {
+    let lens = &plan.before_lens;
+    dyed(seen_as(shifted(kelvin, lens.mired), plan.white_balance), stacked(dye, lens.dye))
+}
+
+fn tint<'a>(plan: &Plan, read: LuxSeconds, lamps: impl Iterator<Item = (&'a SteadyOutlook, LuxSeconds)>) -> [f64; 3] {
+    let room = (seen(plan, plan.ambient_kelvin, CLEAR), read.as_lux_seconds());
+    let lamps = lamps.map(|(lamp, light)| (seen(plan, lamp.kelvin, lamp.dye), light.as_lux_seconds()));
+    mixed(std::iter::once(room).chain(lamps))
 }

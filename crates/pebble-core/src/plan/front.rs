@@ -1,7 +1,8 @@
 //! What goes in front of a light or a lens, checked.
 
 use super::check::At;
-use crate::file::gear::{Filter, Modifier};
+use crate::file::gear::{Filter, Hue, Modifier};
+use crate::physics::output::colour::{self, CLEAR, Dye};
 use crate::physics::output::{Beam, Face};
 use crate::quantity::Stops;
 use crate::quantity::bounds::{self, Invalid};
@@ -36,10 +37,28 @@ impl Modifier {
     }
 }
 
+/// What a hue leaves of red, green and blue; all of it where there is none.
+pub(crate) fn dye_of(hue: Option<&Hue>) -> Dye {
+    hue.map_or(CLEAR, |hue| colour::dye(hue.hue_deg, hue.saturation))
+}
+
+/// What a gel does to light: its shift in mired, and its dye.
+pub(crate) fn tinted_by(gel: Option<&Filter>) -> (f64, Dye) {
+    gel.map_or((0.0, CLEAR), |gel| (gel.mired, dye_of(gel.hue.as_ref())))
+}
+
+impl Hue {
+    pub(crate) fn check(&self, at: &At) -> Result<(), Invalid> {
+        bounds::HUE.check(&at.of("hue_deg"), self.hue_deg)?;
+        bounds::SATURATION.check(&at.of("saturation"), self.saturation).map(|_| ())
+    }
+}
+
 impl Filter {
     pub(crate) fn check(&self, at: &At) -> Result<Stops, Invalid> {
         at.name("name", &self.name, "a name")?;
         bounds::MIRED.check(&at.of("mired"), self.mired)?;
+        self.hue.as_ref().map_or(Ok(()), |hue| hue.check(&at.inside("hue")))?;
         at.stops("loss_stops", self.loss_stops, &bounds::FILTER)
     }
 }

@@ -2,11 +2,13 @@
 
 use super::Part;
 use super::dials::Dial;
+use super::front::{dye_of, tinted_by};
 use super::source;
 use super::target::Target;
 use super::unit::Unit;
 use crate::file::shot::{self, Role};
-use crate::physics::output::{Beam, Bounce, Throw, colour};
+use crate::physics::output::colour::{self, Dye};
+use crate::physics::output::{Beam, Bounce, Throw};
 use crate::plan::check::At;
 use crate::quantity::bounds::{self, Invalid};
 use crate::quantity::{Angle, LuxSeconds, Metres, Seconds, Stops};
@@ -87,6 +89,8 @@ pub struct Glow {
     pub proportional: bool,
     /// Its colour through the gel, in kelvin.
     pub kelvin: f64,
+    /// What its own hue and that of the gel leave.
+    pub dye: Dye,
 }
 
 /// Colour over power.
@@ -95,6 +99,7 @@ struct Colour {
     full_k: f64,
     lowest_mired: f64,
     gel_mired: f64,
+    dye: Dye,
 }
 
 /// Colour of a unit whose maker says nothing about it.
@@ -109,6 +114,7 @@ impl Light {
     pub(crate) fn with_unit(at: &At, wire: &shot::Flash, unit: Unit, parts: &[Part]) -> Result<Self, Invalid> {
         let front = wire.modifier.check(&at.inside("modifier"))?;
         let gel = wire.gel.as_ref().map_or(Ok(Stops::ZERO), |gel| gel.check(&at.inside("gel")))?;
+        let (gel_mired, dye) = tinted_by(wire.gel.as_ref());
         let trigger = wire.trigger.check(&at.inside("trigger"))?;
         if !matches!(wire.group.as_bytes(), [b'A'..=b'Z']) {
             return Err(at.not_allowed("group", &wire.group, "one letter from A to Z"));
@@ -124,7 +130,8 @@ impl Light {
                 Ok(Glow {
                     lux_at_1m: modelling.lamp.lux_at_1m * (front.change - gel + feathered).as_ratio(),
                     proportional: modelling.mode == shot::ModellingMode::Proportional,
-                    kelvin: colour::shifted(modelling.lamp.colour_k, wire.gel.as_ref().map_or(0.0, |gel| gel.mired)),
+                    kelvin: colour::shifted(modelling.lamp.colour_k, gel_mired),
+                    dye: colour::stacked(dye_of(modelling.lamp.hue.as_ref()), dye),
                 })
             })
             .transpose()?;
@@ -163,7 +170,8 @@ impl Light {
             colour: Colour {
                 full_k: wire.unit.colour_k.unwrap_or(USUAL_FLASH_K),
                 lowest_mired: wire.unit.lowest_power_mired.unwrap_or(0.0),
-                gel_mired: wire.gel.as_ref().map_or(0.0, |gel| gel.mired),
+                gel_mired,
+                dye,
             },
             misses: missed(at, &wire.misses, parts)?,
             unit,
@@ -220,6 +228,11 @@ impl Light {
     pub fn bounce_loss(&self, distance: Metres) -> Option<Stops> {
         self.bounce?;
         Some(Stops::from_ratio(self.exposure(1.0, 1, distance) / self.throw.exposure(1.0, distance)))
+    }
+
+    /// What the gel leaves of red, green and blue.
+    pub const fn dye(&self) -> Dye {
+        self.colour.dye
     }
 
     /// Colour at a power, through the gel.

@@ -7,6 +7,7 @@ mod front;
 pub(crate) mod group;
 mod intent;
 mod kit;
+mod lens;
 mod light;
 mod readiness;
 pub(crate) mod sky;
@@ -21,6 +22,8 @@ pub use camera::{Camera, Glass};
 pub use dials::{Dial, Dials, MAX_LIGHTS};
 pub use front::Front;
 pub use intent::STREAK_FACTOR;
+pub use lens::BeforeLens;
+pub(crate) use lens::{greys_of, sums};
 pub use light::{Glow, Light, Surface};
 pub use readiness::{Flashes, Readiness, Supply};
 pub use steady::Lamp;
@@ -33,7 +36,7 @@ pub use wish::Bounds;
 use crate::file::around::Around;
 use crate::file::gear::{FirstRow, ShutterKind};
 use crate::file::shot::{self, Intent, Reading, Role, Shot};
-use crate::physics::exposure::{black_placement, illuminance_of_ev100, illuminance_of_reading};
+use crate::physics::exposure::{black_placement, illuminance_of_ev100, illuminance_of_reading, reference_exposure};
 use crate::physics::metering::{self, Patch};
 use crate::physics::motion::{Sensor, Usage};
 use crate::physics::pulse::School;
@@ -42,7 +45,7 @@ use crate::physics::subject::direction;
 use crate::plan::check::At;
 use crate::quantity::bounds::{self, Invalid, Limits};
 use crate::quantity::scale::{Aperture, Grid, Iso, ShutterTime};
-use crate::quantity::{Angle, Luminance, Lux, Metres, MetresPerSecond, Seconds, Stops};
+use crate::quantity::{Angle, Luminance, Lux, LuxSeconds, Metres, MetresPerSecond, Seconds, Stops};
 use std::sync::Arc;
 
 /// More lamps than a set has.
@@ -192,6 +195,8 @@ pub struct Plan {
     pub ambient_kelvin: f64,
     /// White balance, in kelvin.
     pub white_balance: f64,
+    /// What is before the lens.
+    pub before_lens: BeforeLens,
     /// What automatic flash has to be told about the scene.
     pub metered_bias: Stops,
     /// How the camera itself moves.
@@ -236,6 +241,11 @@ impl Plan {
     /// The key light.
     pub fn key_light(&self) -> &Light {
         &self.lights[self.key]
+    }
+
+    /// `H_ref` with so much grey before the lens, and what stays there.
+    pub fn reference(&self, aperture: Aperture, iso: Iso, grey: Stops) -> LuxSeconds {
+        reference_exposure(aperture, iso, grey + self.before_lens.loss)
     }
 
     /// Whether a light fires: it is on, and hears the trigger. A cord or a light cell has no channels to miss.
@@ -340,6 +350,7 @@ impl TryFrom<&Shot> for Plan {
             lamps: lamps(shot, &parts, behind)?,
             ambient_kelvin: bounds::KELVIN.check("ambient.kelvin", shot.ambient.kelvin)?,
             white_balance: bounds::KELVIN.check("camera.white_balance_k", shot.camera.white_balance_k)?,
+            before_lens: BeforeLens::of(&shot.camera, settings.filter)?,
             metered_bias: metered_bias(&shot.tones)?,
             outdoors: shot.scene.is_outdoors() || shot.sky.is_some() || shot.around.contains(&Around::Outdoors),
             movement: movement(shot.camera.movement.as_ref())?,

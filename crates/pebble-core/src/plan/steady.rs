@@ -1,9 +1,10 @@
 //! Steady light that was set up: lamps, and what else burns while the shutter is open.
 
 use super::Part;
+use super::front::{dye_of, tinted_by};
 use super::light::missed;
 use crate::file::shot;
-use crate::physics::output::colour;
+use crate::physics::output::colour::{self, Dye};
 use crate::plan::check::At;
 use crate::quantity::Lux;
 use crate::quantity::bounds::{self, Invalid};
@@ -23,6 +24,8 @@ pub struct Lamp {
     pub level: f64,
     /// Its colour through the gel, in kelvin.
     pub kelvin: f64,
+    /// What its own hue and that of the gel leave.
+    pub dye: Dye,
     misses: u32,
 }
 
@@ -45,6 +48,7 @@ impl Lamp {
         let level = bounds::LEVEL.check(&at.of("level_share"), wire.level_share)?;
         let distance = bounds::FLASH_DISTANCE.check(&at.of("distance_m"), wire.distance_m)?;
         let misses = missed(&at, &wire.misses, parts)?;
+        let (mired, dye) = tinted_by(wire.gel.as_ref());
         let lux = |metres: f64| Lux::from_lux(wire.lamp.lux_at_1m * level * (-gel).as_ratio() / metres.powi(2));
         Ok(wire.on.then(|| Self {
             place,
@@ -52,7 +56,8 @@ impl Lamp {
             on_subject: lux(distance),
             on_background: if wire.lights_background { lux(distance + behind_m) } else { Lux::from_lux(0.0) },
             level,
-            kelvin: colour::shifted(wire.lamp.colour_k, wire.gel.as_ref().map_or(0.0, |gel| gel.mired)),
+            kelvin: colour::shifted(wire.lamp.colour_k, mired),
+            dye: colour::stacked(dye_of(wire.lamp.hue.as_ref()), dye),
             misses,
         }))
     }

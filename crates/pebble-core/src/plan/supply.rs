@@ -30,6 +30,7 @@ impl Lamp {
         at.name("name", &self.name, "a name")?;
         bounds::ILLUMINANCE.check(&at.of("lux_at_1m"), self.lux_at_1m)?;
         bounds::KELVIN.check(&at.of("colour_k"), self.colour_k)?;
+        self.hue.as_ref().map_or(Ok(()), |hue| hue.check(&at.inside("hue")))?;
         at.maybe("half_angle_deg", self.half_angle_deg, &bounds::BEAM)?;
         at.maybe("watts", self.watts, &bounds::WATTS).map(|_| ())
     }

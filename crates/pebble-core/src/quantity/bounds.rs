@@ -215,6 +215,10 @@ limits! {
     LAYER = "change by a layer", "stops", -4.0, 0.0;
     /// Shift of colour.
     MIRED = "colour shift", "mired", -500.0, 500.0;
+    /// Hue round the wheel.
+    HUE = "hue", "°", 0.0, 360.0;
+    /// How pure a hue is.
+    SATURATION = "saturation", "", 0.0, 1.0;
     /// Colour temperature.
     KELVIN = "colour temperature", "K", 1000.0, 40_000.0;
     /// Reach of a trigger.

@@ -28,7 +28,7 @@ fn exists(base: &Plan, now: &Plan) -> Option<Settings> {
         .collect();
     for aperture in strips::apertures(&now.body) {
         for iso in strips::isos(&now.body) {
-            for filter in strips::filters() {
+            for filter in strips::filters(now) {
                 let gain = -2.0 * (aperture.number() / now.settings.aperture.number()).log2()
                     + (iso.number() / now.settings.iso.number()).log2()
                     + (now.settings.filter - filter).as_stops();

@@ -441,6 +441,7 @@ fn any_kit() -> impl Strategy<Value = Kit> {
                     name: "Lamp".to_owned(),
                     lux_at_1m,
                     colour_k: 3200.0,
+                    hue: None,
                     half_angle_deg: None,
                     modelling: true,
                     flicker: pebble_core::gear::Flicker::Some,

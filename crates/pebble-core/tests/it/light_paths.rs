@@ -156,6 +156,7 @@ fn a_gel_takes_its_loss_off_the_flash_and_off_nothing_else() {
         used_as: FilterUse::Gel,
         loss_stops: 0.7,
         mired: 159.0,
+        hue: None,
     });
     let (bare, gelled) = (forecast(&plan(&shot())), forecast(&plan(&gelled)));
     let stops = |forecast: &pebble_core::Forecast| forecast.flash.placement_stops.unwrap();

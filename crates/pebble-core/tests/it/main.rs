@@ -1,5 +1,6 @@
 //! Tests of the core from outside: one binary, so that it is linked once.
 
+mod before_the_lens;
 mod camera_moves;
 mod cameras_and_readings;
 mod common;

@@ -342,6 +342,7 @@ fn filters_are_stacked_in_every_way_and_gels_are_not() {
         used_as: FilterUse::Nd,
         loss_stops: loss,
         mired: 0.0,
+        hue: None,
     };
     let gel = Filter { used_as: FilterUse::Gel, ..grey("gel", 2.0) };
     let stock = Stock::of(&[], &[], &[grey("a", 1.0), grey("b", 3.0), gel, grey("c", 3.0)]).unwrap();

@@ -88,6 +88,9 @@ const READ: &[(FigureKind, &str, f64)] = &[
     (FigureKind::Filter, "3 stops", 3.0),
     (FigureKind::Filter, "ND 3 stops", 3.0),
     (FigureKind::Filter, "1.5 stops", 1.5),
+    (FigureKind::Filter, "25 %", 2.0),
+    (FigureKind::Filter, "50% through", 1.0),
+    (FigureKind::Filter, "100 %", 0.0),
     // Distances.
     (FigureKind::Length, "1.2", 1.2),
     (FigureKind::Length, "1.2 m", 1.2),

@@ -122,7 +122,7 @@ export function LightForm({ shot, index, seen, problem, refusal, onChange, onMov
           </SimpleGrid>
           {seen && (
             <Text size="xs" c="dimmed" className="mono">
-              {Math.round(seen.kelvin)} K · t0.1 {seen.pulse.t01_label}
+              {seen.hue ?? `${Math.round(seen.kelvin)} K`} · t0.1 {seen.pulse.t01_label}
               {seen.flash.feathered_stops != null &&
                 ` · feathered ${signedStops(seen.flash.feathered_stops)}`}
               {seen.flash.bounce_stops != null && ` · bounced ${signedStops(seen.flash.bounce_stops)}`}

@@ -219,7 +219,7 @@ fn solved(plan: &Plan, road: Road, mut to: Settings, wanted: Stops, safe: Shutte
             to.filter = Stops::ZERO;
             let stops = off(&to);
             // A filter too much, and the rest back by the shutter: it may be slower, not faster.
-            to.filter = strips::filters().find(|one| one.as_stops() >= stops - NEAR).unwrap_or(to.filter);
+            to.filter = strips::filters(plan).find(|one| one.as_stops() >= stops - NEAR).unwrap_or(to.filter);
             to.shutter = time_for(&to, -off(&to), Some(safe));
         }
     }

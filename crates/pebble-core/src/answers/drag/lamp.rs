@@ -1,6 +1,7 @@
 //! A moving lamp's streak: its length is the shutter's, its brightness that of aperture, ISO and speed. One streak seen in
 //! a test frame tells how bright the lamp is, and with that all others.
 
+use crate::file::gear::Filter;
 use crate::physics::exposure::{MID_GREY, reference_exposure};
 use crate::quantity::bounds::{self, Invalid};
 use crate::quantity::scale::{Aperture, Grid, Iso};
@@ -15,8 +16,11 @@ wire! {
         pub aperture_f: f64,
         /// ISO of that frame.
         pub iso: f64,
-        /// All loss in front of the sensor in that frame.
+        /// Grey before the lens in that frame.
         pub filter_stops: f64,
+        /// What else was before it.
+        #[serde(default, skip_serializing_if = "Vec::is_empty")]
+        pub filters: Vec<Filter>,
         /// How fast the lamp went.
         pub speed_m_s: f64,
         /// Size of the lamp along its movement.
@@ -34,7 +38,9 @@ wire! {
 pub fn luminance_of_streak(seen: &StreakReading) -> Result<Luminance, Invalid> {
     let aperture = Aperture::read("aperture_f", seen.aperture_f, Grid::Thirds)?;
     let iso = Iso::read("iso", seen.iso, Grid::Thirds)?;
-    let filter = bounds::FILTER.check("filter_stops", seen.filter_stops).map(Stops::from_stops)?;
+    let grey = bounds::FILTER.check("filter_stops", seen.filter_stops)?;
+    let more: f64 = seen.filters.iter().map(|filter| filter.loss_stops).sum();
+    let filter = bounds::FILTER.check("filters", grey + more).map(Stops::from_stops)?;
     let speed = bounds::SPEED.check("speed_m_s", seen.speed_m_s)?;
     let size = bounds::PART_SIZE.check("size_m", seen.size_m)?;
     let placement = bounds::OFFSET.check("streak_stops", seen.streak_stops).map(Stops::from_stops)?;

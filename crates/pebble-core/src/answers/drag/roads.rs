@@ -178,7 +178,7 @@ fn end_of(plan: &Plan, by: Held, to: &Settings) -> String {
     let at_its_end = match by {
         Held::Aperture => ends(Box::new(strips::apertures(&plan.body).map(|one| one.number())), to.aperture.number()),
         Held::Iso => ends(Box::new(strips::isos(&plan.body).map(|one| one.number())), to.iso.number()),
-        _ => ends(Box::new(strips::filters().map(|one| one.as_stops())), to.filter.as_stops()),
+        _ => ends(Box::new(strips::filters(plan).map(|one| one.as_stops())), to.filter.as_stops()),
     };
     if at_its_end {
         return format!("the {} ends there", by.words());

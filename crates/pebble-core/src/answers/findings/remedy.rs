@@ -499,9 +499,10 @@ pub(super) fn aperture_with_power(plan: &Plan, clicks: i32) -> Option<Settings> 
 
 /// A filter of more stops with the flash kept by power.
 pub(super) fn filter_with_power(plan: &Plan, stops: f64) -> Option<Settings> {
-    let filter = Stops::from_stops(plan.settings.filter.as_stops() + stops);
-    if filter.as_stops() < 0.0 || filter.as_stops() > 10.0 {
-        return None;
-    }
-    follow(plan, Settings { filter, ..plan.settings }, stops.exp2())
+    let now = plan.settings.filter.as_stops();
+    let off = |filter: &Stops| (filter.as_stops() - now - stops).abs();
+    let filter = crate::answers::strips::filters(plan).min_by(|a, b| off(a).total_cmp(&off(b)))?;
+    let by = filter.as_stops() - now;
+    // The nearest that is at hand, where it is near enough to be the same remedy.
+    (off(&filter) < 0.6 && by != 0.0).then(|| follow(plan, Settings { filter, ..plan.settings }, by.exp2()))?
 }

@@ -92,7 +92,8 @@ fn exposure(plan: &Plan, outlook: &Outlook) -> Exposure {
         shutter_label: set.shutter.label(grid),
         iso: set.iso.number(),
         iso_label: set.iso.label(grid),
-        filter_stops: set.filter.as_stops(),
+        filter_stops: (set.filter + plan.before_lens.loss).as_stops(),
+        before_lens: plan.before_lens.said(set.filter),
         reference_lxs: outlook.reference.as_lux_seconds(),
     }
 }
@@ -241,6 +242,7 @@ fn light(plan: &Plan, outlook: &Outlook, index: usize) -> LightForecast {
         rows: rows(plan, outlook, seen),
         supply: supply(plan, outlook, index),
         kelvin,
+        hue: colour::hue_word(outlook.flash_tint(plan, index)).filter(|_| of.dye() != colour::CLEAR),
         mired: colour::shift_between(plan.white_balance, kelvin),
     }
 }
@@ -255,7 +257,7 @@ fn ratio(stops: Stops) -> Option<String> {
 }
 
 fn lamps(plan: &Plan, outlook: &Outlook) -> Vec<LampForecast> {
-    let lamp = |seen: &crate::outlook::SteadyOutlook| {
+    let lamp = |(index, seen): (usize, &crate::outlook::SteadyOutlook)| {
         let (name, reaches): (String, &dyn Fn(usize) -> bool) = match seen.of {
             Burns::Lamp(index) => (plan.lamps[index].name.clone(), &move |part| plan.lamps[index].reaches(part)),
             Burns::Modelling(index) => (format!("modelling lamp of {}", plan.lights[index].label), &move |part| {
@@ -273,6 +275,7 @@ fn lamps(plan: &Plan, outlook: &Outlook) -> Vec<LampForecast> {
             background_stops: seen.on_background.placement.to_wire(),
             illuminance_lx: (seen.on_subject.exposure / outlook.run.time).as_lux(),
             kelvin: seen.kelvin,
+            hue: colour::hue_word(outlook.lamp_tint(plan, index)).filter(|_| seen.dye != colour::CLEAR),
             mired: colour::shift_between(plan.white_balance, seen.kelvin),
             draws_on: drawn
                 .filter(|(index, (_, of_part))| reaches(*index) && of_part.draws)
@@ -280,7 +283,7 @@ fn lamps(plan: &Plan, outlook: &Outlook) -> Vec<LampForecast> {
                 .collect(),
         }
     };
-    outlook.steady.iter().map(lamp).collect()
+    outlook.steady.iter().enumerate().map(lamp).collect()
 }
 
 /// Colours this close are not told apart in a picture, in mired.
@@ -295,10 +298,18 @@ fn colours(plan: &Plan, outlook: &Outlook) -> Colours {
         steady.fold((0.0, 0.0), |(sum, total), (kelvin, light)| (sum + light * 1e6 / kelvin, total + light));
     let trail = if total > 0.0 { 1e6 * total / sum } else { plan.ambient_kelvin };
     let against = colour::shift_between(key, trail);
-    let word = match against {
-        a if a.abs() < ALIKE => "alike",
-        a if a > 0.0 => "warmer",
-        _ => "cooler",
+    // Behind dyes there is no warmer and cooler: colours have names.
+    let dyed = plan.key_light().dye() != colour::CLEAR || outlook.steady.iter().any(|lamp| lamp.dye != colour::CLEAR);
+    let hue = |tint| colour::hue_word(tint).unwrap_or("white");
+    let (trail_hue, key_hue) = (hue(outlook.ambient_tint(plan, None)), hue(outlook.flash_tint(plan, plan.key)));
+    let (word, said) = match against {
+        _ if dyed && trail_hue != key_hue => (trail_hue, format!("{trail_hue} beside a key in {key_hue}")),
+        _ if dyed => ("alike", format!("{trail_hue} as the key")),
+        a if a.abs() < ALIKE => ("alike", "in the colour of the key".to_owned()),
+        a => {
+            let word = if a > 0.0 { "warmer" } else { "cooler" };
+            (word, format!("{:.0} mired {word} than the key", a.abs()))
+        }
     };
     Colours {
         white_balance_k: plan.white_balance,
@@ -306,6 +317,7 @@ fn colours(plan: &Plan, outlook: &Outlook) -> Colours {
         ambient_mired: colour::shift_between(plan.white_balance, plan.ambient_kelvin),
         trail_against_key_mired: against,
         trail_word: word.to_owned(),
+        trail_said: said,
     }
 }
 

@@ -153,6 +153,9 @@ report! {
         pub supply: SupplyForecast,
         /// Its colour through the gel, at this power.
         pub kelvin: f64,
+        /// What its colour is called, where it has one.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        pub hue: Option<&'static str>,
         /// Against the white balance; positive is warmer.
         pub mired: f64,
     }
@@ -174,6 +177,9 @@ report! {
         pub illuminance_lx: f64,
         /// Its colour.
         pub kelvin: f64,
+        /// What its colour is called, where it has one.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        pub hue: Option<&'static str>,
         /// Against the white balance; positive is warmer.
         pub mired: f64,
         /// Parts whose trail it draws, by name.
@@ -192,8 +198,10 @@ report! {
         pub ambient_mired: f64,
         /// Steady light against the key: how a trail is tinted beside what is frozen.
         pub trail_against_key_mired: f64,
-        /// As said: `warmer`, `cooler`, `alike`.
+        /// As said: `warmer`, `cooler`, `alike`, or the name of a colour.
         pub trail_word: String,
+        /// The same in a few words: `120 mired warmer than the key`, `red beside a key in teal`.
+        pub trail_said: String,
     }
 }
 
@@ -228,8 +236,11 @@ report! {
         pub iso: f64,
         /// Customary label.
         pub iso_label: String,
-        /// Loss in front of the sensor.
+        /// Loss in front of the sensor, all of it.
         pub filter_stops: f64,
+        /// What is before the lens, by name.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        pub before_lens: Option<String>,
         /// Exposure at the subject that gives the metered tone.
         pub reference_lxs: f64,
     }

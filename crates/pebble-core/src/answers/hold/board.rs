@@ -283,7 +283,7 @@ impl Board {
         }
         if board.may(Held::Filter) {
             let place = |value: Stops| Place { value, stops: (now.filter - value).as_stops() };
-            board.filters.extend(strips::filters().map(place).filter(|place| !stays(place.stops)));
+            board.filters.extend(strips::filters(plan).map(place).filter(|place| !stays(place.stops)));
         }
         if !board.may(Held::Lamps) {
             board.lamps.truncate(1);

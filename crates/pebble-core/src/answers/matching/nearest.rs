@@ -206,8 +206,7 @@ impl Brief<'_> {
             let (low, high) = if placement < low.as_stops() { (low - by, high) } else { (low, high + by) };
             Some(crate::file::wish::Between { low_stops: low.to_wire(), high_stops: high.to_wire() })
         };
-        let reference =
-            crate::physics::exposure::reference_exposure(candidate.aperture, candidate.iso, candidate.filter);
+        let reference = self.plan.reference(candidate.aperture, candidate.iso, candidate.filter);
         let steady = self.steady_change(candidate.shutter, reference.as_lux_seconds().log2());
         let number = |iso: Iso| iso.label(grid).parse().ok().unwrap_or(iso.number());
         match give.condition {

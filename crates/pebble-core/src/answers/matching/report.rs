@@ -11,7 +11,6 @@ use crate::answers::findings;
 use crate::answers::hold::written_exposure;
 use crate::answers::strips::{bias_label, distance_label, filter_label, sync_label};
 use crate::file::wish::Wish;
-use crate::physics::exposure::reference_exposure;
 use crate::physics::ghost::SEEN_FROM;
 use crate::physics::shutter::SyncMode;
 use crate::plan::{Plan, STREAK_FACTOR, Settings};
@@ -384,7 +383,7 @@ fn said(brief: &Brief, stock: &Stock, nearest: &Nearest, give: &Give, wish: &Wis
     let stops = give.stops;
     let pitch = plan.body.sensor.pitch();
     let time = candidate.shutter.label(grid);
-    let reference = reference_exposure(candidate.aperture, candidate.iso, candidate.filter);
+    let reference = plan.reference(candidate.aperture, candidate.iso, candidate.filter);
     let steady = brief.steady_change(candidate.shutter, reference.as_lux_seconds().log2());
     let said = match give.condition {
         Demand::Iso if candidate.iso < bounds.iso.0 => {

@@ -124,7 +124,7 @@ fn steps(shot: &Shot, plan: &Plan, seen: &crate::outlook::Outlook, index: usize)
             "340 · {}² / {} · 2^{:.1}",
             plan.settings.aperture.label(grid),
             plan.settings.iso.label(grid),
-            plan.settings.filter.as_stops()
+            (plan.settings.filter + plan.before_lens.loss).as_stops()
         ),
         format!("{:.2} lx·s", seen.reference.as_lux_seconds()),
     );

@@ -1,22 +1,19 @@
 //! What there is to choose from: units, what goes in front of them, and filters for the lens.
 
-use crate::file::gear::{Filter, FilterUse, FlashUnit, Kit, Modifier};
+use crate::file::gear::{Filter, FlashUnit, Kit, Modifier};
 use crate::physics::pulse::{Durations, Pulse};
 use crate::physics::shutter::sync::OVER_SHARE;
 use crate::plan::Unit;
 use crate::plan::check::At;
+use crate::plan::{greys_of, sums};
 use crate::quantity::bounds::Invalid;
 use crate::quantity::{Seconds, Stops};
 use std::sync::OnceLock;
 
-/// Filters of a kit that are stacked in every way; more than these are passed over.
-const MOST_STACKED: usize = 8;
 /// A rate is not brought further down than by this factor.
 const MOST_SLOWER: f64 = 64.0;
 /// Halvings in the search for a rate.
 const HALVINGS: usize = 40;
-/// Two sums of filters closer than this are one.
-const SAME_LOSS: f64 = 1e-6;
 
 /// A unit that can be chosen.
 #[derive(Clone, Debug)]
@@ -110,18 +107,10 @@ impl Stock {
         for (index, modifier) in modifiers.iter().enumerate() {
             modifier.check(&root.row("modifiers", index))?;
         }
-        let grey: Vec<&Filter> = filters.iter().filter(|filter| filter.used_as == FilterUse::Nd).collect();
-        let mut sums = vec![0.0];
-        for filter in grey.iter().take(MOST_STACKED) {
-            let with: Vec<f64> = sums.iter().map(|sum| sum + filter.loss_stops).collect();
-            sums.extend(with);
-        }
-        sums.sort_by(f64::total_cmp);
-        sums.dedup_by(|a, b| (*a - *b).abs() < SAME_LOSS);
         Ok(Self {
             units: units.iter().enumerate().map(offered).collect::<Result<_, Invalid>>()?,
             modifiers: modifiers.to_vec(),
-            filters: sums.into_iter().map(Stops::from_stops).collect(),
+            filters: sums(greys_of(filters).map(|filter| filter.loss_stops)),
         })
     }
 

@@ -10,7 +10,6 @@ use super::brief::{Brief, Demand, EDGE};
 use super::stock::Stock;
 use crate::answers::{conditions, strips};
 use crate::file::shot::Intent;
-use crate::physics::exposure::reference_exposure;
 use crate::physics::ghost::SEEN_FROM;
 use crate::physics::shutter::{Run, high_speed};
 use crate::quantity::Stops;
@@ -181,7 +180,7 @@ fn cams(brief: &Brief, stock: &Stock, aim: &Aim) -> Vec<(f64, Cam)> {
                     + aim.price(Demand::Aperture, None, opening)
                     + aim.price(Demand::Iso, None, *noise)
                     + aim.price(Demand::Filter, None, *grey);
-                let reference = reference_exposure(aperture, *iso, *filter).as_lux_seconds().log2();
+                let reference = brief.plan.reference(aperture, *iso, *filter).as_lux_seconds().log2();
                 all.push((reference, Cam { aperture, iso: *iso, filter: *filter, cost }));
             }
         }

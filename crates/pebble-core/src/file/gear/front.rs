@@ -45,6 +45,18 @@ word! {
         Polariser,
         /// Colour in front of the lens.
         Lens,
+        /// Bellows, a ring or a lens that brings the subject nearer: the light it costs.
+        CloseUp,
+    }
+}
+
+wire! {
+    /// A colour by its hue: of a dye, or of a lamp that makes it.
+    pub struct Hue {
+        /// Round the wheel: 0 is red, 120 green, 240 blue.
+        pub hue_deg: f64,
+        /// How much of everything else is not there, 0 to 1.
+        pub saturation: f64,
     }
 }
 
@@ -62,5 +74,8 @@ wire! {
         /// Its shift of colour; positive is warmer.
         #[serde(default)]
         pub mired: f64,
+        /// Its hue, of one that does more than warm or cool.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub hue: Option<Hue>,
     }
 }

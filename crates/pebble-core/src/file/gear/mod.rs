@@ -10,7 +10,7 @@ mod supply;
 mod unit;
 
 pub use camera::{CameraBody, FirstRow, Lens, ShutterKind};
-pub use front::{Filter, FilterUse, Modifier};
+pub use front::{Filter, FilterUse, Hue, Modifier};
 pub use source::{Origin, Source};
 pub use supply::{Battery, Flicker, Lamp, Trigger};
 pub use unit::{

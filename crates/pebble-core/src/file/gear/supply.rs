@@ -64,8 +64,11 @@ wire! {
         pub name: String,
         /// Illuminance on axis at one metre.
         pub lux_at_1m: f64,
-        /// Colour temperature.
+        /// Colour temperature; of a coloured one, of its white.
         pub colour_k: f64,
+        /// Its hue, where it makes a colour.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub hue: Option<super::Hue>,
         /// Half-power half-angle of its beam, where known.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         pub half_angle_deg: Option<f64>,

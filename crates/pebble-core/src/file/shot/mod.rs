@@ -196,8 +196,14 @@ wire! {
         pub shutter: String,
         /// ISO.
         pub iso: f64,
-        /// All loss in front of the sensor, in stops, positive.
+        /// Grey before the lens, in stops, positive.
         pub filter_stops: f64,
+        /// Grey filters at hand, as the kit has them; any grey where none is named.
+        #[serde(default, skip_serializing_if = "Vec::is_empty")]
+        pub greys: Vec<Filter>,
+        /// What else is before the lens: polariser, colour, bellows. What it takes comes on top.
+        #[serde(default, skip_serializing_if = "Vec::is_empty")]
+        pub filters: Vec<Filter>,
         /// White balance, in kelvin.
         #[serde(default = "daylight_balance")]
         pub white_balance_k: f64,

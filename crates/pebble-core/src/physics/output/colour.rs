@@ -1,4 +1,67 @@
-//! Colour of light, in mired: `10⁶/T`, in which gels and filters add up.
+//! Colour of light: in mired, `10⁶/T`, in which what only warms or cools adds up; and what dyes leave of red, green and
+//! blue, which multiplies.
+
+/// What is left of red, green and blue behind a dye.
+pub type Dye = [f64; 3];
+
+/// Behind nothing.
+pub const CLEAR: Dye = [1.0; 3];
+
+/// The least that a dye leaves of a channel: none is perfect.
+const LEAK: f64 = 0.01;
+
+/// A dye by its hue, in degrees round the wheel of red (0), green (120) and blue (240), and by how much of everything else
+/// it takes out, 0 to 1 (the hexagon of hues, in linear light).
+pub fn dye(hue_deg: f64, saturation: f64) -> Dye {
+    let sixth = hue_deg.rem_euclid(360.0) / 60.0;
+    // Full within a sixth of the channel's own hue, none from two sixths on.
+    [0.0, 2.0, 4.0].map(|own| {
+        let away = (sixth - own).abs();
+        let pure = (2.0 - away.min(6.0 - away)).clamp(0.0, 1.0);
+        (1.0 - saturation * (1.0 - pure)).max(LEAK)
+    })
+}
+
+/// One dye behind another.
+pub fn stacked(one: Dye, other: Dye) -> Dye {
+    std::array::from_fn(|channel| one[channel] * other[channel])
+}
+
+/// A light behind a dye, again of luminance 1: what it loses is counted where light is.
+pub fn dyed(light: [f64; 3], dye: Dye) -> [f64; 3] {
+    if dye == CLEAR { light } else { of_luminance_one(stacked(light, dye)) }
+}
+
+/// What people call a colour, where it is strong enough to be called anything.
+pub fn hue_word(light: [f64; 3]) -> Option<&'static str> {
+    let [red, green, blue] = light;
+    let (most, least) = (red.max(green).max(blue), red.min(green).min(blue));
+    let span = most - least;
+    if most <= 0.0 || span < 0.5 * most {
+        return None;
+    }
+    let sixth = if most == red {
+        (green - blue) / span
+    } else if most == green {
+        2.0 + (blue - red) / span
+    } else {
+        4.0 + (red - green) / span
+    };
+    /// Names up to a hue, in degrees.
+    const NAMES: [(f64, &str); 9] = [
+        (15.0, "red"),
+        (42.0, "amber"),
+        (75.0, "yellow"),
+        (150.0, "green"),
+        (200.0, "teal"),
+        (255.0, "blue"),
+        (285.0, "violet"),
+        (340.0, "magenta"),
+        (360.0, "red"),
+    ];
+    let hue = (sixth * 60.0).rem_euclid(360.0);
+    NAMES.iter().find(|(to, _)| hue <= *to).map(|(_, name)| *name)
+}
 
 /// A colour temperature behind a shift in mired; positive is warmer. A shift that would take it past infinity gives the
 /// bluest there is, 10⁶ K.

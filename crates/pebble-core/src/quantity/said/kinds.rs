@@ -73,7 +73,8 @@ pub(super) const fn units(kind: FigureKind) -> &'static [(&'static str, f64)] {
             ("mhz", 1e6),
         ],
         FigureKind::TurnRate => &[("°/s", 1.0), ("deg/s", 1.0)],
-        FigureKind::Aperture | FigureKind::Iso | FigureKind::Filter | FigureKind::Number => &[],
+        FigureKind::Filter => &[("stops", 1.0)],
+        FigureKind::Aperture | FigureKind::Iso | FigureKind::Number => &[],
     }
 }
 
@@ -185,7 +186,7 @@ fn share(of: &Reader) -> Result<f64, Unclear> {
     counted(of, |whole| (format!("{whole} %"), format!("1/{whole}")))
 }
 
-/// By density, by factor, or by stops.
+/// By density, by factor, by stops, or by the share that goes through.
 fn filter(of: &Reader) -> Result<f64, Unclear> {
     if matches!(of.text, "none" | "off" | "0" | "no") {
         return Ok(0.0);
@@ -194,6 +195,7 @@ fn filter(of: &Reader) -> Result<f64, Unclear> {
         let found = of.number(of.text)?;
         return match found.rest.trim() {
             "stop" | "stops" => Ok(found.value),
+            "%" | "% through" if found.value > 0.0 && found.value <= 100.0 => Ok(-(found.value / 100.0).log2()),
             "" => Err(of.ambiguous(format!("ND {} by density", found.value), format!("{} stops", found.value))),
             unit => Err(unit_of(unit).map_or_else(|| of.no_figure(), |is| of.of_another(is))),
         };
