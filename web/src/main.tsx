@@ -43,6 +43,12 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./copies/CopiesScreen')).CopiesScreen }),
       },
       {
+        path: '/preferences',
+        lazy: async () => ({
+          Component: (await import('./preferences/PreferencesScreen')).PreferencesScreen,
+        }),
+      },
+      {
         path: '/notes/:page?',
         lazy: async () => ({ Component: (await import('./notes/Notes')).Notes }),
       },

@@ -92,7 +92,9 @@ fn one_light(criterion: &mut Criterion) {
 fn against_brute_force(name: &str, brief: &Brief, stock: &Stock) {
     let body = &brief.plan.body;
     let farthest = brief.bounds.farthest.as_metres() + 1e-9;
-    let places: Vec<_> = strips::distances().filter(|place| place.as_metres() <= farthest).collect();
+    let places: Vec<_> = strips::distances(pebble_core::preferences::Lengths::Metric)
+        .filter(|place| place.as_metres() <= farthest)
+        .collect();
     let apertures: Vec<_> = strips::apertures(body).collect();
     let isos: Vec<_> = strips::isos(body).collect();
     let times: Vec<_> = strips::shutters(body).collect();

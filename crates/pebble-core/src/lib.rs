@@ -31,7 +31,7 @@ pub use answers::{
     balance, cautions, compare, conditions, daylight, drag, findings, fit, forecast, groups, guides, hold, matching,
     metering, meters, sheet, strips, trace, typed,
 };
-pub use file::{gear, shot};
+pub use file::{gear, preferences, shot};
 pub use physics::{depth, exposure, ghost, motion, output, power, pulse, shutter};
 
 pub use answers::forecast::{Forecast, forecast};

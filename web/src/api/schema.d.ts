@@ -671,6 +671,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/preferences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is preferred. */
+        get: operations["preferences"];
+        /** Keeps what is preferred; shots are written so from now on. */
+        put: operations["keep_preferences"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reread": {
         parameters: {
             query?: never;
@@ -2276,8 +2294,7 @@ export interface components {
             control: components["schemas"]["Control"];
             /** @description What makes all its pulses longer or shorter than its durations say. */
             corrections?: components["schemas"]["Correction"][];
-            /** @description How its power dial is written; fractions when not said. */
-            dial?: components["schemas"]["DialStyle"];
+            dial?: components["schemas"]["DialStyle"] | null;
             /** @description Where the durations come from. */
             durations_from?: components["schemas"]["Source"];
             /**
@@ -2731,6 +2748,13 @@ export interface components {
              * @description What they weigh without their modifiers, where all of them were weighed.
              */
             mass_kg?: number | null;
+            /** @description Everything that goes into the cases for the shots that can be done. */
+            pack: components["schemas"]["Packed"][];
+            /**
+             * Format: double
+             * @description What all of it weighs that was weighed.
+             */
+            pack_kg: number;
             /** @description Whether it is known that no smaller set does. */
             proven: boolean;
             /** @description The shots in the order given. */
@@ -2742,6 +2766,11 @@ export interface components {
              * @description How many units that is.
              */
             units: number;
+            /**
+             * Format: int32
+             * @description How many things of it were never weighed.
+             */
+            unweighed: number;
         };
         /** @description What is told while a job is worked out, one line of JSON each. */
         JobEvent: {
@@ -2925,6 +2954,11 @@ export interface components {
          * @enum {string}
          */
         Lead: "flash" | "daylight";
+        /**
+         * @description How lengths are written, and what one typed without a unit is in.
+         * @enum {string}
+         */
+        Lengths: "metric" | "imperial";
         /** @description A lens. */
         Lens: {
             /**
@@ -3548,6 +3582,28 @@ export interface components {
              */
             usual_joules: number;
         };
+        /** @description A line of the list. */
+        Packed: {
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            count: number;
+            /** @description What it is. */
+            kind: components["schemas"]["PackedAs"];
+            /**
+             * Format: double
+             * @description All of them, where weighed.
+             */
+            mass_kg?: number | null;
+            /** @description Maker and model. */
+            name: string;
+        };
+        /**
+         * @description What is packed.
+         * @enum {string}
+         */
+        PackedAs: "unit" | "modifier" | "gel" | "battery" | "trigger" | "lamp" | "stand" | "camera" | "lens" | "filter";
         /** @description A part of the subject, named by the photographer. */
         Part: {
             /**
@@ -3782,11 +3838,25 @@ export interface components {
              */
             placement_stops?: number | null;
         };
+        /** @description What is preferred. */
+        Preferences: {
+            dial?: components["schemas"]["DialStyle"] | null;
+            /** @description How lengths are written. */
+            lengths?: components["schemas"]["Lengths"];
+            school?: components["schemas"]["School"] | null;
+            /** @description How stops are written where light stands; sentences have tenths. */
+            stops?: components["schemas"]["StopsIn"];
+            /**
+             * Format: int32
+             * @description Clock against universal time where a sky is begun, in minutes; that of the machine where none is said.
+             */
+            utc_offset_min?: number | null;
+        };
         /**
          * @description What counts first among set-ups that all work.
          * @enum {string}
          */
-        Priority: "balanced" | "shortest_pulse" | "lowest_iso" | "longest_battery" | "least_to_carry" | "fastest_burst";
+        Priority: "balanced" | "shortest_pulse" | "lowest_iso" | "longest_battery" | "least_to_carry" | "fastest_burst" | "least_change";
         /** @description A problem as it is sent. */
         Problem: {
             /** @description What would have been allowed. */
@@ -4286,6 +4356,8 @@ export interface components {
             hold?: components["schemas"]["Held"][];
             /** @description Lamps that were set up, beyond the light that was read. */
             lamps?: components["schemas"]["SetLamp"][];
+            /** @description How lengths are written. */
+            lengths?: components["schemas"]["Lengths"];
             /** @description The flashes, each with its settings. The first one in the role of the key leads. */
             lights: components["schemas"]["Flash"][];
             /** @description The parts that move, or must not. */
@@ -4395,6 +4467,8 @@ export interface components {
             id: string;
             /** @description Title. */
             title: string;
+            /** @description It is as it was begun: nothing of it was planned yet. */
+            untouched: boolean;
         };
         /** @description What is taken in: several shots, or one. */
         ShotOrShots: components["schemas"]["ShotsFile"] | components["schemas"]["Shot"];
@@ -4504,6 +4578,11 @@ export interface components {
             /** @description What it gives. */
             title: string;
         };
+        /**
+         * @description How stops are written.
+         * @enum {string}
+         */
+        StopsIn: "tenths" | "thirds" | "halves";
         /** @description A streak as it was seen in a test frame, longer than the lamp itself. */
         StreakReading: {
             /**
@@ -8565,6 +8644,123 @@ export interface operations {
             };
         };
     };
+    preferences: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "*/*"?: never;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Preferences"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_preferences: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Preferences"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Preferences"];
+                };
+            };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     reread_light: {
         parameters: {
             query?: never;
@@ -9941,7 +10137,7 @@ export interface operations {
             query?: {
                 /**
                  * @description Another version; the one that counts when not said.
-                 * @example 62
+                 * @example 65
                  */
                 beside?: number;
             };
@@ -9949,7 +10145,7 @@ export interface operations {
             path: {
                 /** @example double-ropes */
                 id: string;
-                /** @example 62 */
+                /** @example 65 */
                 revision: number;
             };
             cookie?: never;
@@ -10015,7 +10211,7 @@ export interface operations {
             path: {
                 /** @example double-ropes */
                 id: string;
-                /** @example 62 */
+                /** @example 65 */
                 revision: number;
             };
             cookie?: never;
@@ -10113,7 +10309,7 @@ export interface operations {
             path: {
                 /** @example double-ropes */
                 id: string;
-                /** @example 62 */
+                /** @example 65 */
                 revision: number;
             };
             cookie?: never;

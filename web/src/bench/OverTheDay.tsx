@@ -5,6 +5,7 @@ import { area, line } from 'd3-shape'
 import { useEffect, useState, type KeyboardEvent, type PointerEvent } from 'react'
 import { answered, client, Refusal, type Shot, type Sky, type SkyDay } from '../api/client'
 import { Figure } from '../controls/Figure'
+import { preferences } from '../words/preferred'
 import classes from './OverTheDay.module.css'
 
 type Props = { shot: Shot; onChange: (shot: Shot) => void }
@@ -19,7 +20,7 @@ function fresh(): Sky {
     longitude_deg: 0,
     date: `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`,
     time: `${two(now.getHours())}:${two(now.getMinutes())}`,
-    utc_offset_min: -now.getTimezoneOffset(),
+    utc_offset_min: preferences().utc_offset_min ?? -now.getTimezoneOffset(),
     cloud_stops: 0,
   }
 }

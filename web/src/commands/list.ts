@@ -69,6 +69,7 @@ export const COMMANDS = {
   all_shots: anywhere('h', 'All shots'),
   kit: anywhere('k', 'Kit'),
   copies: anywhere('', 'Copies of everything'),
+  preferences: anywhere('', 'Preferences'),
   theme: anywhere('t', 'Set or Daylight'),
   help: anywhere('?', 'These keys'),
 } as const satisfies Record<string, Told>

@@ -1,4 +1,4 @@
-import { counted } from './counted'
+import { inOwnUnit } from './counted'
 import { SaidFigure, type SaidProps } from './SaidFigure'
 
 type Props = Omit<SaidProps, 'kind' | 'unit' | 'value' | 'optional' | 'onChange'> & {
@@ -12,15 +12,15 @@ type Props = Omit<SaidProps, 'kind' | 'unit' | 'value' | 'optional' | 'onChange'
  * A number typed by hand, in the words of its unit. What is half typed stays as typed; only what was understood goes out.
  * Whether a number can be is for the program to say, so nothing is corrected or clamped here.
  */
-export function Figure({ kind, suffix, onChange, ...rest }: Props) {
-  const of = counted(suffix)
+export function Figure({ kind, suffix, value, onChange, ...rest }: Props) {
+  const { shown, kept, ...of } = inOwnUnit(suffix)
   return (
     <SaidFigure
+      {...of}
       {...rest}
       kind={kind ?? of.kind}
-      unit={of.unit}
-      suffix={suffix}
-      onChange={(value) => value !== undefined && onChange(value)}
+      value={shown(value)}
+      onChange={(value) => value !== undefined && onChange(kept(value))}
     />
   )
 }

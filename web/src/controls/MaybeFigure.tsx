@@ -1,4 +1,4 @@
-import { counted } from './counted'
+import { inOwnUnit } from './counted'
 import { SaidFigure, type SaidProps } from './SaidFigure'
 
 type Props = Omit<SaidProps, 'kind' | 'unit' | 'value' | 'optional'> & {
@@ -7,15 +7,15 @@ type Props = Omit<SaidProps, 'kind' | 'unit' | 'value' | 'optional'> & {
 }
 
 /** A number that need not be known: an empty field says so. */
-export function MaybeFigure({ kind, suffix, value, ...rest }: Props) {
-  const of = counted(suffix)
+export function MaybeFigure({ kind, suffix, value, onChange, ...rest }: Props) {
+  const { shown, kept, ...of } = inOwnUnit(suffix)
   return (
     <SaidFigure
+      {...of}
       {...rest}
       kind={kind ?? of.kind}
-      unit={of.unit}
-      suffix={suffix}
-      value={value ?? undefined}
+      value={shown(value ?? undefined)}
+      onChange={(value) => onChange(value === undefined ? undefined : kept(value))}
       optional
     />
   )

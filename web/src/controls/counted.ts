@@ -1,6 +1,23 @@
 import type { FigureKind } from '../api/client'
+import { otherwise } from '../words/preferred'
 
 export type Counted = { kind: FigureKind; unit: string }
+
+/** How a figure is written and read here: in which unit, and how to go to the program's and back. */
+export function inOwnUnit(suffix = '') {
+  const of = counted(suffix)
+  const own = otherwise(suffix)
+  const per = own?.per ?? 1
+  return {
+    kind: of.kind,
+    unit: own?.unit ?? of.unit,
+    suffix: own?.suffix ?? suffix,
+    shown: (value: number | undefined) => (value === undefined || per === 1 ? value : value / per),
+    kept: (value: number) => (per === 1 ? value : value * per),
+    // What comes of another unit has digits that nobody asked for.
+    ...(own && { decimals: 2 }),
+  }
+}
 
 /** What a figure is of, by the unit that stands behind it in its field. */
 const BY_SUFFIX: Record<string, Counted> = {
@@ -34,4 +51,4 @@ const BY_SUFFIX: Record<string, Counted> = {
 }
 
 /** A suffix that is not in the list counts things. */
-export const counted = (suffix = ''): Counted => BY_SUFFIX[suffix] ?? { kind: 'number', unit: '' }
+const counted = (suffix = ''): Counted => BY_SUFFIX[suffix] ?? { kind: 'number', unit: '' }

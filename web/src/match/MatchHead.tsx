@@ -12,6 +12,7 @@ const PRIORITIES = choices<Priority>({
   longest_battery: 'Longest battery',
   least_to_carry: 'Least to carry',
   fastest_burst: 'Fastest burst',
+  least_change: 'Least change',
 })
 /** What units are looked for. */
 export type Scope = 'light' | 'shot' | 'job'

@@ -1,7 +1,10 @@
 import { Button, Text } from '@mantine/core'
 import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
 import { answered, client, type Priority, type Setup, type Shot } from '../api/client'
+import { useCommands } from '../commands/useCommands'
 import { Waiting } from '../shell/Waiting'
+import { Preview } from './Preview'
 import cards from './Setups.module.css'
 import classes from './Match.module.css'
 
@@ -14,53 +17,73 @@ export function WholeShot({ shot, priority, onApply }: Props) {
     queryFn: ({ signal }) => answered(client.POST('/api/match/whole', { body: { shot, priority }, signal })),
     gcTime: 0,
   })
+  const [at, setAt] = useState(0)
+  const rows = query.data?.rows ?? []
+  const hand = Math.min(at, Math.max(rows.length - 1, 0))
+  const move = (by: number) => () => rows.length > 0 && setAt((hand + by + rows.length) % rows.length)
+  useCommands({
+    setup_after: move(1),
+    setup_before: move(-1),
+    set_so: () => rows[hand] && onApply(rows[hand].setup),
+  })
   if (!query.data)
     return <Waiting what="the lights" error={query.error} onRetry={() => void query.refetch()} />
-  const { rows, why } = query.data
   return (
     <div className={classes.wide} data-testid="whole">
       <Text size="sm" c="dimmed">
         Each light keeps its role, its place against the key, its modifier, group and channel. The best unit
         goes to the light that must freeze.
       </Text>
-      {why && (
+      {query.data.why && (
         <p className={classes.none} role="status">
-          {why}
+          {query.data.why}
         </p>
       )}
-      <ul className={cards.list}>
-        {rows.map((row, index) => (
-          <li key={index} className={cards.card} data-crew={index + 1}>
-            <div className={cards.head}>
-              <b className={cards.rank}>{index + 1}</b>
-              <span className={`${cards.title} mono`}>{row.exposure}</span>
-              <span className={cards.facts}>
-                {row.troubles === 0 ? 'no trouble' : `${row.troubles} in trouble`}
-                {row.watches > 0 && `, ${row.watches} to watch`}
-                {row.weight_kg != null && ` · ${row.weight_kg.toFixed(1)} kg`}
-              </span>
-              <Button size="compact-sm" onClick={() => onApply(row.setup)}>
-                Set the shot so
-              </Button>
-            </div>
-            <table className={classes.crew}>
-              <tbody>
-                {row.lights.map((light) => (
-                  <tr key={light.label}>
-                    <th scope="row">{light.label}</th>
-                    <td>
-                      <b>{light.title}</b>
-                    </td>
-                    <td className="mono">{light.how}</td>
-                    <td className="mono">{light.freeze}</td>
-                    <td>{light.group}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </li>
-        ))}
-      </ul>
+      <div className={classes.crews}>
+        <ul className={cards.list}>
+          {rows.map((row, index) => (
+            <li
+              key={index}
+              className={cards.card}
+              data-crew={index + 1}
+              data-hand={index === hand || undefined}
+              onPointerEnter={() => setAt(index)}
+              onFocus={() => setAt(index)}
+            >
+              <div className={cards.head}>
+                <b className={cards.rank}>{index + 1}</b>
+                <span className={`${cards.title} mono`}>{row.exposure}</span>
+                <span className={cards.facts}>
+                  {row.troubles === 0 ? 'no trouble' : `${row.troubles} in trouble`}
+                  {row.watches > 0 && `, ${row.watches} to watch`}
+                  {row.weight_kg != null && ` · ${row.weight_kg.toFixed(1)} kg`}
+                </span>
+                <Button size="compact-sm" onClick={() => onApply(row.setup)}>
+                  Set the shot so
+                </Button>
+              </div>
+              <table className={classes.crew}>
+                <tbody>
+                  {row.lights.map((light) => (
+                    <tr key={light.label}>
+                      <th scope="row">{light.label}</th>
+                      <td>
+                        <b>{light.title}</b>
+                      </td>
+                      <td className="mono">{light.how}</td>
+                      <td className="mono">{light.freeze}</td>
+                      <td>{light.group}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </li>
+          ))}
+        </ul>
+        <aside>
+          <Preview shot={shot} setup={rows[hand]?.setup} />
+        </aside>
+      </div>
     </div>
   )
 }

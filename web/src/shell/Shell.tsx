@@ -1,6 +1,9 @@
 import { Tooltip, UnstyledButton, useMantineColorScheme } from '@mantine/core'
+import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { NavLink, Outlet, useMatch, useNavigate } from 'react-router'
+import { answered, client } from '../api/client'
+import { prefer } from '../words/preferred'
 import { Mark } from '../marks/Wordmark'
 import { Help } from './Help'
 import { useCommandKeys, useCommands } from '../commands/useCommands'
@@ -18,6 +21,11 @@ export function Shell() {
   const daylight = colorScheme === 'light'
   const turn = () => setColorScheme(daylight ? 'dark' : 'light')
   useCommandKeys()
+  const preferred = useQuery({
+    queryKey: ['preferences'],
+    queryFn: () => answered(client.GET('/api/preferences')),
+  })
+  if (preferred.data) prefer(preferred.data)
   useCommands({
     find: () => setPalette(true),
     help: () => setHelp(true),
@@ -25,6 +33,7 @@ export function Shell() {
     all_shots: () => void navigate('/'),
     kit: () => void navigate('/kit'),
     copies: () => void navigate('/copies'),
+    preferences: () => void navigate('/preferences'),
   })
 
   return (
@@ -55,6 +64,13 @@ export function Shell() {
           Kit
         </NavLink>
         <span className={classes.spacer} />
+        <NavLink to="/preferences" className={classes.link} aria-label="Prefs, preferences">
+          <svg viewBox="0 0 24 18" aria-hidden="true">
+            <path d="M3 4h8M15 4h6M3 9h3M10 9h11M3 14h11M18 14h3" />
+            <path d="M13 2v4M8 7v4M16 12v4" className={classes.spark} />
+          </svg>
+          Prefs
+        </NavLink>
         <NavLink to="/copies" className={classes.link}>
           <svg viewBox="0 0 24 18" aria-hidden="true">
             <path d="M4 6h9v10H4z" />
@@ -86,7 +102,10 @@ export function Shell() {
         </Tooltip>
       </nav>
       <div className={classes.screen}>
-        <Outlet />
+        {/* Everything is written anew when figures are written otherwise. */}
+        {preferred.isPending ? null : (
+          <Outlet key={JSON.stringify([preferred.data?.lengths, preferred.data?.stops])} />
+        )}
       </div>
       <Help opened={help} onClose={() => setHelp(false)} />
       {palette && <Palette onClose={() => setPalette(false)} />}

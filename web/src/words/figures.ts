@@ -1,5 +1,21 @@
-/** Stops as set everywhere: sign, true minus, one decimal. */
+import { FOOT, isImperial, preferences } from './preferred'
+
+const PARTS = { thirds: 3, halves: 2 } as const
+
+/** Stops as a dial cut in thirds or halves has them. */
+function inParts(stops: number, parts: 2 | 3): string {
+  const count = Math.round(Math.abs(stops) * parts)
+  const [whole, rest] = [Math.floor(count / parts), count % parts]
+  const text = [whole > 0 || rest === 0 ? whole : '', rest > 0 ? `${rest}/${parts}` : ''].filter(
+    (one) => one !== '',
+  )
+  return `${stops < 0 && count > 0 ? '−' : '+'}${text.join(' ')}`
+}
+
+/** Stops as set everywhere: sign, true minus, one decimal, or in the parts of a stop that are preferred. */
 export function signedStops(stops: number, decimals = 1): string {
+  const { stops: as } = preferences()
+  if (decimals === 1 && as && as !== 'tenths') return inParts(stops, PARTS[as])
   const text = Math.abs(stops).toFixed(decimals)
   if (Number(text) === 0) return decimals === 0 ? '0' : `+${text}`
   return `${stops < 0 ? '−' : '+'}${text}`
@@ -12,6 +28,8 @@ export function placed(stops: number | null | undefined): string {
 
 /** A length in the unit that reads best. */
 export function length(metres: number): string {
+  if (isImperial())
+    return metres >= FOOT ? `${(metres / FOOT).toFixed(1)} ft` : `${((metres / FOOT) * 12).toFixed(2)} in`
   if (metres >= 1) return `${metres.toFixed(2)} m`
   if (metres >= 0.01) return `${(metres * 100).toFixed(1)} cm`
   return `${(metres * 1000).toFixed(1)} mm`

@@ -123,6 +123,7 @@ fn bodies() -> Map<String, Value> {
         "IntoStrip": { "shot": shot, "strip": "subject_distance", "text": "6 ft 6" },
         "Words": { "kind": "time", "text": "1/1900 s" },
         "MeterRequest": { "shot": shot, "reading": { "at": "subject", "read": "2.8 and 3" } },
+        "Preferences": { "lengths": "imperial", "stops": "thirds", "dial": "numbers", "school": "t01", "utc_offset_min": 60 },
         "RereadRequest": { "shot": shot, "form": "ev100" },
         "UnitReading": {
             "on": "2026-11-26", "modifier": "none", "through": "bare", "read": "f/8 at 2 m", "stops": -0.3, "counts": true,

@@ -11,6 +11,7 @@ mod kit;
 pub mod matching;
 mod meters;
 pub mod picture;
+mod preferences;
 pub mod problem;
 mod pulses;
 mod ranges;
@@ -85,6 +86,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(versions::name))
         .routes(routes!(versions::back))
         .routes(routes!(shots::blank))
+        .routes(routes!(preferences::read, preferences::keep))
         .routes(routes!(picture::of_shot))
         .routes(routes!(picture::draw))
         .routes(routes!(forecast::compute))

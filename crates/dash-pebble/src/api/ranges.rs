@@ -30,6 +30,7 @@ pub const RANGES: &[(&str, &str, Limits)] = &[
     ("Control", "gamma", bounds::GAMMA),
     ("Control", "rise_ms", bounds::PULSE_TIME),
     ("Filter", "loss_stops", bounds::FILTER),
+    ("Preferences", "utc_offset_min", bounds::UTC_OFFSET),
     ("Hue", "hue_deg", bounds::HUE),
     ("Hue", "saturation", bounds::SATURATION),
     ("Filter", "mired", bounds::MIRED),

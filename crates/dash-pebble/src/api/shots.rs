@@ -5,6 +5,7 @@ use super::body::{Asked, Checked, Id, Seen, Sent};
 use super::kept::ShotAnswer;
 use super::problem::{ApiError, Problem};
 use crate::demo;
+use crate::store::preferences;
 use crate::store::shots::{self, Kept, Page, ShotError, ShotName, Step};
 use axum::Json;
 use axum::extract::State;
@@ -155,7 +156,7 @@ fn cards(kept: Vec<Result<Kept, ShotError>>, count: i64) -> Result<ShotList, Api
 /// The titles of all shots in the order of the list.
 #[utoipa::path(get, path = "/api/shots/names", responses((status = 200, body = Vec<ShotName>)))]
 pub async fn names(State(app): State<App>) -> Result<Json<Vec<ShotName>>, ApiError> {
-    Ok(Json(shots::names(&app.store).await?))
+    Ok(Json(shots::names(&app.store, &demo::blank().title).await?))
 }
 
 fn card(kept: Kept) -> Result<ShotCard, ApiError> {
@@ -191,8 +192,10 @@ pub async fn add(State(app): State<App>, body: Checked) -> Result<(StatusCode, S
 
 /// What a new shot starts from.
 #[utoipa::path(get, path = "/api/blank", responses((status = 200, body = Shot)))]
-pub async fn blank() -> Json<Shot> {
-    Json(demo::blank())
+pub async fn blank(State(app): State<App>) -> Result<Json<Shot>, ApiError> {
+    let preferred = preferences::read(&mut *app.store.reader().await?).await?;
+    let blank = demo::blank();
+    Ok(Json(Shot { school: preferred.school.unwrap_or(blank.school), lengths: preferred.lengths, ..blank }))
 }
 
 /// Changes a shot at the version that was read.

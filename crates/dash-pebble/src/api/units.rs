@@ -1,8 +1,11 @@
 //! What a flash unit does, computed; it need not be saved.
 
+use super::App;
 use super::body::{Asked, Sendable, Sent};
 use super::problem::{ApiError, Problem};
+use crate::store::preferences;
 use axum::Json;
+use axum::extract::State;
 use axum::http::header;
 use axum::response::{IntoResponse, Response};
 use pebble_core::gear::FlashUnit;
@@ -31,7 +34,12 @@ fn one() -> f64 {
 /// Durations, pulse, energy, recycling and output of a unit at every step of its dial.
 #[utoipa::path(post, path = "/api/units/sheet", params(SheetQuery), request_body = FlashUnit, responses(
     (status = 200, body = Sheet), (status = 422, body = Problem)))]
-pub async fn sheet(Asked(query): Asked<SheetQuery>, Sent(unit): Sent<FlashUnit>) -> Result<Json<Sheet>, ApiError> {
+pub async fn sheet(
+    State(app): State<App>,
+    Asked(query): Asked<SheetQuery>,
+    Sent(mut unit): Sent<FlashUnit>,
+) -> Result<Json<Sheet>, ApiError> {
+    unit.dial = unit.dial.or(preferences::read(&mut *app.store.reader().await?).await?.dial);
     let rate = bounds::FRAME_RATE.check("frames_per_second", query.frames_per_second)?;
     // Fitting a way through recordings takes some milliseconds of computing.
     let made = tokio::task::spawn_blocking(move || sheet::sheet(&unit, rate)).await;

@@ -3,8 +3,10 @@
 //! A shot carries a copy of its camera, lens and lights, so that its file is whole. Where the kit has a thing of the same
 //! identity, the kit's figures count: what was measured yesterday shows in every shot today.
 
+use super::preferences;
 use pebble_core::fit::{Moved, fit};
 use pebble_core::gear::{Battery, Filter, FilterUse, FlashUnit, Item};
+use pebble_core::preferences::Preferences;
 use pebble_core::{Invalid, Plan, Shot};
 use serde::Serialize;
 use serde::de::DeserializeOwned;
@@ -43,6 +45,7 @@ pub struct Shelf {
     things: HashMap<String, Item>,
     /// Grey filters that are at hand, the weakest first.
     greys: Vec<Filter>,
+    preferred: Preferences,
 }
 
 impl Shelf {
@@ -58,6 +61,7 @@ impl Shelf {
         }
         shelf.fetch(connection, ids).await?;
         shelf.fetch_greys(connection).await?;
+        shelf.preferred = preferences::read(&mut *connection).await?;
         let batteries: BTreeSet<String> =
             shelf.things.values().flat_map(Document::carries).map(str::to_owned).collect();
         let batteries: BTreeSet<&str> = batteries.iter().map(String::as_str).collect();
@@ -113,6 +117,7 @@ impl Shelf {
             Some(Item::Unit(own)) => FlashUnit { owned: Some(own.owned.unwrap_or(1)), ..own.to_carry() },
             _ => carried,
         };
+        unit.dial = unit.dial.or(self.preferred.dial);
         unit.battery = unit.battery.map(|battery| self.battery(battery));
         unit
     }
@@ -155,6 +160,7 @@ impl Document for Shot {
             refresh!(*filter, Item::Filter);
         }
         self.camera.greys.clone_from(&shelf.greys);
+        self.lengths = shelf.preferred.lengths;
         for light in &mut self.lights {
             refresh!(light.modifier, Item::Modifier);
             refresh!(light.trigger, Item::Trigger);

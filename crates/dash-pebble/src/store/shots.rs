@@ -65,20 +65,25 @@ pub struct ShotName {
     pub id: String,
     /// Title.
     pub title: String,
+    /// It is as it was begun: nothing of it was planned yet.
+    pub untouched: bool,
 }
 
-/// The titles of all shots that can be read, in the order of the list.
+/// The titles of all shots that can be read, in the order of the list; `blank` is what a new one is called.
 ///
 /// # Errors
 /// Those of the database.
-pub async fn names(store: &Store) -> Result<Vec<ShotName>, sqlx::Error> {
-    let rows = sqlx::query!(
-        r#"SELECT CAST(id AS BLOB) AS "id!: Vec<u8>",
-                  CAST(CASE WHEN json_valid(body) THEN body ->> '$.title' END AS BLOB) AS "title: Vec<u8>"
-           FROM standing WHERE is_shot ORDER BY place_in_list"#
+pub async fn names(store: &Store, blank: &str) -> Result<Vec<ShotName>, sqlx::Error> {
+    let rows = sqlx::query_as::<_, (Vec<u8>, Option<Vec<u8>>, i64)>(
+        "SELECT CAST(id AS BLOB), CAST(CASE WHEN json_valid(body) THEN body ->> '$.title' END AS BLOB), version
+         FROM standing WHERE is_shot ORDER BY place_in_list",
     )
     .fetch_all(&mut *store.reader().await?)
     .await?;
     let text = |bytes| String::from_utf8(bytes).ok();
-    Ok(rows.into_iter().filter_map(|row| Some(ShotName { id: text(row.id)?, title: text(row.title?)? })).collect())
+    let named = |(id, title, version): (Vec<u8>, Option<Vec<u8>>, i64)| {
+        let title = text(title?)?;
+        Some(ShotName { id: text(id)?, untouched: version == 1 && title == blank, title })
+    };
+    Ok(rows.into_iter().filter_map(named).collect())
 }

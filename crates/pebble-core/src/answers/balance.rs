@@ -74,7 +74,7 @@ pub fn balance(plan: &Plan, wish: &BalanceWish) -> Result<BalanceAnswer, Invalid
     let best = if off(&best) <= NEAR {
         best
     } else {
-        let walked = strips::distances()
+        let walked = strips::distances(plan.lengths)
             .map(|distance| Settings { lights: best.lights.with(wish.light, |dial| dial.distance = distance), ..best });
         walked.min_by(|a, b| off(a).total_cmp(&off(b))).filter(|_| of.bounce.is_none()).unwrap_or(best)
     };

@@ -136,7 +136,7 @@ pub fn cautions(shot: &Shot, plan: &Plan) -> Vec<Caution> {
         say(
             "close",
             "Flash at close range",
-            format!("{} is {:.1} m away.", wire.unit.name, wire.distance_m),
+            format!("{} is {} away.", wire.unit.name, plan.lengths.say(wire.distance_m, 1)),
             "Usual: bounced or far, low power, a pause between frames; stop when they turn away. Parents, keepers and vets \
              decide.",
         );

@@ -89,7 +89,7 @@ fn set(shot: &Shot, plan: &Plan) -> Vec<Line> {
     set("Camera", shot.camera.body.name.clone());
     set("Lens", shot.camera.lens.name.clone());
     set("Focal", format!("{} mm", shot.camera.focal_mm));
-    set("Subject at", strips::distance_label(plan.subject_distance));
+    set("Subject at", strips::distance_label(plan.lengths, plan.subject_distance));
     for (of, wire) in plan.lights.iter().zip(&shot.lights) {
         let mut of_light = |what: &str, value: String| set(&whose(plan, of, what), value);
         of_light("Flash", if of.on { wire.unit.name.clone() } else { "off".to_owned() });
@@ -99,7 +99,7 @@ fn set(shot: &Shot, plan: &Plan) -> Vec<Line> {
         of_light("Stands", format!("{:.0}° round, {:.0}° up", wire.bearing_deg, wire.height_deg));
     }
     for lamp in &shot.lamps {
-        let burns = format!("{:.0} % at {:.1} m", lamp.level_share * 100.0, lamp.distance_m);
+        let burns = format!("{:.0} % at {}", lamp.level_share * 100.0, plan.lengths.say(lamp.distance_m, 1));
         set(&format!("Lamp {}", lamp.lamp.name), if lamp.on { burns } else { "off".to_owned() });
     }
     set("Before the lens", plan.before_lens.said(plan.settings.filter).unwrap_or_else(|| "nothing".to_owned()));
@@ -139,7 +139,7 @@ fn settings(plan: &Plan, set: &Settings) -> Vec<Line> {
         };
         let of_light = [
             ("Power", power),
-            ("Flash at", format!("{:.2} m", dial.distance.as_metres())),
+            ("Flash at", plan.lengths.say(dial.distance.as_metres(), 2)),
             ("Sync", strips::sync_label(dial.sync).to_owned()),
             ("Heads", dial.heads.to_string()),
             ("Channel", dial.channel.to_string()),
@@ -171,7 +171,7 @@ fn numbers(plan: &Plan, seen: &Outlook) -> Vec<Line> {
         "all whole".to_owned()
     };
     say("Rows".to_owned(), rows);
-    say("Sharp".to_owned(), crate::answers::hold::written_depth(&seen.depth));
+    say("Sharp".to_owned(), crate::answers::hold::written_depth(plan.lengths, &seen.depth));
     for (part, outlook) in plan.parts.iter().zip(&seen.parts) {
         say(format!("Blur of {}", part.name), format!("{:.1} px", outlook.blur.as_metres().abs() / pitch));
         say(format!("Streak of {}", part.name), format!("{:.1} % of the frame", outlook.streak_share.abs() * 100.0));

@@ -123,7 +123,7 @@ fn answer(plan: &Plan, shape: &GroupShape) -> GroupAnswer {
     };
     let mut changes = written_moves(plan, &held.settings);
     if back {
-        let words = format!("camera {:.1} m back", from - here);
+        let words = format!("camera {} back", plan.lengths.say(from - here, 1));
         changes.push(Followed { pointer: "/subject/distance_m".to_owned(), value: strips::Value::Number(from), words });
     }
     GroupAnswer {
@@ -133,7 +133,7 @@ fn answer(plan: &Plan, shape: &GroupShape) -> GroupAnswer {
         fits_from_m: fits_from,
         back_m: back.then_some(from - here),
         aperture: found.map(|aperture| aperture.label(plan.body.grid)),
-        sharp: written_depth(&zone),
+        sharp: written_depth(plan.lengths, &zone),
         said: changes.iter().map(|change| change.words.as_str()).collect::<Vec<_>>().join(", "),
         becomes: becomes(plan, &before, &after, &held.settings),
         spoils,

@@ -335,9 +335,9 @@ fn keep(
     let power = plan.lights[index].unit.dial.label(dial.power);
     let alone = if asked.at == MeterAt::All { ", all lights together" } else { "" };
     let read = format!(
-        "{} at {:.1} m, {power}, ISO {}{alone}",
+        "{} at {}, {power}, ISO {}{alone}",
         meter_words(tenths(av)),
-        dial.distance.as_metres(),
+        plan.lengths.say(dial.distance.as_metres(), 1),
         iso.label(plan.body.grid)
     );
     light.metered = Some(Metered {

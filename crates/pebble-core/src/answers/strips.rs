@@ -1,7 +1,9 @@
 //! The notches of every control: which positions a camera, a lens or a unit has, and what turning moves.
 
+use crate::file::preferences::Lengths;
 use crate::physics::shutter::SyncMode;
 use crate::plan::{Body, Dial, Light, Plan, Settings};
+use crate::quantity::said::FOOT;
 use crate::quantity::scale::{Aperture, Iso, ShutterTime};
 use crate::quantity::{Metres, Stops};
 use serde::Serialize;
@@ -17,18 +19,22 @@ const FOCALS: [f64; 22] = [
 const DISTANCES_CM: [(u32, u32, u32); 5] =
     [(30, 600, 10), (620, 1200, 20), (1250, 2000, 50), (2100, 4000, 100), (4500, 10_000, 500)];
 
+/// The same in inches.
+const DISTANCES_IN: [(u32, u32, u32); 5] =
+    [(12, 240, 3), (246, 480, 6), (492, 780, 12), (816, 1560, 36), (1740, 3900, 180)];
+
 /// Bias against the automatic, in thirds of a stop.
 const BIASES: std::ops::RangeInclusive<i32> = -9..=9;
 
 /// The place on the strip of distances that is nearest to one, as a ratio.
-pub(crate) fn nearest_distance(wanted: Metres) -> Metres {
+pub(crate) fn nearest_distance(lengths: Lengths, wanted: Metres) -> Metres {
     let off = |distance: Metres| (distance / wanted).max(wanted / distance);
-    distances().reduce(|best, one| if off(one) < off(best) { one } else { best }).unwrap_or(wanted)
+    distances(lengths).reduce(|best, one| if off(one) < off(best) { one } else { best }).unwrap_or(wanted)
 }
 
 /// The same; none beyond the strip's ends.
-pub(crate) fn distance_near(wanted: Metres) -> Option<Metres> {
-    Some(nearest_distance(wanted)).filter(|found| (*found / wanted).ln().abs() < 0.06)
+pub(crate) fn distance_near(lengths: Lengths, wanted: Metres) -> Option<Metres> {
+    Some(nearest_distance(lengths, wanted)).filter(|found| (*found / wanted).ln().abs() < 0.06)
 }
 
 /// The value that a notch writes into the shot.
@@ -142,8 +148,9 @@ fn of_camera(plan: &Plan) -> Vec<Strip> {
         ),
         strip(
             ("subject_distance", "Subject", "/subject/distance_m"),
-            distances().map(|d| (distance_label(d), Value::Number(d.as_metres()), d.as_metres())),
-            (plan.subject_distance.as_metres(), distance_label(plan.subject_distance)),
+            distances(plan.lengths)
+                .map(|d| (distance_label(plan.lengths, d), Value::Number(d.as_metres()), d.as_metres())),
+            (plan.subject_distance.as_metres(), distance_label(plan.lengths, plan.subject_distance)),
             &[Depth, Freeze],
         ),
     ]
@@ -172,8 +179,8 @@ fn of_light(plan: &Plan, index: usize) -> Vec<Strip> {
     };
     let distance = strip(
         ("flash_distance", "Distance", &at("distance_m")),
-        distances().map(|d| (distance_label(d), Value::Number(d.as_metres()), d.as_metres())),
-        (dial.distance.as_metres(), distance_label(dial.distance)),
+        distances(plan.lengths).map(|d| (distance_label(plan.lengths, d), Value::Number(d.as_metres()), d.as_metres())),
+        (dial.distance.as_metres(), distance_label(plan.lengths, dial.distance)),
         &[Flash],
     );
     let sync = strip(
@@ -214,11 +221,19 @@ pub fn powers(light: &Light) -> impl DoubleEndedIterator<Item = f64> + use<> {
 }
 
 /// Distances set by eye and tape, near to far.
-pub fn distances() -> impl Iterator<Item = Metres> {
-    DISTANCES_CM
-        .into_iter()
+pub fn distances(lengths: Lengths) -> impl Iterator<Item = Metres> {
+    let rows = match lengths {
+        Lengths::Metric => DISTANCES_CM,
+        Lengths::Imperial => DISTANCES_IN,
+    };
+    // Divided, so that 2.3 m is 2.3 and is found again by it.
+    let metres = move |count: u32| match lengths {
+        Lengths::Metric => f64::from(count) / 100.0,
+        Lengths::Imperial => f64::from(count) * FOOT / 12.0,
+    };
+    rows.into_iter()
         .flat_map(|(from, to, step)| (from..=to).step_by(step as usize))
-        .map(|cm| Metres::from_metres(f64::from(cm) / 100.0))
+        .map(move |count| Metres::from_metres(metres(count)))
 }
 
 /// Ways to tie a flash and the shutter that camera and unit both know.
@@ -229,11 +244,20 @@ pub fn syncs(plan: &Plan, light: usize) -> impl Iterator<Item = SyncMode> + use<
 }
 
 /// A distance as written.
-pub fn distance_label(distance: Metres) -> String {
+pub fn distance_label(lengths: Lengths, distance: Metres) -> String {
     let metres = distance.as_metres();
-    // Half metres are half metres farther off, too: no two places have one label.
-    let halves = metres < 12.5 || (metres < 20.0 && (metres - metres.round()).abs() > 0.05);
-    format!("{metres:.*} m", usize::from(halves))
+    match lengths {
+        // Half metres are half metres farther off, too: no two places have one label.
+        Lengths::Metric => {
+            let halves = metres < 12.5 || (metres < 20.0 && (metres - metres.round()).abs() > 0.05);
+            format!("{metres:.*} m", usize::from(halves))
+        }
+        Lengths::Imperial => {
+            let inches = (metres / FOOT * 12.0).round() as u32;
+            let (feet, inches) = (inches / 12, inches % 12);
+            if inches == 0 { format!("{feet} ft") } else { format!("{feet} ft {inches}") }
+        }
+    }
 }
 
 /// A filter as written: density and, for people who count stops, none of it.
@@ -333,13 +357,13 @@ pub(crate) fn said(plan: &Plan, to: &Settings) -> String {
     words.extend(channels.map(|(who, channel)| format!("{who} channel {channel:.0}")));
     words.extend(syncs.zip(sync).map(|((who, _), sync)| format!("{who} {} sync", sync_label(sync))));
     words.extend(powers.map(|(who, by)| format!("{who} {} stops", bias_label(by))));
-    words.extend(walks.map(|(who, by)| format!("{who} {}", walk_words(by))));
+    words.extend(walks.map(|(who, by)| format!("{who} {}", walk_words(plan.lengths, by))));
     words.join(", ")
 }
 
 /// A walk as said.
-fn walk_words(by: f64) -> String {
-    format!("{:.1} m {}", by.abs(), if by < 0.0 { "closer" } else { "farther" })
+fn walk_words(lengths: Lengths, by: f64) -> String {
+    format!("{} {}", lengths.say(by.abs(), 1), if by < 0.0 { "closer" } else { "farther" })
 }
 
 /// What changes on one light; with several, the words begin with its group.
@@ -366,7 +390,7 @@ fn of_dial(plan: &Plan, (index, light): (usize, &Light), now: &Dial, to: &Dial) 
     }
     if to.distance != now.distance {
         let by = (to.distance - now.distance).as_metres();
-        push("distance_m", Value::Number(to.distance.as_metres()), walk_words(by));
+        push("distance_m", Value::Number(to.distance.as_metres()), walk_words(plan.lengths, by));
     }
     if to.heads != now.heads {
         push("heads", Value::Count(to.heads), format!("{} heads side by side", to.heads));

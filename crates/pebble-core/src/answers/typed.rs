@@ -1,6 +1,7 @@
 //! A figure typed into a control: the notch that is nearest to it.
 
 use crate::answers::strips::{Strip, Value, strips};
+use crate::file::preferences::Lengths;
 use crate::physics::exposure::illuminance_of_reading;
 use crate::plan::Plan;
 use crate::quantity::dial::PowerDial;
@@ -113,6 +114,12 @@ pub fn typed(plan: &Plan, strip: &str, light: Option<usize>, text: &str) -> Resu
                 .and_then(|index| plan.lights.get(index))
                 .map_or_else(PowerDial::default, |light| light.unit.dial);
             by_figure(&strip, FigureKind::Power, text, |text| dial.read(text))
+        }
+        // Without a unit it is in the one that the strip is written in.
+        Some(FigureKind::Length) if plan.lengths == Lengths::Imperial => {
+            by_figure(&strip, FigureKind::Length, text, |text| {
+                Ok(said::read_in(FigureKind::Length, "ft", text)? * said::FOOT)
+            })
         }
         Some(kind) => by_figure(&strip, kind, text, |text| said::read(kind, text)),
         None => by_word(&strip, text),

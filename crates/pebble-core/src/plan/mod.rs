@@ -35,6 +35,7 @@ pub use wish::Bounds;
 
 use crate::file::around::Around;
 use crate::file::gear::{FirstRow, ShutterKind};
+use crate::file::preferences::Lengths;
 use crate::file::shot::{self, Intent, Reading, Role, Shot};
 use crate::physics::exposure::{black_placement, illuminance_of_ev100, illuminance_of_reading, reference_exposure};
 use crate::physics::metering::{self, Patch};
@@ -197,6 +198,8 @@ pub struct Plan {
     pub white_balance: f64,
     /// What is before the lens.
     pub before_lens: BeforeLens,
+    /// How lengths are written.
+    pub lengths: Lengths,
     /// What automatic flash has to be told about the scene.
     pub metered_bias: Stops,
     /// How the camera itself moves.
@@ -332,6 +335,7 @@ impl TryFrom<&Shot> for Plan {
         let plan = Self {
             scene: shot.scene,
             usage: shot.usage,
+            lengths: shot.lengths,
             school: shot.school,
             targets: Targets::of(&root.inside("targets"), &shot.targets)?,
             burst: shot.burst.as_ref().map(|burst| Burst::of(&root.inside("burst"), burst)).transpose()?,

@@ -151,12 +151,12 @@ impl FlashUnit {
         at.maybe("lowest_power_mired", self.lowest_power_mired, &bounds::MIRED)?;
         at.maybe("mass_kg", self.mass_kg, &bounds::MASS)?;
         at.maybe("owned", self.owned.map(f64::from), &bounds::OWNED)?;
-        if self.dial == DialStyle::Joules && energy.is_none() {
+        if self.dial == Some(DialStyle::Joules) && energy.is_none() {
             return Err(at.contradiction("dial", "joules".to_owned(), "its energy at full power is not given"));
         }
         Ok(Unit {
             metered: read(at, &self.readings)?,
-            dial: PowerDial { style: self.dial, full: energy.map(Joules::from_joules) },
+            dial: PowerDial { style: self.dial.unwrap_or_default(), full: energy.map(Joules::from_joules) },
             entry: entry(&at.inside("output"), &self.output)?,
             share: 1.0 / heads,
             output_estimated: self.is_estimate(),

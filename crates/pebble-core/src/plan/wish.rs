@@ -44,6 +44,10 @@ pub struct Bounds {
     pub shutter: (ShutterTime, ShutterTime),
     /// Most grey.
     pub filter_max: Stops,
+    /// Whether the grey before the lens stays.
+    pub filter_stays: bool,
+    /// Whether powers stay.
+    pub power_stays: bool,
     /// No nearer, where it was said.
     pub nearest: Option<Metres>,
     /// No farther.
@@ -165,6 +169,8 @@ impl Bounds {
             aperture: apertures,
             shutter: times,
             filter_max: stops("filter_max_stops", wish.filter_max_stops, &bounds::FILTER, ALL_FILTERS)?,
+            filter_stays: locked(Held::Filter),
+            power_stays: locked(Held::Power),
             nearest,
             farthest,
             places_stay: wish.places_stay.unwrap_or(locked(Held::FlashDistance)),

@@ -23,6 +23,7 @@ mod matching_lights;
 mod matching_rules;
 mod meter_readings;
 mod own_units;
+mod preferences;
 mod properties;
 mod quantities;
 mod remedies;

@@ -12,13 +12,14 @@ use pebble_core::{findings, outlook};
 use proptest::prelude::*;
 use std::sync::atomic::{AtomicU64, Ordering};
 
-const PRIORITIES: [Priority; 6] = [
+const PRIORITIES: [Priority; 7] = [
     Priority::Balanced,
     Priority::ShortestPulse,
     Priority::LowestIso,
     Priority::LongestBattery,
     Priority::LeastToCarry,
     Priority::FastestBurst,
+    Priority::LeastChange,
 ];
 
 fn kit() -> Kit {
@@ -194,7 +195,7 @@ fn each_priority_puts_its_own_first() {
                         let (ready, power) = (unit.readiness, candidate.power);
                         ready.store.map_or(100.0, |store| store.recycle(power).max(ready.min_interval).as_secs().log2())
                     }
-                    Priority::Balanced => one.cost,
+                    Priority::Balanced | Priority::LeastChange => one.cost,
                 }
             };
             // A tenth of a stop is the most that keeping what is set may weigh against it.

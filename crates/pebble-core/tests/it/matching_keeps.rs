@@ -20,7 +20,7 @@ fn every_lock_of_the_bench_stays() {
     let stock = stock();
     let mut kept = 0;
     for (index, shot) in examples().into_iter().enumerate() {
-        for lock in [Held::Aperture, Held::Iso, Held::Shutter, Held::FlashDistance] {
+        for lock in [Held::Aperture, Held::Iso, Held::Shutter, Held::FlashDistance, Held::Filter, Held::Power] {
             let locked = Shot { hold: vec![lock], wish: None, ..shot.clone() };
             let plan = plan(&locked);
             let brief = Brief::new(&locked, &plan).unwrap();
@@ -31,6 +31,8 @@ fn every_lock_of_the_bench_stays() {
                     Held::Aperture => to.aperture == now.aperture,
                     Held::Iso => to.iso == now.iso,
                     Held::Shutter => to.shutter == now.shutter,
+                    Held::Filter => to.filter == now.filter,
+                    Held::Power => (to.power / now.key().power).log2().abs() < 0.05,
                     _ => to.distance == now.key().distance,
                 };
                 assert!(same, "{index}: {lock:?} moved to {to:?}");
@@ -104,5 +106,51 @@ fn limits_that_leave_nothing_between_them_are_refused_at_their_field() {
         let shot = wished(&examples()[0], wish);
         let why = pebble_core::Plan::try_from(&shot).map(|_| ()).unwrap_err();
         assert_eq!(why.field(), field);
+    }
+}
+
+#[test]
+fn where_little_shall_change_what_is_set_comes_first_while_it_works() {
+    let stock = stock();
+    let mut same = 0;
+    for shot in examples() {
+        let plan = plan(&shot);
+        let brief = Brief::new(&shot, &plan).unwrap();
+        let all = find(&brief, &stock, Priority::LeastChange, &Going::default()).unwrap();
+        let balanced = find(&brief, &stock, Priority::Balanced, &Going::default()).unwrap();
+        let turned = |found: &pebble_core::matching::Found| {
+            let (to, now) = (found.candidate(&brief, &stock), &plan.settings);
+            let own = &shot.lights[plan.key];
+            2.0 * (to.aperture.number() / now.aperture.number()).log2().abs()
+                + (to.iso.number() / now.iso.number()).log2().abs()
+                + (to.shutter.time() / now.shutter.time()).log2().abs()
+                + (to.filter - now.filter).as_stops().abs()
+                + 2.0 * (to.distance / now.key().distance).log2().abs()
+                + 2.0
+                    * f64::from(u8::from(to.unit.wire.id != own.unit.id) + u8::from(to.modifier.id != own.modifier.id))
+        };
+        let Some((first, best)) = all.first().zip(balanced.first()) else { continue };
+        assert!(turned(first) <= turned(best) + 0.2, "{}: {} and {}", shot.title, turned(first), turned(best));
+        assert!(all.iter().all(|other| turned(first) <= turned(other) + 0.2), "{}", shot.title);
+        same += usize::from(turned(first) < turned(best) - 0.5);
+    }
+    assert!(same >= 2, "it changed nothing for any shot");
+}
+
+#[test]
+fn no_more_is_sharp_than_may_be() {
+    let stock = stock();
+    for most in [0.3, 0.8, 2.0] {
+        let mut shot = examples().remove(0);
+        (shot.subject.depth_m, shot.subject.depth_at_most_m) = (0.1, Some(most));
+        let plan = plan(&shot);
+        let brief = Brief::new(&shot, &plan).unwrap();
+        for found in find(&brief, &stock, Priority::Balanced, &Going::default()).unwrap() {
+            let mut there = plan.settings;
+            there.aperture = found.candidate(&brief, &stock).aperture;
+            let zone = pebble_core::outlook(&plan.with(there)).depth;
+            let total = zone.far.map_or(f64::INFINITY, |far| (far - zone.near).as_metres());
+            assert!(total <= most + 1e-9, "{total} of {most}");
+        }
     }
 }

@@ -291,3 +291,34 @@ fn the_chain_ends_where_the_forecast_does() {
         assert!(std::path::Path::new(&page).exists(), "{page}");
     }
 }
+
+#[test]
+fn the_cases_hold_everything_that_stands_in_some_shot() {
+    let stock = Stock::of_kit(&kit()).unwrap();
+    let shots = examples();
+    let job = whole_job(&shots, &stock, &Going::default()).unwrap().unwrap();
+    let done: Vec<&Shot> = shots.iter().zip(&job.shots).filter(|(_, of)| of.can).map(|(shot, _)| shot).collect();
+    assert!(done.len() > 3);
+    let packed = |name: &str| job.pack.iter().filter(|line| line.name == name).map(|line| line.count).sum::<u32>();
+    for shot in &done {
+        for light in shot.lights.iter().filter(|light| light.on && light.modifier.id != "none") {
+            let here = shot.lights.iter().filter(|one| one.on && one.modifier.id == light.modifier.id);
+            assert!(packed(&light.modifier.name) >= here.map(|one| one.heads).sum(), "{}", light.modifier.name);
+        }
+        assert!(packed(&shot.camera.body.name) >= 1 && packed(&shot.camera.lens.name) >= 1);
+        let standing = shot.lights.iter().filter(|light| light.on).map(|light| light.heads).sum::<u32>();
+        assert!(packed("Stands") >= standing);
+        assert!(shot.lamps.iter().filter(|lamp| lamp.on).all(|lamp| packed(&lamp.lamp.name) >= 1));
+    }
+    for unit in &job.take {
+        assert_eq!(packed(&unit.name), unit.count);
+        let battery = stock.units.iter().find(|one| one.wire.id == unit.unit).unwrap().wire.battery.as_ref();
+        assert!(battery.is_none_or(|battery| packed(&battery.name) >= unit.count));
+    }
+    let weighed: f64 = job.pack.iter().filter_map(|line| line.mass_kg).sum();
+    assert!((weighed - job.pack_kg).abs() < 1e-9 && job.pack_kg > job.mass_kg.unwrap_or(0.0));
+    assert_eq!(
+        job.unweighed,
+        job.pack.iter().filter(|line| line.mass_kg.is_none()).map(|line| line.count).sum::<u32>()
+    );
+}

@@ -137,7 +137,7 @@ fn a_guide_number_over_the_aperture_is_the_distance() {
     for power in stock.units[0].unit.powers() {
         let right = 32.0 / 8.0 * power.sqrt();
         // Within 0.02 stops, on the tape; f/8 is exactly 8, the guide number exact.
-        expected += strips::distances()
+        expected += strips::distances(pebble_core::preferences::Lengths::Metric)
             .map(|place| place.as_metres())
             .filter(|place| *place <= 8.0 && (2.0 * (place / right).log2()).abs() <= 0.02 + 1e-9)
             .count() as u64;

@@ -64,8 +64,9 @@ fn a_power_is_written_and_read_as_on_its_dial() {
 
 #[test]
 fn the_dial_of_a_unit_shows_wherever_its_power_does() {
-    let shot =
-        with_unit(|unit| (unit.dial, unit.energy_j, unit.step_stops) = (DialStyle::Numbers, Some(400.0), Some(0.1)));
+    let shot = with_unit(|unit| {
+        (unit.dial, unit.energy_j, unit.step_stops) = (Some(DialStyle::Numbers), Some(400.0), Some(0.1))
+    });
     let plan = plan(&shot);
     let strip = strips::strips(&plan).into_iter().find(|strip| strip.id == "power").unwrap();
     assert_eq!(strip.notches.last().unwrap().label, "10.0");
@@ -81,7 +82,7 @@ fn the_dial_of_a_unit_shows_wherever_its_power_does() {
     assert!(told.contains(&format!("\"power_label\":\"{label}\"")), "{label}");
     // Joules without an energy are refused where they are chosen.
     let why = pebble_core::Plan::try_from(&with_unit(|unit| {
-        (unit.dial, unit.energy_j, unit.recycle_s) = (DialStyle::Joules, None, None);
+        (unit.dial, unit.energy_j, unit.recycle_s) = (Some(DialStyle::Joules), None, None);
     }))
     .unwrap_err();
     assert_eq!(why.field(), "lights[0].unit.dial");

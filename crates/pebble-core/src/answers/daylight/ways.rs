@@ -125,7 +125,7 @@ fn way(plan: &Plan, road: Road) -> Way {
         blur_px: worst / pitch,
         severity,
         verdict,
-        depth: written_depth(&seen.depth),
+        depth: written_depth(plan.lengths, &seen.depth),
         recycle_s: readiness.ready(key.power).map(Seconds::as_secs),
         frames_per_charge: readiness.on_one_charge(key.power).count(),
     }

@@ -11,19 +11,19 @@ fn held(Case { plan, seen }: Case) -> f64 {
     conditions::depth(&seen.depth, plan.subject_distance, plan.subject_depth).min(1.0)
 }
 
-fn zone(Case { seen, .. }: Case) -> String {
-    let far = seen.depth.far.map_or_else(|| "infinity".to_owned(), |far| format!("{:.2} m", far.as_metres()));
-    format!("Sharp from {:.2} m to {far}", seen.depth.near.as_metres())
+fn zone(Case { plan, seen }: Case) -> String {
+    let far = seen.depth.far.map_or_else(|| "infinity".to_owned(), |far| plan.lengths.say(far.as_metres(), 2));
+    format!("Sharp from {} to {far}", plan.lengths.say(seen.depth.near.as_metres(), 2))
 }
 
 pub(super) fn words(case @ Case { plan, .. }: Case) -> Words {
     Words {
         title: format!(
-            "Depth covers {:.0} % of the subject's {:.1} m",
+            "Depth covers {:.0} % of the subject's {}",
             held(case) * 100.0,
-            plan.subject_depth.as_metres()
+            plan.lengths.say(plan.subject_depth.as_metres(), 1)
         ),
-        cause: format!("{}, focus at {:.1} m.", zone(case), plan.subject_distance.as_metres()),
+        cause: format!("{}, focus at {}.", zone(case), plan.lengths.say(plan.subject_distance.as_metres(), 1)),
     }
 }
 
@@ -32,8 +32,11 @@ pub(super) fn too_deep(case @ Case { plan, seen }: Case) -> Words {
     let sharp = seen
         .depth
         .far
-        .map_or_else(|| "Everything behind".to_owned(), |far| format!("{:.2} m", (far - seen.depth.near).as_metres()));
-    Words { title: format!("{sharp} is sharp, {most:.2} m at most wanted"), cause: format!("{}.", zone(case)) }
+        .map_or_else(|| "Everything behind".to_owned(), |far| plan.lengths.say((far - seen.depth.near).as_metres(), 2));
+    Words {
+        title: format!("{sharp} is sharp, {} at most wanted", plan.lengths.say(most, 2)),
+        cause: format!("{}.", zone(case)),
+    }
 }
 
 pub(super) fn candidates<'a>(Case { plan, .. }: Case<'a>, matter: Matter) -> Ideas<'a> {
@@ -48,7 +51,7 @@ pub(super) fn candidates<'a>(Case { plan, .. }: Case<'a>, matter: Matter) -> Ide
 
 pub(super) fn good(case @ Case { plan, .. }: Case) -> Option<Words> {
     (plan.subject_depth > Metres::ZERO).then(|| Words {
-        title: format!("Depth holds {:.1} m", plan.subject_depth.as_metres()),
+        title: format!("Depth holds {}", plan.lengths.say(plan.subject_depth.as_metres(), 1)),
         cause: format!("{}.", zone(case)),
     })
 }

@@ -154,7 +154,7 @@ fn moved(plan: &Plan, seen: &Outlook, times: f64) -> Option<Settings> {
     for (index, of) in seen.firing() {
         let dial = plan.settings.lights[index];
         let wanted = plan.lights[index].distance_for(of.power, dial.heads, of.on_set.exposure * times)?;
-        lights[index].distance = strips::distance_near(wanted)?;
+        lights[index].distance = strips::distance_near(plan.lengths, wanted)?;
     }
     Some(Settings { lights, ..plan.settings })
 }
@@ -181,7 +181,9 @@ pub(super) fn balanced<'a>(Case { plan, seen }: Case<'a>, lights: &[usize]) -> I
     let walked = each(plan, lights, |plan, light| {
         let (of, heads) = (&seen.lights[light], plan.settings.lights[light].heads);
         let wanted = of.on_set.exposure * (-misses(light)).as_ratio();
-        let distance = plan.lights[light].distance_for(of.power, heads, wanted).and_then(strips::distance_near)?;
+        let distance = plan.lights[light]
+            .distance_for(of.power, heads, wanted)
+            .and_then(|far| strips::distance_near(plan.lengths, far))?;
         let lights = plan.settings.lights.with(light, |dial| dial.distance = distance);
         Some(Settings { lights, ..plan.settings })
     });

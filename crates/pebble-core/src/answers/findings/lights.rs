@@ -156,10 +156,10 @@ pub(super) fn in_frame(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
     Words {
         title: format!("in the picture, {} from its middle", super::percent(flaw.measure / 2.0)),
         cause: format!(
-            "{:.1} m away at {:.0}° on the camera's {side}; the frame is {:.1} m wide at the subject. Head or stand shows.",
-            dial.distance.as_metres(),
+            "{} away at {:.0}° on the camera's {side}; the frame is {} wide at the subject. Head or stand shows.",
+            plan.lengths.say(dial.distance.as_metres(), 1),
             light.bearing.as_radians().to_degrees().abs(),
-            field.as_metres()
+            plan.lengths.say(field.as_metres(), 1)
         ),
     }
 }

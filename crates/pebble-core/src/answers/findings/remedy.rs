@@ -465,7 +465,7 @@ pub(super) fn clicks_of(plan: &Plan, stops: Stops) -> i32 {
 /// The same settings with another power, and the light kept by coming closer or stepping back.
 pub(super) fn power_by_distance(plan: &Plan, light: usize, power: f64, keep: LuxSeconds) -> Option<Settings> {
     let wanted = plan.lights[light].distance_for(power, plan.settings.lights[light].heads, keep)?;
-    let distance = strips::nearest_distance(wanted);
+    let distance = strips::nearest_distance(plan.lengths, wanted);
     let lights = plan.settings.lights.with(light, |dial| (dial.power, dial.distance) = (power, distance));
     Some(Settings { lights, ..plan.settings })
 }

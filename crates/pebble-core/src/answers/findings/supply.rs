@@ -20,7 +20,7 @@ pub(super) fn out_of_range(Case { plan, .. }: Case, flaw: &Flaw) -> Words {
     let range = light.range.map_or(0.0, crate::quantity::Metres::as_metres);
     let how = if light.channels.is_some() { "its trigger reaches" } else { "its cord is" };
     Words {
-        title: format!("{:.1} m from the camera, {how} {range:.1} m", flaw.measure),
+        title: format!("{} from the camera, {how} {}", plan.lengths.say(flaw.measure, 1), plan.lengths.say(range, 1)),
         cause: "The distance is from the camera to the light, straight across the set.".to_owned(),
     }
 }

@@ -9,6 +9,7 @@ mod search;
 
 use crate::answers::conditions;
 use crate::answers::strips::{self, Value, written_changes};
+use crate::file::preferences::Lengths;
 use crate::outlook::{LightOutlook, Outlook, Pulses, outlook, outlook_with};
 use crate::plan::{Plan, Settings};
 use crate::quantity::scale::duration_label;
@@ -179,7 +180,7 @@ fn equivalent(plan: &Plan, settings: &Settings, seen: &Outlook) -> Equivalent {
         power: plan.key_light().unit.dial.label(seen.key().power),
         pulse: duration_label(seen.key().pulse.times.1),
         iso: settings.iso.label(plan.body.grid),
-        depth: written_depth(&seen.depth),
+        depth: written_depth(plan.lengths, &seen.depth),
         blur_px: still.map(|(_, part)| part.blur.as_metres().abs() / pitch).fold(0.0, f64::max),
     }
 }
@@ -196,8 +197,8 @@ pub(crate) fn written_exposure(plan: &Plan, to: &Settings) -> String {
 }
 
 /// From where to where it is sharp.
-pub(crate) fn written_depth(depth: &crate::physics::depth::Depth) -> String {
-    let metres = |distance: crate::quantity::Metres| format!("{:.2} m", distance.as_metres());
+pub(crate) fn written_depth(lengths: Lengths, depth: &crate::physics::depth::Depth) -> String {
+    let metres = |distance: crate::quantity::Metres| lengths.say(distance.as_metres(), 2);
     format!("{} to {}", metres(depth.near), depth.far.map_or_else(|| "infinity".to_owned(), metres))
 }
 

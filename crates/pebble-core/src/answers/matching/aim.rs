@@ -23,11 +23,15 @@ word! {
         LeastToCarry,
         /// Ready again first.
         FastestBurst,
+        /// As little as can be is set, moved or changed against the shot as it is.
+        LeastChange,
     }
 }
 
 /// A stop of change of what is set now, against a stop of what counts first.
 const CHANGE: f64 = 0.01;
+/// What another unit, or another thing in front of one, counts as in stops where little shall change.
+const OTHER: f64 = 2.0;
 /// What one light may weigh before it counts as much as a limit that is used up, where no limit is said, in kg.
 const USUAL_WEIGHT: f64 = 10.0;
 /// The same for a light that is moved: a stand is walked to.
@@ -83,7 +87,11 @@ impl Aim {
     }
 
     fn change(&self, weight: f64) -> f64 {
-        if self.priority.is_some() { weight } else { FAINT }
+        match self.priority {
+            Some(Priority::LeastChange) => 1.0,
+            Some(_) => weight,
+            None => FAINT,
+        }
     }
 
     /// What camera settings cost; `room` is depth and noise to spare.
@@ -125,6 +133,12 @@ impl Aim {
     /// Whether the freezing time counts, which is the shutter's while a light glows.
     pub fn counts_freezing(&self) -> bool {
         matches!(self.priority, Some(Priority::ShortestPulse | Priority::Balanced))
+    }
+
+    /// What it costs that a light is another, or stands behind something else.
+    pub fn others(&self, unit: bool, front: bool) -> f64 {
+        let counted = self.priority == Some(Priority::LeastChange);
+        if counted { OTHER * f64::from(u8::from(unit) + u8::from(front)) } else { 0.0 }
     }
 
     /// What a light costs whatever its power.

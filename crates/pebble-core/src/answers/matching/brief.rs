@@ -21,6 +21,8 @@ use crate::quantity::scale::{Aperture, Iso, ShutterTime};
 use crate::quantity::{FlashOutput, LuxSeconds, Metres, MetresPerSecond, Stops};
 use crate::wire::report_word;
 
+/// Settings closer than this are one position of a dial, in stops.
+const SAME_CLICK: f64 = 0.05;
 /// Rounding that no condition is broken by, in stops.
 pub(super) const EDGE: f64 = 1e-9;
 report_word! {
@@ -241,8 +243,28 @@ impl<'a> Brief<'a> {
         (slow.time() / shutter.time()).log2().min((shutter.time() / fast.time()).log2())
     }
 
-    /// Depth that is sharp over the wanted half on the worse side, in stops.
+    /// Whether a power may be set on a light; locked on the Bench, it stays where it is.
+    pub(super) fn power_open(&self, light: usize, power: f64) -> bool {
+        !self.bounds.power_stays || (power / self.plan.settings.lights[light].power).log2().abs() < SAME_CLICK
+    }
+
+    /// Whether grey may be put before the lens; locked on the Bench, it stays as it is.
+    pub(super) fn filter_open(&self, grey: Stops) -> bool {
+        !self.bounds.filter_stays || (grey - self.plan.settings.filter).as_stops().abs() < SAME_CLICK
+    }
+
+    /// Whether more is sharp than may be.
+    pub(super) fn too_deep(&self, aperture: Aperture) -> bool {
+        let Some(most) = self.plan.depth_at_most else { return false };
+        let zone = depth(self.plan.body.focal, aperture, self.plan.subject_distance, self.seen.allowed);
+        zone.far.is_none_or(|far| far - zone.near > most)
+    }
+
+    /// Depth that is sharp over the wanted half on the worse side, in stops; nothing where more is sharp than may be.
     pub(super) fn depth_room(&self, aperture: Aperture) -> f64 {
+        if self.too_deep(aperture) {
+            return f64::NEG_INFINITY;
+        }
         let distance = self.plan.subject_distance;
         let zone = depth(self.plan.body.focal, aperture, distance, self.seen.allowed);
         conditions::depth(&zone, distance, self.bounds.depth).log2()

@@ -348,7 +348,7 @@ fn offers(brief: &Brief, stock: &Stock, aim: &Aim, tables: &Tables, place: &Plac
     }
     let rows = match &glow {
         None => seek.rows_for(offered, (place.light, light), place.sync, Some(place.freeze_s)),
-        Some(_) => seek.glow_rows(offered),
+        Some(_) => seek.glow_rows(offered, place.light),
     };
     let mut offers = Vec::new();
     let most = brief.bounds.heads.min(brief.bounds.stands).min(brief.at_hand(offered));
@@ -357,6 +357,7 @@ fn offers(brief: &Brief, stock: &Stock, aim: &Aim, tables: &Tables, place: &Plac
     for heads in 1..=most {
         let log_output = (output.as_lux_seconds_square_metres() * f64::from(heads)).log2();
         let fixed = aim.weight(brief, weight(offered, front, heads))
+            + aim.others(offered.wire.id != brief.shot.lights[place.light].unit.id, false)
             + if brief.shot.lights[place.light].unit.id == offered.wire.id { 0.0 } else { ANOTHER }
             + ANOTHER * f64::from(heads - 1);
         let by_level: Vec<Vec<(u128, Taken)>> = tables

@@ -8,6 +8,7 @@
 use super::aim::Priority;
 use super::brief::Brief;
 use super::crew::Crewing;
+use super::pack::{Packed, pack};
 use super::seek::Going;
 use super::stock::{Offered, Stock};
 use crate::file::gear::FlashUnit;
@@ -82,6 +83,12 @@ report! {
         pub shots: Vec<JobShot>,
         /// Whether it is known that no smaller set does.
         pub proven: bool,
+        /// Everything that goes into the cases for the shots that can be done.
+        pub pack: Vec<Packed>,
+        /// What all of it weighs that was weighed.
+        pub pack_kg: f64,
+        /// How many things of it were never weighed.
+        pub unweighed: u32,
     }
 }
 
@@ -152,6 +159,8 @@ pub fn whole_job(shots: &[Shot], stock: &Stock, going: &Going) -> Result<Option<
     }
     let proven = proven && all.iter().all(|(own, _)| own.whole);
     let taken = kinds.written(&take);
+    let done: Vec<Shot> = shots.iter().zip(&answers).filter(|(_, of)| of.can).map(|(shot, _)| shot.clone()).collect();
+    let pack = pack(&done, &taken, stock);
     Ok(Some(JobAnswer {
         units: total(&take),
         mass_kg: taken.iter().map(|one| one.mass_kg).sum(),
@@ -159,6 +168,9 @@ pub fn whole_job(shots: &[Shot], stock: &Stock, going: &Going) -> Result<Option<
         hire: kinds.written(&hire_all),
         shots: answers,
         proven,
+        pack_kg: pack.iter().filter_map(|line| line.mass_kg).sum(),
+        unweighed: pack.iter().filter(|line| line.mass_kg.is_none()).map(|line| line.count).sum(),
+        pack,
     }))
 }
 

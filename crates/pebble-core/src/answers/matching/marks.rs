@@ -103,7 +103,7 @@ pub fn marks(brief: &Brief, stock: &Stock) -> MarkMap {
     MarkMap {
         trails: trails.collect(),
         left_out: stock.units.len() - drawn.len(),
-        at: format!("{}, {}", distance_label(here), brief.present_modifier().name),
+        at: format!("{}, {}", distance_label(brief.plan.lengths, here), brief.present_modifier().name),
         school: plan.school.label().to_owned(),
         freeze_limit_s: strictest.map(|(_, time)| time),
         strictest: strictest.map(|(part, _)| plan.parts[part].name.clone()),
@@ -214,7 +214,7 @@ impl Board<'_, '_> {
         };
         let target = self.brief.key_wanted.as_stops();
         let within = bounds.key_within.as_stops() + EDGE;
-        let place = |at: usize| distance_label(self.reach.places[at]);
+        let place = |at: usize| distance_label(self.brief.plan.lengths, self.reach.places[at]);
         let short = low.log_reference + target - within - (log + near);
         if short > 0.0 {
             return Some(format!("{short:.1} stops too weak even at {}", place(0)));

@@ -10,6 +10,7 @@ mod crew;
 mod job;
 mod marks;
 mod nearest;
+mod pack;
 mod report;
 mod seek;
 mod setup;
@@ -26,6 +27,7 @@ pub use crew::{Crew, whole_shot};
 pub use job::{JobAnswer, JobShot, Taken, whole_job, why_not};
 pub use marks::{Mark, MarkMap, Trail, marks};
 pub use nearest::{Give, Nearest, nearest};
+pub use pack::{Packed, PackedAs};
 pub use report::{
     ANSWER_FORMAT, CrewLight, CrewRow, GiveSaid, Margin, MatchAnswer, MatchRow, NearestRow, crew_rows, nearest_rows,
     row, rows,

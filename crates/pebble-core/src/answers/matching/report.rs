@@ -195,7 +195,7 @@ pub fn row(brief: &Brief, stock: &Stock, found: &Found) -> MatchRow {
         how: format!(
             "{} · {} · {}",
             candidate.unit.unit.dial.label(candidate.power),
-            distance_label(candidate.distance),
+            distance_label(brief.plan.lengths, candidate.distance),
             candidate.modifier.name
         ),
         exposure: written_exposure(plan, &to),
@@ -263,12 +263,24 @@ fn margin(brief: &Brief, candidate: &super::Candidate, fares: &Fares, freeze: Se
         Demand::Near => {
             let nearest = candidate.distance.as_metres() / (room / 2.0).exp2();
             let why = if bounds.nearest.is_some() { "no nearer than" } else { "in the frame under" };
-            ("Near".to_owned(), (-room).exp2(), format!("{}, {why} {nearest:.1} m", distance_label(candidate.distance)))
+            (
+                "Near".to_owned(),
+                (-room).exp2(),
+                format!(
+                    "{}, {why} {}",
+                    distance_label(brief.plan.lengths, candidate.distance),
+                    brief.plan.lengths.say(nearest, 1)
+                ),
+            )
         }
         Demand::Far => (
             "Far".to_owned(),
             (-room).exp2(),
-            format!("{}, no farther than {}", distance_label(candidate.distance), distance_label(bounds.farthest)),
+            format!(
+                "{}, no farther than {}",
+                distance_label(brief.plan.lengths, candidate.distance),
+                distance_label(brief.plan.lengths, bounds.farthest)
+            ),
         ),
         Demand::Freeze => {
             let most = bounds.freeze.map_or_else(String::new, duration_label);
@@ -283,7 +295,11 @@ fn margin(brief: &Brief, candidate: &super::Candidate, fares: &Fares, freeze: Se
         Demand::Depth => (
             "Depth".to_owned(),
             (-room).exp2(),
-            format!("{:.2} m needed, f/{}", bounds.depth.as_metres(), candidate.aperture.label(grid)),
+            format!(
+                "{} needed, f/{}",
+                brief.plan.lengths.say(bounds.depth.as_metres(), 2),
+                candidate.aperture.label(grid)
+            ),
         ),
         Demand::Frames => {
             let count = f64::from(bounds.frames) * room.exp2();
@@ -397,8 +413,8 @@ fn said(brief: &Brief, stock: &Stock, nearest: &Nearest, give: &Give, wish: &Wis
         }
         Demand::Place => format!(
             "the light at {} instead of {}",
-            distance_label(candidate.distance),
-            distance_label(plan.settings.key().distance)
+            distance_label(brief.plan.lengths, candidate.distance),
+            distance_label(plan.lengths, plan.settings.key().distance)
         ),
         Demand::Freeze => {
             let most = bounds.freeze.map_or(Seconds::ZERO, |most| most);
@@ -427,14 +443,18 @@ fn said(brief: &Brief, stock: &Stock, nearest: &Nearest, give: &Give, wish: &Wis
             let was = candidate.distance.as_metres() * (stops / 2.0).exp2();
             let edge = if bounds.nearest.is_none() { ", into the frame" } else { "" };
             format!(
-                "{:.1} m closer: {}{edge}",
-                was - candidate.distance.as_metres(),
-                distance_label(candidate.distance)
+                "{} closer: {}{edge}",
+                plan.lengths.say(was - candidate.distance.as_metres(), 1),
+                distance_label(brief.plan.lengths, candidate.distance)
             )
         }
         Demand::Far => {
             let was = bounds.farthest.as_metres();
-            format!("{:.1} m farther: {}", candidate.distance.as_metres() - was, distance_label(candidate.distance))
+            format!(
+                "{} farther: {}",
+                plan.lengths.say(candidate.distance.as_metres() - was, 1),
+                distance_label(brief.plan.lengths, candidate.distance)
+            )
         }
         Demand::Modifier => format!("{} instead of {}", candidate.modifier.name, brief.present_modifier().name),
         Demand::HighSpeed => format!("high-speed sync, {stops:.1} stops lost to it"),
@@ -447,7 +467,8 @@ fn said(brief: &Brief, stock: &Stock, nearest: &Nearest, give: &Give, wish: &Wis
         }
         Demand::Depth => {
             let depth = bounds.depth.as_metres();
-            format!("{:.2} m sharp instead of {depth:.2}", depth * (-stops).exp2())
+            let say = |metres| plan.lengths.say(metres, 2);
+            format!("{} sharp instead of {}", say(depth * (-stops).exp2()), say(depth))
         }
         Demand::Frames => {
             format!("{} frames in a row instead of {}", wish.frames.unwrap_or(bounds.frames), bounds.frames)
@@ -511,7 +532,7 @@ fn crew_row(brief: &Brief, stock: &Stock, crew: &Crew) -> Option<CrewRow> {
             how: format!(
                 "{} · {} · {}",
                 stock.units[*unit].unit.dial.label(set.power),
-                distance_label(plan.settings.lights[set.light].distance),
+                distance_label(plan.lengths, plan.settings.lights[set.light].distance),
                 shot.lights[set.light].modifier.name
             ),
             group: format!("group {}, channel {}", light.group, plan.settings.lights[set.light].channel),

@@ -183,6 +183,10 @@ impl<'a> Seek<'a> {
                 }
                 let cost = several
                     + self.aim.weight(self.brief, weight)
+                    + self.aim.others(
+                        offered.wire.id != self.brief.shot.lights[self.brief.plan.key].unit.id,
+                        front != self.brief.present_modifier(),
+                    )
                     + self.aim.price(Demand::Weight, None, weight_room)
                     + self.front_price(front, reach);
                 let output = self.brief.output(self.brief.plan.key, offered, front);
@@ -237,6 +241,9 @@ impl<'a> Seek<'a> {
         let brief = self.brief;
         let row = |at: &AtPower| {
             let (power, pulse) = (at.power, at.pulse);
+            if !brief.power_open(index, power) {
+                return None;
+            }
             let freeze = at.durations.by(brief.plan.school);
             let cost = match longest_s {
                 None => self.power_cost(offered, power, freeze.as_secs())?,
@@ -282,13 +289,13 @@ impl<'a> Seek<'a> {
     }
 
     /// Powers of a unit that glows.
-    pub(super) fn glow_rows(&self, offered: &Offered) -> Vec<Exposing> {
+    pub(super) fn glow_rows(&self, offered: &Offered, light: usize) -> Vec<Exposing> {
         let times = self.tables.times.len();
         let row = |power: f64| {
             let cost = self.store_cost(offered, power)?;
             Some(Exposing { power, log_power: power.log2(), cost, slow_enough: times, these: None })
         };
-        offered.unit.powers().filter_map(row).collect()
+        offered.unit.powers().filter(|power| self.brief.power_open(light, *power)).filter_map(row).collect()
     }
 
     /// Powers of a glowing unit and what the glow takes at each time; nothing where it may not or cannot glow.
@@ -317,7 +324,7 @@ impl<'a> Seek<'a> {
             Some(Glowing { change: loss, cost: blur.1 + price + first })
         });
         let gains: Vec<_> = gains.collect();
-        Some((self.glow_rows(offered), gains))
+        Some((self.glow_rows(offered, brief.plan.key), gains))
     }
 
     /// Stops of blur to spare on the strictest part, and what is lacking at its price; `None` where it may not lack.
@@ -401,7 +408,7 @@ impl Reach {
             let there = plan.settings.lights[index].distance;
             let stays = brief.bounds.places_stay && !loose(Demand::Place);
             // A light that stays may stand between two places of the tape.
-            let all = window::distances(from, to).filter(|_| !stays);
+            let all = window::distances(plan.lengths, from, to).filter(|_| !stays);
             let own = stays.then_some(there).filter(|there| *there >= from && *there <= to);
             all.chain(own).filter(|place| aim.open(Demand::Place, None, brief.place_room(index, *place))).collect()
         };

@@ -85,7 +85,7 @@ fn steps(shot: &Shot, plan: &Plan, seen: &crate::outlook::Outlook, index: usize)
             "flash",
             "By way of the surface",
             "Σ ρ · I(θ) · ΔΩ · cos α / (π · d₂²)",
-            format!("{:.1} m", dial.distance.as_metres()),
+            plan.lengths.say(dial.distance.as_metres(), 1),
             format!("{:.2} lx·s", arrives.as_lux_seconds()),
         );
     } else {

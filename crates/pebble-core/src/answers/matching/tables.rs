@@ -160,6 +160,7 @@ fn cams(brief: &Brief, stock: &Stock, aim: &Aim) -> Vec<(f64, Cam)> {
     }
     let filters: Vec<(Stops, f64)> = filters
         .into_iter()
+        .filter(|filter| brief.filter_open(*filter))
         .map(|filter| (filter, (brief.bounds.filter_max - filter).as_stops()))
         .filter(|(_, room)| aim.open(Demand::Filter, None, *room))
         .collect();

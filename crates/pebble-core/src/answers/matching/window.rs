@@ -2,6 +2,7 @@
 
 use crate::answers::conditions::CLICK;
 use crate::answers::strips;
+use crate::file::preferences::Lengths;
 use crate::file::shot::Intent;
 use crate::outlook::Outlook;
 use crate::plan::Plan;
@@ -19,7 +20,7 @@ pub(super) fn usual_ambient(plan: &Plan, seen: &Outlook) -> (Stops, Stops) {
 }
 
 /// Notches of distance between two ends, near to far.
-pub(super) fn distances(nearest: Metres, farthest: Metres) -> impl Iterator<Item = Metres> {
+pub(super) fn distances(lengths: Lengths, nearest: Metres, farthest: Metres) -> impl Iterator<Item = Metres> {
     let (near, far) = (nearest.as_metres() - 1e-9, farthest.as_metres() + 1e-9);
-    strips::distances().filter(move |distance| distance.as_metres() >= near && distance.as_metres() <= far)
+    strips::distances(lengths).filter(move |distance| distance.as_metres() >= near && distance.as_metres() <= far)
 }

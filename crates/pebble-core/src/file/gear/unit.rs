@@ -53,8 +53,8 @@ wire! {
         #[serde(default, skip_serializing_if = "std::ops::Not::not")]
         pub ignore_recordings: bool,
         /// How its power dial is written; fractions when not said.
-        #[serde(default, skip_serializing_if = "is_fractions")]
-        pub dial: DialStyle,
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub dial: Option<DialStyle>,
         /// One step of its power dial, in stops; whole stops where it is not known.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         pub step_stops: Option<f64>,
@@ -386,10 +386,6 @@ word! {
     }
 }
 
-fn is_fractions(style: &DialStyle) -> bool {
-    *style == DialStyle::Fractions
-}
-
 impl FlashUnit {
     /// A unit of which nothing is known but what it is called: what a reader of files fills in.
     pub fn unknown(id: &str) -> Self {
@@ -404,7 +400,7 @@ impl FlashUnit {
             durations_from: Source::published(),
             recordings: Vec::new(),
             ignore_recordings: false,
-            dial: DialStyle::default(),
+            dial: None,
             step_stops: None,
             lowest_stops: None,
             lag_ms: None,

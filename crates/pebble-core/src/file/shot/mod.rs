@@ -7,6 +7,7 @@ use crate::file::around::Around;
 use crate::file::gear::{CameraBody, Filter, FlashUnit, Lamp, Lens, Modifier, Trigger};
 use crate::file::group::GroupShape;
 use crate::file::look::Held;
+use crate::file::preferences::Lengths;
 use crate::file::sky::Sky;
 use crate::file::wish::Wish;
 use crate::physics::motion::Usage;
@@ -42,6 +43,9 @@ wire! {
         pub usage: Usage,
         /// Which duration counts as freezing time.
         pub school: School,
+        /// How lengths are written.
+        #[serde(default, skip_serializing_if = "is_metric")]
+        pub lengths: Lengths,
         /// Where things shall fall.
         #[serde(deserialize_with = "earlier::targets")]
         pub targets: Targets,
@@ -531,6 +535,10 @@ fn one_head() -> u32 {
 }
 
 #[allow(clippy::trivially_copy_pass_by_ref, reason = "serde hands over references")]
+fn is_metric(lengths: &Lengths) -> bool {
+    *lengths == Lengths::Metric
+}
+
 fn is_zero(value: &f64) -> bool {
     *value == 0.0
 }

@@ -4,7 +4,7 @@ use super::{FigureKind, Form, Reader, Unclear, number};
 use std::f64::consts::TAU;
 
 /// An international foot, in metres.
-const FOOT: f64 = 0.3048;
+pub(crate) const FOOT: f64 = 0.3048;
 /// An inch, in metres.
 const INCH: f64 = 0.0254;
 /// A mile, in metres.

@@ -2,6 +2,7 @@
 //! `40 km/h`, `320 rpm @ 0.3 m`. What can be read in two ways is refused with both of them, never guessed at.
 
 mod kinds;
+pub(crate) use kinds::FOOT;
 mod number;
 
 use crate::quantity::scale::{Aperture, Grid};

@@ -2,6 +2,7 @@
 
 use pebble_core::gear::Modifier;
 use pebble_core::matching::{Brief, Candidate, Stock};
+use pebble_core::preferences::Lengths;
 use pebble_core::quantity::{Metres, Stops};
 use pebble_core::strips;
 use std::collections::BTreeMap;
@@ -81,7 +82,7 @@ pub fn every_way(brief: &Brief, stock: &Stock, heads: u32) -> BTreeMap<Class, Ta
 
 fn places(brief: &Brief) -> impl Iterator<Item = Metres> {
     let farthest = brief.bounds.farthest.as_metres() + 1e-9;
-    strips::distances().filter(move |place| place.as_metres() <= farthest)
+    strips::distances(Lengths::Metric).filter(move |place| place.as_metres() <= farthest)
 }
 
 fn glows(brief: &Brief, unit: &pebble_core::plan::Unit) -> impl Iterator<Item = bool> + use<> {
