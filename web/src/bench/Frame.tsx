@@ -6,6 +6,8 @@ import { useElementSize } from '@mantine/hooks'
 import { memo, useEffect, useRef, useState, type PointerEvent } from 'react'
 import { WHOLE, type Crop, type Forecast, type Layers } from '../api/client'
 import type { BenchState } from './useBench'
+import { length } from '../words/figures'
+import { isImperial } from '../words/preferred'
 import classes from './Frame.module.css'
 
 type Props = Pick<BenchState, 'frames' | 'view' | 'look'> & {
@@ -24,9 +26,11 @@ const atPixels = (pixelsWide: number, width: number): number => Math.min(1, widt
 const sharp = ({ total_m }: Forecast['depth']): string =>
   total_m == null
     ? 'sharp to ∞'
-    : total_m < 10
-      ? `${Math.round(total_m * 100)} cm sharp`
-      : `${Math.round(total_m)} m sharp`
+    : isImperial()
+      ? `${length(total_m)} sharp`
+      : total_m < 10
+        ? `${Math.round(total_m * 100)} cm sharp`
+        : `${Math.round(total_m)} m sharp`
 
 /** The picture that has not been taken yet. */
 export const Frame = memo(function Frame({

@@ -4,7 +4,7 @@ import { useQuery } from '@tanstack/react-query'
 import { answered, client, Refusal, type GroupAnswer, type GroupShape, type Shot } from '../api/client'
 import { Figure } from '../controls/Figure'
 import { applied } from '../api/applied'
-import { length } from '../words/figures'
+import { paced } from '../words/figures'
 import classes from './Drag.module.css'
 
 const FIRST: GroupShape[] = [
@@ -87,16 +87,16 @@ export function Groups({ shot, onChange, onTake, onClose }: Props) {
                     <Table.Td>{figure('row_gap_m', 0.1, ' m')}</Table.Td>
                     <Table.Td>{figure('curve_m', 0.1, ' m')}</Table.Td>
                     <Table.Td className="mono" style={{ whiteSpace: 'nowrap' }}>
-                      {seen && length(seen.depth_m)}
+                      {seen && paced(seen.depth_m)}
                     </Table.Td>
                     <Table.Td className="mono">
-                      {seen && length(seen.width_m)}
+                      {seen && paced(seen.width_m)}
                       {seen && !seen.fits && (
                         <small>
                           {' '}
                           {seen.back_m == null
-                            ? `fits from ${length(seen.fits_from_m)}`
-                            : `camera ${length(seen.back_m)} back`}
+                            ? `fits from ${paced(seen.fits_from_m)}`
+                            : `camera ${paced(seen.back_m)} back`}
                         </small>
                       )}
                     </Table.Td>

@@ -1,4 +1,5 @@
 import { UnstyledButton } from '@mantine/core'
+import { useMediaQuery } from '@mantine/hooks'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import type { Strip } from '../api/client'
 import { Lock } from '../marks/Lock'
@@ -10,7 +11,10 @@ import classes from './NotchedStrip.module.css'
 const DRAG_PER_NOTCH = 30
 /** Wheel travel of one notch: a mouse sends about 100 a click, a trackpad many small ones. */
 const WHEEL_PER_NOTCH = 60
+/** Neighbours on each side, and on a screen that has room. */
 const NEIGHBOURS = 1
+const MORE_NEIGHBOURS = 2
+const ROOM = '(min-width: 1700px)'
 
 type Props = {
   strip: Strip
@@ -78,7 +82,9 @@ export function NotchedStrip(props: Props) {
   }
 
   const value = strip.between && index === strip.index ? strip.between : (strip.notches[index]?.label ?? '')
-  const offsets = Array.from({ length: 2 * NEIGHBOURS + 1 }, (_, k) => k - NEIGHBOURS)
+  const wide = useMediaQuery(ROOM)
+  const beside = wide ? MORE_NEIGHBOURS : NEIGHBOURS
+  const offsets = Array.from({ length: 2 * beside + 1 }, (_, k) => k - beside)
   return (
     <div className={classes.row} data-error={error ? true : undefined}>
       <StripLabel strip={strip} shortcut={shortcut} locked={locked ?? false} onLock={onLock} />
@@ -87,6 +93,7 @@ export function NotchedStrip(props: Props) {
         id={`strip-${strip.id}`}
         className={classes.strip}
         data-locked={locked || undefined}
+        data-wide={wide || undefined}
         role={typing === undefined ? 'slider' : 'group'}
         tabIndex={0}
         aria-labelledby={`label-${strip.id}`}

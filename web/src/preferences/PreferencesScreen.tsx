@@ -36,7 +36,7 @@ export function PreferencesScreen() {
       <header className={classes.head}>
         <h1>Preferences</h1>
         <Text size="sm" c="dimmed" role="status">
-          {keep.error ? keep.error.message : keep.isSuccess ? 'Kept in the data file' : ''}
+          {keep.error ? keep.error.message : keep.isPending ? 'Keeping…' : 'Kept in the data file'}
         </Text>
       </header>
       <Row
@@ -54,7 +54,7 @@ export function PreferencesScreen() {
       </Row>
       <Row
         title="Stops"
-        said={`A rim stands at ${signedStops(4 / 3)}, the ambient at ${signedStops(-2.5)}. Sentences keep tenths, as meters do.`}
+        said={`A rim stands at ${signedStops(4 / 3)}, the ambient at ${signedStops(-2)}. Sentences keep tenths, as meters do.`}
       >
         {(id) => (
           <SegmentedControl

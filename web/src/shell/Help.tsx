@@ -1,4 +1,5 @@
-import { Modal, Text, Title } from '@mantine/core'
+import { Modal, Text, TextInput, Title } from '@mantine/core'
+import { useState } from 'react'
 import { COMMANDS, GROUPS, keyOf, ON_A_MARK, type CommandId, type Group } from '../commands/list'
 import classes from './Shell.module.css'
 
@@ -16,18 +17,47 @@ const told = (group: Group): [string, string][] => [
   ...ON_A_MARK.filter((one) => one.group === group).map(({ keys, words }): [string, string] => [keys, words]),
 ]
 
-/** Every key, and the product's own three words. */
-export function Help({ opened, onClose }: { opened: boolean; onClose: () => void }) {
+type Props = {
+  opened: boolean
+  /** The groups that this screen has. */
+  here: readonly Group[]
+  onClose: () => void
+}
+
+/** The keys of this screen, or those that are looked for on any; and the product's own three words. */
+export function Help({ opened, here, onClose }: Props) {
+  const [find, setFind] = useState('')
+  const wanted = find.trim().toLowerCase()
+  const matches = ([key, words]: [string, string]) =>
+    words.toLowerCase().includes(wanted) || key.toLowerCase() === wanted
+  const groups = GROUPS.filter((group) => wanted !== '' || here.includes(group))
+    .map((group) => ({ group, rows: told(group).filter((row) => wanted === '' || matches(row)) }))
+    .filter(({ rows }) => rows.length > 0)
   return (
-    <Modal opened={opened} onClose={onClose} size={1080} title="Keys and words">
+    <Modal
+      opened={opened}
+      onClose={onClose}
+      onExitTransitionEnd={() => setFind('')}
+      size={1080}
+      title="Keys and words"
+    >
+      <TextInput
+        size="sm"
+        aria-label="Find a key by what it does, on any screen"
+        placeholder="Find by what it does, on any screen"
+        data-autofocus
+        mb="sm"
+        value={find}
+        onChange={(event) => setFind(event.currentTarget.value)}
+      />
       <div className={classes.groups}>
-        {GROUPS.map((group) => (
+        {groups.map(({ group, rows }) => (
           <section key={group}>
             <Title order={3} size="sm">
               {group}
             </Title>
             <dl className={classes.keys}>
-              {told(group).map(([key, meaning]) => (
+              {rows.map(([key, meaning]) => (
                 <div key={`${key} ${meaning}`}>
                   <dt>
                     <kbd>{key}</kbd>
@@ -39,6 +69,9 @@ export function Help({ opened, onClose }: { opened: boolean; onClose: () => void
           </section>
         ))}
       </div>
+      {groups.length === 0 && (
+        <Text size="sm">No key does that. Ctrl+K finds shots, things and commands.</Text>
+      )}
       <dl className={classes.words}>
         {WORDS.map(([word, meaning]) => (
           <div key={word}>

@@ -7,9 +7,12 @@ import { prefer } from '../words/preferred'
 import { Mark } from '../marks/Wordmark'
 import { Help } from './Help'
 import { useCommandKeys, useCommands } from '../commands/useCommands'
-import { withKey } from '../commands/list'
+import { withKey, type Group } from '../commands/list'
 import { Palette } from './Palette'
 import classes from './Shell.module.css'
+
+/** What the help tells where a shot is in hand. */
+const ON_BENCH: readonly Group[] = ['Controls', 'Looking', 'Match']
 
 /** The narrow rail at the left, and the screen beside it. */
 export function Shell() {
@@ -18,6 +21,8 @@ export function Shell() {
   const { colorScheme, setColorScheme } = useMantineColorScheme()
   const navigate = useNavigate()
   const bench = useMatch('/shots/:id')
+  const kit = useMatch('/kit/*')
+  const here: Group[] = [...(bench ? ON_BENCH : kit ? (['Kit'] as const) : (['Shots'] as const)), 'Anywhere']
   const daylight = colorScheme === 'light'
   const turn = () => setColorScheme(daylight ? 'dark' : 'light')
   useCommandKeys()
@@ -107,7 +112,7 @@ export function Shell() {
           <Outlet key={JSON.stringify([preferred.data?.lengths, preferred.data?.stops])} />
         )}
       </div>
-      <Help opened={help} onClose={() => setHelp(false)} />
+      <Help opened={help} here={here} onClose={() => setHelp(false)} />
       {palette && <Palette onClose={() => setPalette(false)} />}
     </div>
   )

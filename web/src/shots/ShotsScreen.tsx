@@ -1,4 +1,4 @@
-import { Button, CloseButton, Menu, Select, Text, TextInput } from '@mantine/core'
+import { Button, Checkbox, CloseButton, Menu, Select, Text, TextInput } from '@mantine/core'
 import { useDebouncedValue } from '@mantine/hooks'
 import { Key } from '../commands/Key'
 import { keepPreviousData, useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query'
@@ -102,6 +102,7 @@ export function ShotsScreen() {
     document.title = 'Shots · Dash Pebble'
   }, [])
   useGoes(takeIn.data !== undefined && takeIn.submittedAt, takeIn.reset)
+  const [chosen, setChosen] = useState<string[]>()
   useCommands({ new_shot: () => fresh.mutate(undefined) })
 
   if (!list.data) return <Waiting what="your shots" error={list.error} onRetry={() => void list.refetch()} />
@@ -134,9 +135,7 @@ export function ShotsScreen() {
         <FilePick accept=".json" loading={takeIn.isPending} onFile={(file) => takeIn.mutate(file)}>
           Take in a file
         </FilePick>
-        <Button component="a" href="/api/shots.json" download radius="xl" size="compact-sm" variant="default">
-          Give all out
-        </Button>
+        <GiveOut chosen={chosen} onChoose={setChosen} />
         <Button radius="xl" loading={fresh.isPending} onClick={() => fresh.mutate(undefined)}>
           New shot&nbsp;
           <Key of="new_shot" />
@@ -180,6 +179,10 @@ export function ShotsScreen() {
           <Card
             key={card.id}
             card={card}
+            chosen={chosen?.includes(card.id)}
+            onChosen={(is) =>
+              setChosen((now = []) => (is ? [...now, card.id] : now.filter((id) => id !== card.id)))
+            }
             onCopy={() => fresh.mutate(card.id)}
             onRemove={() => remove.mutate(card)}
             onRename={(title) => rename.mutate({ card, title })}
@@ -213,17 +216,66 @@ function More({ count, onSeen }: { count: number; onSeen: () => void }) {
   )
 }
 
+/** All shots as one file, or those that are chosen. */
+function GiveOut({
+  chosen,
+  onChoose,
+}: {
+  chosen: string[] | undefined
+  onChoose: (chosen: string[] | undefined) => void
+}) {
+  const look = { radius: 'xl', size: 'compact-sm', variant: 'default' } as const
+  if (!chosen)
+    return (
+      <>
+        <Button component="a" href="/api/shots.json" download {...look}>
+          Give all out
+        </Button>
+        <Button data-do="choose" {...look} onClick={() => onChoose([])}>
+          Choose some
+        </Button>
+      </>
+    )
+  return (
+    <>
+      {chosen.length > 0 ? (
+        <Button component="a" href={`/api/shots.json?ids=${chosen.join(',')}`} download {...look}>
+          Give {chosen.length} out
+        </Button>
+      ) : (
+        <Text size="sm" c="dimmed">
+          Tick what is given out
+        </Text>
+      )}
+      <Button {...look} onClick={() => onChoose(undefined)}>
+        Done
+      </Button>
+    </>
+  )
+}
+
 type CardProps = {
   card: ShotCard
+  /** Whether it is among those that are given out; nothing while none are chosen. */
+  chosen: boolean | undefined
+  onChosen: (is: boolean) => void
   onCopy: () => void
   onRemove: () => void
   onRename: (title: string) => void
 }
 
-function Card({ card, onCopy, onRemove, onRename }: CardProps) {
+function Card({ card, chosen, onChosen, onCopy, onRemove, onRename }: CardProps) {
   const [naming, setNaming] = useState(false)
   return (
-    <li className={classes.card} data-shot={card.title}>
+    <li className={classes.card} data-shot={card.title} data-chosen={chosen || undefined}>
+      {chosen !== undefined && (
+        <Checkbox
+          className={classes.choose}
+          aria-label={`Give out ${card.title}`}
+          checked={chosen}
+          onChange={(event) => onChosen(event.currentTarget.checked)}
+        />
+      )}
       <Link to={`/shots/${card.id}`} className={classes.open}>
         <img
           className={classes.frame}

@@ -35,6 +35,9 @@ export function length(metres: number): string {
   return `${(metres * 1000).toFixed(1)} mm`
 }
 
+/** A length as it is paced out. */
+export const paced = (metres: number): string => (isImperial() ? length(metres) : `${metres.toFixed(1)} m`)
+
 /** Pixels of the camera. */
 export function pixels(px: number): string {
   return `${px >= 20 ? px.toFixed(0) : px.toFixed(1)} px`

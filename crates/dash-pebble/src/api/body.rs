@@ -7,7 +7,7 @@ use axum::extract::rejection::BytesRejection;
 use axum::extract::{FromRequest, FromRequestParts, Path, Query, Request};
 use axum::http::request::Parts;
 use axum::http::{StatusCode, header};
-use pebble_core::{Plan, Shot};
+use pebble_core::{Invalid, Plan, Shot};
 use serde::de::DeserializeOwned;
 use std::error::Error;
 
@@ -81,13 +81,16 @@ pub fn read<T: Sendable>(bytes: &[u8]) -> Result<T, ApiError> {
         return Ok(read);
     }
     let mut reader = serde_json::Deserializer::from_slice(bytes);
-    let read = serde_path_to_error::deserialize(&mut reader).map_err(|error| ApiError::Unreadable {
-        what: T::NAME,
-        path: error.path().to_string(),
-        reason: match error.path().to_string().as_str() {
-            "." => error.inner().to_string(),
-            path => format!("{path}: {}", error.inner()),
-        },
+    let read = serde_path_to_error::deserialize(&mut reader).map_err(|error| {
+        let (path, reason) = (error.path().to_string(), error.inner().to_string());
+        not_counted(&path, &reason).map_or_else(
+            || ApiError::Unreadable {
+                what: T::NAME,
+                reason: if path == "." { reason.clone() } else { format!("{path}: {reason}") },
+                path: path.clone(),
+            },
+            ApiError::Invalid,
+        )
     })?;
     // A shot with something after it is two things, and only one of them would be kept.
     reader.end().map_err(|error| ApiError::Unreadable {
@@ -96,6 +99,19 @@ pub fn read<T: Sendable>(bytes: &[u8]) -> Result<T, ApiError> {
         reason: error.to_string(),
     })?;
     Ok(read)
+}
+
+/// Half a thing, or less than none, where things are counted: said at its field.
+fn not_counted(path: &str, reason: &str) -> Option<Invalid> {
+    let counted =
+        ["expected u32", "expected u16", "expected u8", "expected usize"].iter().any(|end| reason.contains(end));
+    let given = reason.split('`').nth(1)?;
+    let a_figure = counted && path != "." && given.parse::<f64>().is_ok();
+    a_figure.then(|| Invalid::NotAllowed {
+        field: path.to_owned(),
+        given: given.to_owned(),
+        allowed: "a whole number from 0 up".to_owned(),
+    })
 }
 
 /// What stands after the question mark of an address.

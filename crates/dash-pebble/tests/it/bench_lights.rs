@@ -223,7 +223,8 @@ async fn where_a_light_stands_a_lamp_and_a_moving_camera_change_the_picture() {
     browser.click("[data-choose='lamps']").await;
     browser.click("[data-add-lamp]").await;
     browser.until("document.querySelector('[data-lamp=\"0\"]')?.innerText.includes('on the subject')").await;
-    browser.until("document.querySelector('[data-rung=\"lamp-0\"]')").await;
+    // With a label of its own, or among those that stand close.
+    browser.until("document.querySelector('[data-rung=\"lamp-0\"]') || [...document.querySelectorAll('[data-together]')].some((one) => one.getAttribute('aria-label').includes('Slab'))").await;
     browser.keys(Key::Escape + "").await;
     browser.until("!document.querySelector('[role=dialog]')").await;
     let before = sum(&browser).await;

@@ -2,26 +2,9 @@
 //! the checks of the axe-core library find nothing.
 
 use crate::common::Server;
-use crate::common::bench::open_shot;
+use crate::common::bench::{OPENED, open_shot};
 use crate::common::browser::Browser;
 use thirtyfour::prelude::*;
-
-/// What opens on the Bench.
-const OPENED: [&str; 13] = [
-    "[data-choose=flash]",
-    "[data-part=Shoes]",
-    "[data-choose=daylight]",
-    "[data-choose=cautions]",
-    "[data-choose=camera]",
-    "[data-choose=movement]",
-    "[data-choose=tones]",
-    "[data-choose=burst]",
-    "[data-choose=targets]",
-    "[data-choose=lamps]",
-    "[data-choose=ways]",
-    "[data-reading=subject]",
-    "[data-reading=background]",
-];
 
 /// Runs the library on the page as it is.
 async fn nothing_is_wrong(browser: &Browser, place: &str) {
@@ -67,7 +50,9 @@ async fn screens_and_what_opens_on_them_are_for_everyone() {
             browser.keys(Key::Escape + "").await;
             browser.until("!document.querySelector('[role=dialog]')").await;
         }
-        for path in ["/", "/kit/unit", "/kit/camera", "/kit/modifier", "/kit/lamp", "/copies"] {
+        for path in
+            ["/", "/kit/unit", "/kit/camera", "/kit/modifier", "/kit/lamp", "/kit/filter", "/copies", "/preferences"]
+        {
             browser.driver.goto(server.url(path)).await.unwrap();
             browser.until("document.querySelector('h1')").await;
             nothing_is_wrong(&browser, &format!("{path} in {theme}")).await;

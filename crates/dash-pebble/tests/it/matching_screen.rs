@@ -145,6 +145,7 @@ async fn all_lights_and_the_whole_job_are_planned() {
     open_match(&browser, &server, "Sabre reach").await;
     browser.keys("2").await;
     browser.until("document.querySelectorAll(\"[data-crew='1'] tr\").length === 4").await;
+    browser.until("document.querySelectorAll('[data-testid=whole] figure canvas').length === 2").await;
     browser.click("[data-crew='1'] button").await;
     browser.until("document.querySelector('[data-notice=done]')").await;
     saved_here(&browser).await;
@@ -152,10 +153,16 @@ async fn all_lights_and_the_whole_job_are_planned() {
     browser.until("document.querySelectorAll('[data-job]').length === 7").await;
     let take = browser.text("[data-testid=job] p").await;
     assert!(take.starts_with("Take ") && take.contains("No smaller set"), "{take}");
+    browser.until("document.querySelector('[data-testid=pack]').innerText.includes('Stands')").await;
     // A shot that is left out may take units with it.
     browser.click("[aria-label='Plan for Double ropes, both feet up']").await;
     browser.until("document.querySelectorAll('[data-job]').length === 6").await;
     browser.until(&format!("document.querySelector('[data-testid=job] p').innerText !== {take:?}")).await;
+    // Nothing ticked is nothing to take, and said.
+    browser
+        .run("document.querySelectorAll('[aria-label^=\"Plan for\"]:checked').forEach((tick) => tick.click())", vec![])
+        .await;
+    browser.until("document.querySelector('[data-testid=job]').innerText.includes('No shot is chosen')").await;
 }
 
 #[tokio::test(flavor = "multi_thread")]

@@ -112,6 +112,17 @@ async fn shots_are_found_and_renamed_on_the_list() {
     browser.until("document.querySelector('[data-shot=\"Double ropes, one foot up\"]')").await;
     browser.fill("[aria-label='Find a shot']", "nothing like it").await;
     browser.until("document.body.innerText.includes('No shot has these words')").await;
+    // Some of them are chosen and given out as one file.
+    browser.fill("[aria-label='Find a shot']", "sabre").await;
+    browser.until("document.querySelectorAll('[data-shot]').length === 1").await;
+    browser.click("[data-do=choose]").await;
+    browser.until("document.body.innerText.includes('Tick what is given out')").await;
+    browser.click("[aria-label='Give out Sabre reach']").await;
+    let href = browser.find("header a[download]").await.attr("href").await.unwrap().unwrap();
+    assert!(href.contains("ids="), "{href}");
+    let some: serde_json::Value = reqwest::get(server.url(&href)).await.unwrap().json().await.unwrap();
+    assert_eq!(some["shots"].as_array().unwrap().len(), 1);
+    assert_eq!(some["shots"][0]["title"], "Sabre reach");
     // What is given out comes in again.
     let folder = tempfile::TempDir::new().unwrap();
     let file = folder.path().join("shots.json");

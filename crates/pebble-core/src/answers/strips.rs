@@ -255,7 +255,7 @@ pub fn distance_label(lengths: Lengths, distance: Metres) -> String {
         Lengths::Imperial => {
             let inches = (metres / FOOT * 12.0).round() as u32;
             let (feet, inches) = (inches / 12, inches % 12);
-            if inches == 0 { format!("{feet} ft") } else { format!("{feet} ft {inches}") }
+            if inches == 0 { format!("{feet}'") } else { format!("{feet}'{inches}\"") }
         }
     }
 }

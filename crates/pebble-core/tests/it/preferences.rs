@@ -26,13 +26,18 @@ fn strips_are_in_feet_and_inches_and_what_is_typed_without_a_unit_is_in_feet() {
                 .collect();
             assert!(metres.is_sorted() && metres[0] < 0.31 && metres.last().unwrap() > &95.0);
             for (index, notch) in strip.notches.iter().enumerate() {
-                assert!(notch.label.contains(" ft"), "{}", notch.label);
+                assert!(notch.label.contains('\''), "{}", notch.label);
                 let read = typed(&plan, &strip.id, strip.light, &notch.label).unwrap();
                 assert_eq!(read.index, index, "{} reads back as itself", notch.label);
             }
-            for (text, label) in
-                [("6", "6 ft"), ("6.25", "6 ft 3"), ("6 ft 3", "6 ft 3"), ("2 m", "6 ft 6"), ("90 in", "7 ft 6")]
-            {
+            for (text, label) in [
+                ("6", "6'"),
+                ("6.25", "6'3\""),
+                ("6 ft 3", "6'3\""),
+                ("6′3″", "6'3\""),
+                ("2 m", "6'6\""),
+                ("90 in", "7'6\""),
+            ] {
                 let read = typed(&plan, &strip.id, strip.light, text).unwrap();
                 assert_eq!(strip.notches[read.index].label, label, "{text}");
             }

@@ -4,6 +4,24 @@ use super::Server;
 use super::browser::Browser;
 use thirtyfour::prelude::*;
 
+/// What opens on the Bench.
+pub const OPENED: [&str; 14] = [
+    "[data-choose=flash]",
+    "[data-part=Shoes]",
+    "[data-choose=daylight]",
+    "[data-choose=cautions]",
+    "[data-choose=camera]",
+    "[data-choose=movement]",
+    "[data-choose=before-lens]",
+    "[data-choose=tones]",
+    "[data-choose=burst]",
+    "[data-choose=targets]",
+    "[data-choose=lamps]",
+    "[data-choose=ways]",
+    "[data-reading=subject]",
+    "[data-reading=background]",
+];
+
 pub async fn open_shot(browser: &Browser, server: &Server, title: &str) {
     browser.driver.goto(server.url("/")).await.expect("the list opens");
     browser.click(&format!("[data-shot=\"{title}\"] a")).await;
