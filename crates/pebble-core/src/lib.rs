@@ -37,5 +37,5 @@ pub use physics::{depth, exposure, ghost, motion, output, power, pulse, shutter}
 pub use answers::forecast::{Forecast, forecast};
 pub use file::shot::Shot;
 pub use outlook::{Outlook, outlook};
-pub use plan::Plan;
+pub use plan::{Meter, Plan};
 pub use quantity::bounds::Invalid;

@@ -3196,6 +3196,10 @@ export interface components {
             sync: string;
             /** @description Units: `2 × Brix 400`. */
             title: string;
+            /** @description What the forecast of the whole shot, all its lights with it, finds in trouble with this in place. */
+            troubles: number;
+            /** @description And to watch. */
+            watches: number;
             /**
              * Format: int64
              * @description Settings of camera, power and distance that work with the same things.
@@ -3843,6 +3847,11 @@ export interface components {
             dial?: components["schemas"]["DialStyle"] | null;
             /** @description How lengths are written. */
             lengths?: components["schemas"]["Lengths"];
+            /**
+             * Format: double
+             * @description Constant of the meter that lux and lux-seconds are counted by; 340 where none is said.
+             */
+            meter_c?: number | null;
             school?: components["schemas"]["School"] | null;
             /** @description How stops are written where light stands; sentences have tenths. */
             stops?: components["schemas"]["StopsIn"];
@@ -4360,6 +4369,11 @@ export interface components {
             lengths?: components["schemas"]["Lengths"];
             /** @description The flashes, each with its settings. The first one in the role of the key leads. */
             lights: components["schemas"]["Flash"][];
+            /**
+             * Format: double
+             * @description Constant of the meter that lux and lux-seconds are counted by; 340 where none is said.
+             */
+            meter_c?: number | null;
             /** @description The parts that move, or must not. */
             parts: components["schemas"]["Part"][];
             /** @description Where. */

@@ -110,6 +110,15 @@ export function PartForm({ part, camera, seen, problem, onChange, onRemove }: Pr
           error={error('size_m')}
           onChange={(size_m) => put({ size_m })}
         />
+        <MaybeFigure
+          label="Round path"
+          suffix=" m"
+          step={0.1}
+          placeholder="goes straight on"
+          value={part.path_m}
+          error={error('path_m')}
+          onChange={(path_m) => put({ path_m })}
+        />
         <Figure
           label="Tone"
           step={0.02}

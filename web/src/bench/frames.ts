@@ -6,6 +6,8 @@ export class Frames {
   current: ImageData | undefined
   /** The frame before the last change. */
   before: ImageData | undefined
+  /** The last one with all its pixels. */
+  private fine: ImageData | undefined
   /** Whether a newer one is on its way. */
   awaited = true
   private readonly watchers = new Set<() => void>()
@@ -22,15 +24,17 @@ export class Frames {
     for (const watcher of this.watchers) watcher()
   }
 
-  show(frame: ImageData, awaited: boolean): void {
+  /** Shows one; a coarse one stands until the fine one is here. */
+  show(frame: ImageData, awaited: boolean, coarse = false): void {
     this.current = frame
+    if (!coarse) this.fine = frame
     this.awaited = awaited
     for (const watcher of this.watchers) watcher()
   }
 
   /** Keeps the present frame to compare with. */
   keep(): void {
-    this.before = this.current
+    this.before = this.fine ?? this.current
   }
 
   watch(watcher: () => void): () => void {

@@ -1,9 +1,16 @@
 import { startTransition, useCallback, useMemo, useState } from 'react'
 import { answered, client, picture, Refusal, type BenchAnswer, type Problem, type Shot } from '../api/client'
 import { Frames } from './frames'
-import { Latest } from './latest'
+import { AfterRest, Latest, NotTooOften } from './latest'
 import { soloed } from './lights/lights'
 import { RETRY_MS, type Now, type Saving, type View } from './now'
+
+/** The hand rests when nothing was turned for so long; a key that is held repeats sooner. */
+const REST_MS = 90
+/** Nobody reads figures faster than this; a picture is seen faster. */
+const FIGURES_MS = 100
+/** Of the width of a picture, while a control is turned. */
+const COARSE = 0.5
 
 /** What is set, worked out: figures, findings and frame, always of the last shot that was asked for. */
 export function useComputing(now: Now, say: (saving: Saving | ((before: Saving) => Saving)) => void) {
@@ -12,36 +19,56 @@ export function useComputing(now: Now, say: (saving: Saving | ((before: Saving) 
   const [view, setView] = useState<View>(now.current.view)
   const [refusal, setRefusal] = useState<Problem>()
 
-  const compute = useMemo(
-    () =>
-      new Latest<{ shot: Shot; view: View }>(async ({ shot, view }) => {
-        try {
-          // The picture is on the screen as soon as it is here, whatever the figures take.
-          const drawn = picture(soloed(shot, view.solo), view.width, view.layers, view.crop).then((frame) =>
-            frames.show(frame, compute.isStale),
+  const compute = useMemo(() => {
+    const again = () =>
+      window.setTimeout(() => compute.run({ shot: now.current.shot, view: now.current.view }), RETRY_MS)
+    const fine = new AfterRest(REST_MS)
+    const figures = new NotTooOften(FIGURES_MS)
+    const compute = new Latest<{ shot: Shot; view: View }>(async ({ shot, view }) => {
+      // What was worked out before this is old, whatever comes of it.
+      fine.leave()
+      figures.leave()
+      try {
+        const alone = soloed(shot, view.solo)
+        const draw = (share: number, signal?: AbortSignal) =>
+          picture(alone, Math.round(view.width * share), view.layers, view.crop, signal)
+        // While a control is turned a quarter of the pixels is enough, and here the sooner; the loupe is for pixels.
+        const coarse = view.crop.size === 1
+        // The picture is on the screen as soon as it is here, whatever the figures take.
+        const drawn = draw(coarse ? COARSE : 1).then((frame) => {
+          frames.show(frame, coarse || compute.isStale, coarse)
+          if (!coarse || compute.isStale) return
+          fine.come((signal) =>
+            draw(1, signal).then(
+              (frame) => frames.show(frame, compute.isStale),
+              () => signal.aborted || again(),
+            ),
           )
-          const [answer] = await Promise.all([answered(client.POST('/api/bench', { body: shot })), drawn])
-          now.current.refused = false
-          // The picture first; figures and sentences follow in the next breath.
+        })
+        const [answer] = await Promise.all([answered(client.POST('/api/bench', { body: shot })), drawn])
+        now.current.refused = false
+        // The picture first; figures and sentences follow in the next breath.
+        figures.come(() =>
           startTransition(() => {
             setAnswer(answer)
             setRefusal(undefined)
             say((before) => (before === 'silent' || before === 'refused' ? 'saved' : before))
-          })
-        } catch (error) {
-          if (error instanceof Refusal) {
-            now.current.refused = true
-            if (!compute.isStale) frames.stay()
-            setRefusal(error.problem)
-            say('refused')
-          } else {
-            say('silent')
-            window.setTimeout(() => compute.run({ shot: now.current.shot, view: now.current.view }), RETRY_MS)
-          }
+          }),
+        )
+      } catch (error) {
+        if (error instanceof Refusal) {
+          now.current.refused = true
+          if (!compute.isStale) frames.stay()
+          setRefusal(error.problem)
+          say('refused')
+        } else {
+          say('silent')
+          again()
         }
-      }),
-    [frames, now, say],
-  )
+      }
+    })
+    return compute
+  }, [frames, now, say])
 
   const recompute = useCallback(() => {
     frames.await()

@@ -51,6 +51,10 @@ export function SetupCard({ rank, row, inHand, pinned, canPin, onHand, onPin, on
         {row.weight_kg != null && ` · ${row.weight_kg.toFixed(1)} kg`} · {row.ways.toLocaleString('en-GB')}{' '}
         ways
       </p>
+      <p className={classes.facts} data-verified>
+        {row.troubles === 0 ? 'The whole shot: no trouble' : `The whole shot: ${row.troubles} in trouble`}
+        {row.watches > 0 && `, ${row.watches} to watch`}
+      </p>
       <Bars margins={row.margins} most={inHand ? row.margins.length : FEW} />
       {inHand && (
         <>

@@ -30,6 +30,10 @@ export function PreferencesScreen() {
   useEffect(() => {
     document.title = 'Preferences · Dash Pebble'
   }, [])
+  const refused = (field: keyof Preferences) =>
+    keep.error instanceof Refusal && keep.error.problem.field === field
+      ? keep.error.problem.detail
+      : undefined
   const zone = -new Date().getTimezoneOffset() / 60
   return (
     <main className={classes.screen}>
@@ -96,6 +100,23 @@ export function PreferencesScreen() {
         )}
       </Row>
       <Row
+        title="Meter constant"
+        said="C of the meter that lux and lux-seconds are counted by: 340 for a usual dome, about 250 for a flat receptor. Readings in f-numbers and guide numbers need none."
+      >
+        {(id) => (
+          <MaybeFigure
+            size="sm"
+            w={160}
+            aria-labelledby={id}
+            placeholder="340"
+            step={10}
+            value={wanted.meter_c}
+            error={refused('meter_c')}
+            onChange={(meter_c) => put({ meter_c: meter_c ?? null })}
+          />
+        )}
+      </Row>
+      <Row
         title="Clock"
         said={`Against universal time, in hours, where a sky is begun. This machine says ${zone}, which counts while nothing is entered.`}
       >
@@ -107,11 +128,7 @@ export function PreferencesScreen() {
             placeholder="this machine's"
             step={1}
             value={wanted.utc_offset_min == null ? undefined : wanted.utc_offset_min / 60}
-            error={
-              keep.error instanceof Refusal && keep.error.problem.field === 'utc_offset_min'
-                ? keep.error.problem.detail
-                : undefined
-            }
+            error={refused('utc_offset_min')}
             onChange={(hours) => put({ utc_offset_min: hours === undefined ? null : Math.round(hours * 60) })}
           />
         )}

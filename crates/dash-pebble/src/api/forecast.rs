@@ -3,6 +3,7 @@
 use super::App;
 use super::body::{Checked, Sendable, Sent};
 use super::problem::{ApiError, Problem};
+use crate::store::preferences;
 use axum::Json;
 use axum::extract::State;
 use pebble_core::balance::{BalanceAnswer, BalanceWish, balance};
@@ -16,7 +17,7 @@ use pebble_core::metering::{MeteringAnswer, biases};
 use pebble_core::outlook::{Pulses, outlook_with};
 use pebble_core::shot::Tone;
 use pebble_core::strips::Strip;
-use pebble_core::{Forecast, Plan, Shot, findings, forecast, strips};
+use pebble_core::{Forecast, Meter, Plan, Shot, findings, forecast, strips};
 use serde::{Deserialize, Serialize};
 
 /// Name of the format that the command line writes.
@@ -174,8 +175,9 @@ pub struct LampLuminance {
 /// How bright a lamp is, from one streak in a test frame.
 #[utoipa::path(post, path = "/api/streak", request_body = StreakReading, responses(
     (status = 200, body = LampLuminance), (status = 400, body = Problem), (status = 422, body = Problem)))]
-pub async fn streak(Sent(seen): Sent<StreakReading>) -> Result<Json<LampLuminance>, ApiError> {
-    let luminance_cd_m2 = drag::luminance_of_streak(&seen)?.as_candelas_per_square_metre();
+pub async fn streak(State(app): State<App>, Sent(seen): Sent<StreakReading>) -> Result<Json<LampLuminance>, ApiError> {
+    let meter = Meter::of(preferences::read(&mut *app.store.reader().await?).await?.meter_c)?;
+    let luminance_cd_m2 = drag::luminance_of_streak(&seen, meter)?.as_candelas_per_square_metre();
     Ok(Json(LampLuminance { luminance_cd_m2 }))
 }
 

@@ -31,6 +31,8 @@ pub const RANGES: &[(&str, &str, Limits)] = &[
     ("Control", "rise_ms", bounds::PULSE_TIME),
     ("Filter", "loss_stops", bounds::FILTER),
     ("Preferences", "utc_offset_min", bounds::UTC_OFFSET),
+    ("Preferences", "meter_c", bounds::METER_C),
+    ("Shot", "meter_c", bounds::METER_C),
     ("Hue", "hue_deg", bounds::HUE),
     ("Hue", "saturation", bounds::SATURATION),
     ("Filter", "mired", bounds::MIRED),

@@ -195,7 +195,12 @@ pub async fn add(State(app): State<App>, body: Checked) -> Result<(StatusCode, S
 pub async fn blank(State(app): State<App>) -> Result<Json<Shot>, ApiError> {
     let preferred = preferences::read(&mut *app.store.reader().await?).await?;
     let blank = demo::blank();
-    Ok(Json(Shot { school: preferred.school.unwrap_or(blank.school), lengths: preferred.lengths, ..blank }))
+    Ok(Json(Shot {
+        school: preferred.school.unwrap_or(blank.school),
+        lengths: preferred.lengths,
+        meter_c: preferred.meter_c,
+        ..blank
+    }))
 }
 
 /// Changes a shot at the version that was read.

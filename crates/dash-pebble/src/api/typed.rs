@@ -1,13 +1,16 @@
 //! Figures as they are typed, read where all rules are.
 
+use super::App;
 use super::body::{Sendable, Sent};
 use super::problem::{ApiError, Problem};
+use crate::store::preferences;
 use axum::Json;
+use axum::extract::State;
 use pebble_core::quantity::Joules;
 use pebble_core::quantity::dial::{DialStyle, PowerDial};
 use pebble_core::quantity::said::FigureKind;
 use pebble_core::typed::{self, NotTyped, Typed, typed};
-use pebble_core::{Plan, Shot};
+use pebble_core::{Meter, Plan, Shot};
 use serde::{Deserialize, Serialize};
 
 /// Something typed into a control.
@@ -75,9 +78,14 @@ fn refused(text: &str, why: &NotTyped) -> ApiError {
 /// A figure as it is said: `1/1900 s`, `6 ft 6`, `40 km/h`.
 #[utoipa::path(post, path = "/api/said", request_body = Words, responses(
     (status = 200, body = Understood), (status = 400, body = Problem), (status = 422, body = Problem)))]
-pub async fn figure(body: Sent<Words>) -> Result<Json<Understood>, ApiError> {
+pub async fn figure(State(app): State<App>, body: Sent<Words>) -> Result<Json<Understood>, ApiError> {
     let Words { kind, text, unit, dial, energy_j } = body.0;
     let full = energy_j.filter(|energy| *energy > 0.0).map(Joules::from_joules);
-    let value = typed::figure(kind, unit.as_deref(), PowerDial { style: dial, full }, &text);
+    // What a meter read in f-numbers is so many lux by its constant.
+    let meter = match kind {
+        FigureKind::Lux => Meter::of(preferences::read(&mut *app.store.reader().await?).await?.meter_c)?,
+        _ => Meter::default(),
+    };
+    let value = typed::figure(kind, unit.as_deref(), (PowerDial { style: dial, full }, meter), &text);
     Ok(Json(Understood { value: value.map_err(|why| refused(&text, &why.into()))? }))
 }

@@ -8,6 +8,7 @@ use axum::Json;
 use axum::extract::State;
 use axum::http::header;
 use axum::response::{IntoResponse, Response};
+use pebble_core::Meter;
 use pebble_core::gear::FlashUnit;
 use pebble_core::quantity::bounds;
 use pebble_core::sheet::{self, Sheet};
@@ -39,10 +40,12 @@ pub async fn sheet(
     Asked(query): Asked<SheetQuery>,
     Sent(mut unit): Sent<FlashUnit>,
 ) -> Result<Json<Sheet>, ApiError> {
-    unit.dial = unit.dial.or(preferences::read(&mut *app.store.reader().await?).await?.dial);
+    let preferred = preferences::read(&mut *app.store.reader().await?).await?;
+    unit.dial = unit.dial.or(preferred.dial);
+    let meter = Meter::of(preferred.meter_c)?;
     let rate = bounds::FRAME_RATE.check("frames_per_second", query.frames_per_second)?;
     // Fitting a way through recordings takes some milliseconds of computing.
-    let made = tokio::task::spawn_blocking(move || sheet::sheet(&unit, rate)).await;
+    let made = tokio::task::spawn_blocking(move || sheet::sheet_by(&unit, rate, meter)).await;
     Ok(Json(made.map_err(|error| ApiError::Internal(format!("the sheet was not made: {error}")))??))
 }
 

@@ -160,7 +160,7 @@ impl Document for Shot {
             refresh!(*filter, Item::Filter);
         }
         self.camera.greys.clone_from(&shelf.greys);
-        self.lengths = shelf.preferred.lengths;
+        (self.lengths, self.meter_c) = (shelf.preferred.lengths, shelf.preferred.meter_c);
         for light in &mut self.lights {
             refresh!(light.modifier, Item::Modifier);
             refresh!(light.trigger, Item::Trigger);

@@ -718,11 +718,12 @@ async fn screenshots() {
     browser.until("document.querySelectorAll('[data-now=same]').length === 7 && document.querySelectorAll('[aria-label^=Copies] button').length === 3").await;
     browser.until("[...document.images].filter((image) => image.complete && image.naturalWidth).length >= 6").await;
     take("copies.png").await;
-    for (title, name) in [
-        ("Double ropes, both feet up", "bench-set.png"),
-        ("Lantern slalom", "bench-lantern.png"),
-        ("Slipway spin, noon", "bench-noon.png"),
-    ] {
+    browser.driver.goto(server.url("/preferences")).await.unwrap();
+    browser
+        .until("document.querySelector('main h1')?.innerText === 'Preferences' && document.fonts.status === 'loaded'")
+        .await;
+    take("preferences.png").await;
+    for (title, name) in [("Double ropes, both feet up", "bench-set.png"), ("Lantern slalom", "bench-lantern.png")] {
         open_shot(&browser, &server, title).await;
         browser.until("document.querySelector('#frame').width > 500 && document.fonts.status === 'loaded'").await;
         take(name).await;

@@ -13,12 +13,14 @@ use thirtyfour::prelude::*;
 async fn what_is_preferred_is_kept_and_shots_are_written_so() {
     let api = Api::demo();
     assert_eq!(api.get("/api/preferences").await, json!({ "lengths": "metric", "stops": "tenths" }));
-    let wanted =
-        json!({ "lengths": "imperial", "stops": "halves", "dial": "numbers", "school": "t05", "utc_offset_min": 345 });
+    let wanted = json!({ "lengths": "imperial", "stops": "halves", "dial": "numbers", "school": "t05", "meter_c": 250.0, "utc_offset_min": 345 });
     let kept = api.send(Method::PUT, "/api/preferences", None, Some(&wanted)).await;
     assert!(kept.status().is_success());
     assert_eq!(api.get("/api/preferences").await, wanted);
     // What cannot be is refused at its field, and what was kept stays.
+    let never = json!({ "meter_c": 5 });
+    let (status, told) = problem(api.send(Method::PUT, "/api/preferences", None, Some(&never)).await).await;
+    assert_eq!((status, &told["field"]), (StatusCode::UNPROCESSABLE_ENTITY, &json!("meter_c")));
     let nowhere = json!({ "utc_offset_min": 5000 });
     let (status, told) = problem(api.send(Method::PUT, "/api/preferences", None, Some(&nowhere)).await).await;
     assert_eq!((status, &told["field"]), (StatusCode::UNPROCESSABLE_ENTITY, &json!("utc_offset_min")));

@@ -104,8 +104,8 @@ fn set(shot: &Shot, plan: &Plan) -> Vec<Line> {
     }
     set("Before the lens", plan.before_lens.said(plan.settings.filter).unwrap_or_else(|| "nothing".to_owned()));
     set("White balance", format!("{:.0} K", plan.white_balance));
-    set("Light on the subject", lux(plan.subject_light.as_lux()));
-    set("Light on the background", lux(plan.background_light.as_lux()));
+    set("Light on the subject", lux(plan.meter.said(plan.subject_light.as_lux())));
+    set("Light on the background", lux(plan.meter.said(plan.background_light.as_lux())));
     for part in plan.parts.iter() {
         set(
             &format!("Part {}", part.name),

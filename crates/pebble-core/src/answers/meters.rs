@@ -193,7 +193,7 @@ pub fn reread(shot: &Shot, background: bool, form: ReadAs) -> Result<Reading, In
     let (set, camera) = (&plan.settings, &shot.camera);
     let short = |value: f64| (value * 1e4).round() / 1e4;
     Ok(match form {
-        ReadAs::Lux => Reading::Lux { lux: short(lux) },
+        ReadAs::Lux => Reading::Lux { lux: short(plan.meter.said(lux)) },
         ReadAs::Ev100 => {
             let ev = (lux * 100.0 / INCIDENT_C).log2().clamp(bounds::EV.min, bounds::EV.max);
             Reading::Ev100 { ev: short(ev) }

@@ -8,7 +8,7 @@ use crate::physics::pulse::fit::{self, Way};
 use crate::physics::pulse::recordings::{ENOUGH_POWERS, verdict};
 use crate::physics::pulse::{Basis, Control, Pulse, PulseAt, Sample};
 use crate::plan::check::At;
-use crate::plan::{Supply, Unit, leaflet};
+use crate::plan::{Meter, Supply, Unit, leaflet};
 use crate::quantity::bounds::{self, Invalid};
 use crate::quantity::scale::duration_label;
 use crate::quantity::words::signed;
@@ -200,8 +200,16 @@ report_word! {
 /// # Errors
 /// [`Invalid`] with the path of the field inside the unit.
 pub fn sheet(wire: &FlashUnit, frames_per_second: f64) -> Result<Sheet, Invalid> {
+    sheet_by(wire, frames_per_second, Meter::default())
+}
+
+/// The same with light counted by another constant.
+///
+/// # Errors
+/// As [`sheet`].
+pub fn sheet_by(wire: &FlashUnit, frames_per_second: f64, meter: Meter) -> Result<Sheet, Invalid> {
     let unit = wire.check(&At::default())?;
-    let output = forms(wire, &unit);
+    let output = forms(wire, &unit, meter);
     let lowest = unit.lowest.as_stops();
     let powers: Vec<AtPower> =
         unit.powers().rev().map(|power| at_power(wire, &unit, &output, power, frames_per_second)).collect();
@@ -274,20 +282,22 @@ fn guide_number(lxs_m2: f64) -> f64 {
 /// # Errors
 /// [`Invalid`] with the path of the field inside the unit.
 pub fn output(wire: &FlashUnit) -> Result<OutputForms, Invalid> {
-    Ok(forms(wire, &wire.check(&At::default())?))
+    Ok(forms(wire, &wire.check(&At::default())?, Meter::default()))
 }
 
-fn forms(wire: &FlashUnit, unit: &Unit) -> OutputForms {
+fn forms(wire: &FlashUnit, unit: &Unit, meter: Meter) -> OutputForms {
     let whole = unit.entry.output().as_lux_seconds_square_metres();
-    let lxs_m2 = whole * unit.share;
+    // As it is counted inside, and as it is said in lux-seconds.
+    let counted = unit.output(meter).as_lux_seconds_square_metres();
+    let lxs_m2 = meter.said(counted);
     let span = unit.entry.is_estimate().then_some([ESTIMATE_SPAN.0, ESTIMATE_SPAN.1]);
-    let number = guide_number(lxs_m2);
+    let number = guide_number(counted);
     OutputForms {
         lxs_m2,
         guide_number_m: number,
         apertures: DISTANCES_M.map(|distance_m| ApertureAt { distance_m, aperture_f: number / distance_m }).into(),
         exposure_1m_lxs: lxs_m2,
-        usual_joules: whole / OUTPUT_PER_JOULE,
+        usual_joules: lxs_m2 / unit.share / OUTPUT_PER_JOULE,
         stored_joules: wire.energy_j,
         estimated: unit.output_estimated,
         span_stops: span,
@@ -479,7 +489,7 @@ pub fn line(item: &Item) -> Result<String, Invalid> {
     Ok(match item {
         Item::Unit(unit) => {
             let checked = unit.check(&At::default())?;
-            let (forms, time) = (forms(unit, &checked), shortest(&checked));
+            let (forms, time) = (forms(unit, &checked, Meter::default()), shortest(&checked));
             let joules = unit.energy_j.map_or_else(String::new, |joules| format!("{joules} J · "));
             let about = if forms.estimated { "about " } else { "" };
             format!("{joules}GN {about}{:.0} · t0.1 to {}", forms.guide_number_m, duration_label(time),)

@@ -3,7 +3,7 @@
 use crate::answers::strips::{Strip, Value, strips};
 use crate::file::preferences::Lengths;
 use crate::physics::exposure::illuminance_of_reading;
-use crate::plan::Plan;
+use crate::plan::{Meter, Plan};
 use crate::quantity::dial::PowerDial;
 use crate::quantity::said::{self, FigureKind, Unclear};
 use crate::quantity::scale::{Aperture, Grid, Iso, ShutterTime};
@@ -77,10 +77,15 @@ fn kind(strip: &str) -> Option<FigureKind> {
 ///
 /// # Errors
 /// [`Unclear`], a sentence for the place where it was typed.
-pub fn figure(kind: FigureKind, unit: Option<&str>, dial: PowerDial, text: &str) -> Result<f64, Unclear> {
+pub fn figure(
+    kind: FigureKind,
+    unit: Option<&str>,
+    (dial, meter): (PowerDial, Meter),
+    text: &str,
+) -> Result<f64, Unclear> {
     match (kind, unit) {
         (FigureKind::Power, _) => dial.read(text),
-        (FigureKind::Lux, _) if let Some(lux) = exposed(text) => Ok(lux),
+        (FigureKind::Lux, _) if let Some(lux) = exposed(text) => Ok(meter.said(lux)),
         (_, None) => said::read(kind, text),
         (_, Some(unit)) => said::read_in(kind, unit, text),
     }

@@ -48,6 +48,9 @@ wire! {
         /// What counts as freezing time in new shots; t0.1 where none is said.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         pub school: Option<School>,
+        /// Constant of the meter that lux and lux-seconds are counted by; 340 where none is said.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub meter_c: Option<f64>,
         /// Clock against universal time where a sky is begun, in minutes; that of the machine where none is said.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         pub utc_offset_min: Option<i32>,
@@ -58,8 +61,9 @@ impl Preferences {
     /// That they can be.
     ///
     /// # Errors
-    /// [`Invalid`] for a clock that no place has.
+    /// [`Invalid`] for a clock that no place has, or a constant that no meter has.
     pub fn check(&self) -> Result<(), Invalid> {
+        self.meter_c.map_or(Ok(()), |c| bounds::METER_C.check("meter_c", c).map(|_| ()))?;
         let minutes = self.utc_offset_min.map(f64::from);
         minutes.map_or(Ok(()), |minutes| bounds::UTC_OFFSET.check("utc_offset_min", minutes).map(|_| ()))
     }

@@ -3,6 +3,7 @@
 use super::Part;
 use super::dials::Dial;
 use super::front::{dye_of, tinted_by};
+use super::meter::Meter;
 use super::source;
 use super::target::Target;
 use super::unit::Unit;
@@ -106,12 +107,17 @@ struct Colour {
 const USUAL_FLASH_K: f64 = 5500.0;
 
 impl Light {
-    pub(super) fn of(at: &At, wire: &shot::Flash, parts: &[Part]) -> Result<Self, Invalid> {
-        Self::with_unit(at, wire, wire.unit.check(&at.inside("unit"))?, parts)
+    pub(super) fn of(at: &At, wire: &shot::Flash, parts: &[Part], meter: Meter) -> Result<Self, Invalid> {
+        Self::with_unit(at, wire, wire.unit.check(&at.inside("unit"))?, (parts, meter))
     }
 
     /// The same with another unit than the one that is written down, checked before.
-    pub(crate) fn with_unit(at: &At, wire: &shot::Flash, unit: Unit, parts: &[Part]) -> Result<Self, Invalid> {
+    pub(crate) fn with_unit(
+        at: &At,
+        wire: &shot::Flash,
+        unit: Unit,
+        (parts, meter): (&[Part], Meter),
+    ) -> Result<Self, Invalid> {
         let front = wire.modifier.check(&at.inside("modifier"))?;
         let gel = wire.gel.as_ref().map_or(Ok(Stops::ZERO), |gel| gel.check(&at.inside("gel")))?;
         let (gel_mired, dye) = tinted_by(wire.gel.as_ref());
@@ -128,7 +134,7 @@ impl Light {
             .map(|modelling| {
                 modelling.lamp.check(&at.inside("modelling").inside("lamp"))?;
                 Ok(Glow {
-                    lux_at_1m: modelling.lamp.lux_at_1m * (front.change - gel + feathered).as_ratio(),
+                    lux_at_1m: meter.counted(modelling.lamp.lux_at_1m) * (front.change - gel + feathered).as_ratio(),
                     proportional: modelling.mode == shot::ModellingMode::Proportional,
                     kelvin: colour::shifted(modelling.lamp.colour_k, gel_mired),
                     dye: colour::stacked(dye_of(modelling.lamp.hue.as_ref()), dye),
@@ -145,8 +151,8 @@ impl Light {
             group: wire.group.clone(),
             throw: Throw {
                 output: match metered {
-                    Some(by) => unit.entry.output() * unit.share * by.as_ratio(),
-                    None => unit.output_behind(&wire.modifier.id),
+                    Some(by) => unit.output(meter) * by.as_ratio(),
+                    None => unit.output_behind(&wire.modifier.id, meter),
                 },
                 modifier: front.change - gel + feathered,
                 face: front.face,

@@ -9,6 +9,7 @@ mod intent;
 mod kit;
 mod lens;
 mod light;
+mod meter;
 mod readiness;
 pub(crate) mod sky;
 mod source;
@@ -25,6 +26,7 @@ pub use intent::STREAK_FACTOR;
 pub use lens::BeforeLens;
 pub(crate) use lens::{greys_of, sums};
 pub use light::{Glow, Light, Surface};
+pub use meter::Meter;
 pub use readiness::{Flashes, Readiness, Supply};
 pub use steady::Lamp;
 pub use target::{Burst, Target, Targets};
@@ -200,6 +202,8 @@ pub struct Plan {
     pub before_lens: BeforeLens,
     /// How lengths are written.
     pub lengths: Lengths,
+    /// How lux are counted.
+    pub meter: Meter,
     /// What automatic flash has to be told about the scene.
     pub metered_bias: Stops,
     /// How the camera itself moves.
@@ -304,15 +308,20 @@ impl TryFrom<&Shot> for Plan {
             let reason = format!("nothing nearer than the focal length ({} mm) can be focused", shot.camera.focal_mm);
             return Err(subject.contradiction("distance_m", format!("{} m", shot.subject.distance_m), reason));
         }
-        let parts =
-            shot.parts.iter().enumerate().map(|(index, wire)| part(index, wire)).collect::<Result<Vec<_>, _>>()?;
+        let meter = Meter::of(shot.meter_c)?;
+        let parts = shot
+            .parts
+            .iter()
+            .enumerate()
+            .map(|(index, wire)| part(index, wire, meter))
+            .collect::<Result<Vec<_>, _>>()?;
         for (index, this) in parts.iter().enumerate() {
             if parts[..index].iter().any(|other| other.name == this.name) {
                 return Err(root.row("parts", index).not_allowed("name", &this.name, "a name that no other part has"));
             }
         }
         let key = shot.lights.iter().position(|light| light.role == Role::Key).unwrap_or(0);
-        let lights = lights(shot, &parts)?;
+        let lights = lights(shot, &parts, meter)?;
         let settings = settings(shot, &body, &lights, key)?;
         group::check(&shot.groups)?;
         if shot.acknowledged.len() > MAX_ACKNOWLEDGED {
@@ -327,8 +336,8 @@ impl TryFrom<&Shot> for Plan {
         }
         if let Some(other) = &shot.ambient.other {
             // Kept for later, and no worse than the one that counts.
-            reading("ambient.other.subject", &other.subject, body.grid)?;
-            reading("ambient.other.background", &other.background, body.grid)?;
+            reading("ambient.other.subject", &other.subject, body.grid, meter)?;
+            reading("ambient.other.background", &other.background, body.grid, meter)?;
         }
         let background = root.inside("background");
         let behind = background.metres("behind_m", shot.background.behind_m, &bounds::BEHIND)?;
@@ -336,6 +345,7 @@ impl TryFrom<&Shot> for Plan {
             scene: shot.scene,
             usage: shot.usage,
             lengths: shot.lengths,
+            meter,
             school: shot.school,
             targets: Targets::of(&root.inside("targets"), &shot.targets)?,
             burst: shot.burst.as_ref().map(|burst| Burst::of(&root.inside("burst"), burst)).transpose()?,
@@ -343,15 +353,15 @@ impl TryFrom<&Shot> for Plan {
             subject_distance,
             subject_depth: subject.metres("depth_m", shot.subject.depth_m, &bounds::SUBJECT_DEPTH)?,
             depth_at_most: depth_at_most(shot)?,
-            subject_light: reading("ambient.subject", &shot.ambient.subject, body.grid)?,
-            background_light: reading("ambient.background", &shot.ambient.background, body.grid)?,
+            subject_light: reading("ambient.subject", &shot.ambient.subject, body.grid, meter)?,
+            background_light: reading("ambient.background", &shot.ambient.background, body.grid, meter)?,
             background_reflectance: bounds::REFLECTANCE
                 .check(&background.of("reflectance"), shot.background.reflectance)?,
             background_behind: behind,
             spill: background.stops("spill_stops", shot.background.spill_stops, &bounds::OFFSET)?,
             channel: channel("channel", shot.channel)?,
             key,
-            lamps: lamps(shot, &parts, behind)?,
+            lamps: lamps(shot, &parts, behind, meter)?,
             ambient_kelvin: bounds::KELVIN.check("ambient.kelvin", shot.ambient.kelvin)?,
             white_balance: bounds::KELVIN.check("camera.white_balance_k", shot.camera.white_balance_k)?,
             before_lens: BeforeLens::of(&shot.camera, settings.filter)?,
@@ -378,7 +388,7 @@ fn depth_at_most(shot: &Shot) -> Result<Option<Metres>, Invalid> {
     Ok(most.map(Metres::from_metres))
 }
 
-fn reading(field: &str, wire: &Reading, grid: Grid) -> Result<Lux, Invalid> {
+fn reading(field: &str, wire: &Reading, grid: Grid, meter: Meter) -> Result<Lux, Invalid> {
     let at = |name: &str| format!("{field}.{name}");
     match wire {
         Reading::Exposure { aperture_f, shutter, iso } => Ok(illuminance_of_reading(
@@ -393,7 +403,9 @@ fn reading(field: &str, wire: &Reading, grid: Grid) -> Result<Lux, Invalid> {
             Iso::read(&at("iso"), *iso, grid)?,
         ) * black_placement().as_ratio()),
         Reading::Ev100 { ev } => bounds::EV.check(&at("ev"), *ev).map(illuminance_of_ev100),
-        Reading::Lux { lux } => bounds::ILLUMINANCE.check(&at("lux"), *lux).map(Lux::from_lux),
+        Reading::Lux { lux } => {
+            bounds::ILLUMINANCE.check(&at("lux"), *lux).map(|lux| Lux::from_lux(meter.counted(lux)))
+        }
     }
 }
 
@@ -493,25 +505,25 @@ fn channel(field: &str, number: u32) -> Result<u32, Invalid> {
     bounds::CHANNEL.check(field, f64::from(number)).map(|_| number)
 }
 
-fn lights(shot: &Shot, parts: &[Part]) -> Result<Vec<Light>, Invalid> {
+fn lights(shot: &Shot, parts: &[Part], meter: Meter) -> Result<Vec<Light>, Invalid> {
     let root = At::default();
     if shot.lights.is_empty() || shot.lights.len() > MAX_LIGHTS {
         let given = format!("a list of {}", shot.lights.len());
         return Err(root.not_allowed("lights", &given, "a list of 1 to 12 lights; one that is off may stay on it"));
     }
-    let of = |(index, wire)| Light::of(&root.row("lights", index), wire, parts);
+    let of = |(index, wire)| Light::of(&root.row("lights", index), wire, parts, meter);
     let mut lights = shot.lights.iter().enumerate().map(of).collect::<Result<Vec<_>, _>>()?;
     light::introduce(&mut lights);
     Ok(lights)
 }
 
-fn lamps(shot: &Shot, parts: &[Part], behind: Metres) -> Result<Arc<[Lamp]>, Invalid> {
+fn lamps(shot: &Shot, parts: &[Part], behind: Metres, meter: Meter) -> Result<Arc<[Lamp]>, Invalid> {
     let root = At::default();
     if shot.lamps.len() > MAX_LAMPS {
         let given = format!("a list of {}", shot.lamps.len());
         return Err(root.not_allowed("lamps", &given, "a list of at most 12 lamps"));
     }
-    let of = |(index, wire)| Lamp::of(index, wire, parts, behind.as_metres()).transpose();
+    let of = |(index, wire)| Lamp::of(index, wire, parts, (behind.as_metres(), meter)).transpose();
     shot.lamps.iter().enumerate().filter_map(of).collect()
 }
 
@@ -551,7 +563,7 @@ fn movement(wire: Option<&shot::Movement>) -> Result<Movement, Invalid> {
     })
 }
 
-fn part(index: usize, wire: &shot::Part) -> Result<Part, Invalid> {
+fn part(index: usize, wire: &shot::Part, meter: Meter) -> Result<Part, Invalid> {
     let at = At::default().row("parts", index);
     at.name("name", &wire.name, "a name of at least one letter")?;
     let maybe = |name: &str, value, limits: &Limits| at.maybe(name, value, limits);
@@ -566,7 +578,7 @@ fn part(index: usize, wire: &shot::Part) -> Result<Part, Invalid> {
         path: maybe("path_m", wire.path_m, &bounds::PATH)?.map(Metres::from_metres),
         reflectance: bounds::REFLECTANCE.check(&at.of("reflectance"), wire.reflectance)?,
         luminance: maybe("luminance_cd_m2", wire.luminance_cd_m2, &bounds::LUMINANCE)?
-            .map(Luminance::from_candelas_per_square_metre),
+            .map(|luminance| Luminance::from_candelas_per_square_metre(meter.counted(luminance))),
         flash_offset: at.stops("flash_offset_stops", wire.flash_offset_stops, &bounds::OFFSET)?,
         ambient_offset: at.stops("ambient_offset_stops", wire.ambient_offset_stops, &bounds::OFFSET)?,
         from_middle: maybe("from_middle_share", wire.from_middle_share, &bounds::FROM_MIDDLE)?,

@@ -3,6 +3,7 @@
 use super::Part;
 use super::front::{dye_of, tinted_by};
 use super::light::missed;
+use super::meter::Meter;
 use crate::file::shot;
 use crate::physics::output::colour::{self, Dye};
 use crate::plan::check::At;
@@ -40,7 +41,7 @@ impl Lamp {
         place: usize,
         wire: &shot::SetLamp,
         parts: &[Part],
-        behind_m: f64,
+        (behind_m, meter): (f64, Meter),
     ) -> Result<Option<Self>, Invalid> {
         let at = At::default().row("lamps", place);
         wire.lamp.check(&at.inside("lamp"))?;
@@ -49,7 +50,9 @@ impl Lamp {
         let distance = bounds::FLASH_DISTANCE.check(&at.of("distance_m"), wire.distance_m)?;
         let misses = missed(&at, &wire.misses, parts)?;
         let (mired, dye) = tinted_by(wire.gel.as_ref());
-        let lux = |metres: f64| Lux::from_lux(wire.lamp.lux_at_1m * level * (-gel).as_ratio() / metres.powi(2));
+        let lux = |metres: f64| {
+            Lux::from_lux(meter.counted(wire.lamp.lux_at_1m) * level * (-gel).as_ratio() / metres.powi(2))
+        };
         Ok(wire.on.then(|| Self {
             place,
             name: wire.lamp.name.clone(),

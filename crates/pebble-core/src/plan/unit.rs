@@ -1,6 +1,7 @@
 //! A flash unit, checked: every figure in range, nothing that contradicts itself.
 
 use super::check::At;
+use super::meter::Meter;
 use super::readiness::{Readiness, Supply};
 use super::source;
 use crate::file::gear::{self, Discharge, FlashUnit, Origin, Output, TableRow, UnitKind, WhenEarly};
@@ -79,10 +80,16 @@ impl Unit {
         (-down * step).exp2()
     }
 
+    /// `H1` of one head by its figures.
+    pub fn output(&self, meter: Meter) -> FlashOutput {
+        let by = if self.entry.is_photometric() { meter.counted(1.0) } else { 1.0 };
+        self.entry.output() * self.share * by
+    }
+
     /// `H1` of one head behind something, what was metered of it in it.
-    pub fn output_behind(&self, modifier: &str) -> FlashOutput {
+    pub fn output_behind(&self, modifier: &str, meter: Meter) -> FlashOutput {
         let metered = self.metered.iter().rfind(|(behind, _)| behind == modifier);
-        self.entry.output() * self.share * metered.map_or(1.0, |(_, by)| by.as_ratio())
+        self.output(meter) * metered.map_or(1.0, |(_, by)| by.as_ratio())
     }
 
     /// Where the durations at a power come from.

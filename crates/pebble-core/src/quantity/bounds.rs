@@ -215,6 +215,8 @@ limits! {
     LAYER = "change by a layer", "stops", -4.0, 0.0;
     /// Shift of colour.
     MIRED = "colour shift", "mired", -500.0, 500.0;
+    /// Constant of an incident meter (ISO 2720: 240 to 540 for flat receptors and domes).
+    METER_C = "constant of the meter", "", 200.0, 600.0;
     /// Hue round the wheel.
     HUE = "hue", "°", 0.0, 360.0;
     /// How pure a hue is.

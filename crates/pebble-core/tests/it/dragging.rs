@@ -1,6 +1,7 @@
 //! Shutters dragged on purpose, groups in rows, tones for an automatic: worked by hand and checked against their own answers.
 
 use crate::common::{examples, plan, shot};
+use pebble_core::Meter;
 use pebble_core::depth::depth;
 use pebble_core::drag::{DragWish, StreakReading, luminance_of_streak, roads};
 use pebble_core::findings::Change;
@@ -86,7 +87,9 @@ fn one_streak_tells_how_bright_all_others_will_be() {
         size_m: 0.08,
         streak_stops,
     };
-    let luminance = |reading: &StreakReading| luminance_of_streak(reading).unwrap().as_candelas_per_square_metre();
+    let luminance = |reading: &StreakReading| {
+        luminance_of_streak(reading, Meter::default()).unwrap().as_candelas_per_square_metre()
+    };
     let first = luminance(&seen(5.6, 400.0, 0.0, 4.0, 1.0));
     // Δ = log2[(N₀/N₁)²·(S₁/S₀)·(u₀/u₁)] + F₀ − F₁ for f/8, ISO 200, twice the speed, ND of a stop: −1 −1 −1 −1.
     assert!((luminance(&seen(8.0, 200.0, 1.0, 8.0, 1.0 - 4.0)) / first - 1.0).abs() < 1e-9);
@@ -107,7 +110,12 @@ fn one_streak_tells_how_bright_all_others_will_be() {
     (shot.parts[lamp].reflectance, shot.background.reflectance) = (0.0, 0.0);
     let ghost = outlook(&plan(&shot)).parts[lamp].ghost;
     assert!((ghost.beside.placement().as_stops() - 0.7).abs() < 0.02, "{:?}", ghost.beside.placement());
-    assert!(luminance_of_streak(&seen(5.6, 400.0, 0.0, 0.0, 1.0)).unwrap_err().to_string().contains("at rest"));
+    assert!(
+        luminance_of_streak(&seen(5.6, 400.0, 0.0, 0.0, 1.0), Meter::default())
+            .unwrap_err()
+            .to_string()
+            .contains("at rest")
+    );
 }
 
 /// The aperture of a group turns the shutter too: what that spoils is said before it is taken.

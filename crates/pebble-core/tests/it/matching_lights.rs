@@ -3,7 +3,7 @@
 use crate::common::{examples, plan, shot};
 use pebble_core::gear::{FlashUnit, Kit};
 use pebble_core::matching::{
-    Brief, Going, Priority, Stock, Wish, applied, chain, find, marks, nearest, whole_job, whole_shot, why_not,
+    Brief, Going, Priority, Stock, Wish, applied, chain, find, marks, nearest, rows, whole_job, whole_shot, why_not,
 };
 use pebble_core::shot::Shot;
 use pebble_core::{Invalid, Plan, outlook};
@@ -261,7 +261,8 @@ fn a_mark_works_where_its_power_is_among_the_set_ups_and_says_why_where_it_is_no
         for (trail, offered) in map.trails.iter().zip(&stock.units) {
             assert_eq!(trail.marks.len(), offered.unit.powers().count());
             assert!(trail.marks.iter().all(|mark| mark.works == mark.fails.is_none()));
-            let alone = Stock::of(std::slice::from_ref(&offered.wire), &[], &[]).unwrap();
+            let alone = FlashUnit { owned: Some(offered.owned), ..offered.wire.clone() };
+            let alone = Stock::of(&[alone], &[], &[]).unwrap();
             let found = find(&brief, &alone, Priority::Balanced, &Going::default()).unwrap();
             let works = |power: f64| trail.marks.iter().any(|mark| mark.power == power && mark.works);
             let pulsing = found.iter().filter(|one| !one.glow);
@@ -321,4 +322,41 @@ fn the_cases_hold_everything_that_stands_in_some_shot() {
         job.unweighed,
         job.pack.iter().filter(|line| line.mass_kg.is_none()).map(|line| line.count).sum::<u32>()
     );
+}
+
+#[test]
+fn the_key_gets_what_the_other_lights_leave_and_the_whole_shot_is_looked_at() {
+    let mut looked = 0;
+    for shot in examples().into_iter().filter(|shot| shot.lights.len() > 1) {
+        let plan_now = plan(&shot);
+        let others: Vec<&str> = shot
+            .lights
+            .iter()
+            .enumerate()
+            .filter(|(index, light)| *index != plan_now.key && light.on)
+            .map(|(_, light)| light.unit.id.as_str())
+            .collect();
+        let mut kit = kit();
+        for unit in &mut kit.units {
+            let elsewhere = others.iter().filter(|id| **id == unit.id).count() as u32;
+            unit.owned = Some(elsewhere + u32::from(unit.id == "brix-400"));
+        }
+        kit.units.retain(|unit| unit.owned != Some(0));
+        let stock = Stock::of_kit(&kit).unwrap();
+        let brief = Brief::new(&shot, &plan_now).unwrap();
+        let found = find(&brief, &stock, Priority::Balanced, &Going::default()).unwrap();
+        for row in rows(&brief, &stock, &found) {
+            assert!(
+                row.setup.lights.iter().all(|set| set.unit == "brix-400"),
+                "{}: {} is all in use",
+                shot.title,
+                row.title
+            );
+            let there = plan(&applied(&shot, &stock, &row.setup).unwrap());
+            let counted = pebble_core::findings::count(&there, &outlook(&there));
+            assert_eq!((row.troubles, row.watches), counted, "{}", shot.title);
+            looked += 1;
+        }
+    }
+    assert!(looked > 3, "{looked} set-ups were looked at");
 }

@@ -221,8 +221,12 @@ fn a_field_reads_in_its_own_unit_and_in_every_other() {
         (FigureKind::Lux, "f/2.8 1/60 ISO 800", 340.0 * 8.0 * 64.0 / 800.0),
         (FigureKind::Lux, "f/2.8 1/60 ISO 800 at 2 m", 340.0 * 8.0 * 64.0 / 200.0),
     ] {
-        let found =
-            typed::figure(kind, Some(if kind == FigureKind::Lux { "lx" } else { "stops" }), PowerDial::default(), text);
+        let found = typed::figure(
+            kind,
+            Some(if kind == FigureKind::Lux { "lx" } else { "stops" }),
+            (PowerDial::default(), pebble_core::Meter::default()),
+            text,
+        );
         near(text, found.unwrap(), value, 1e-3);
     }
     for (kind, unit, text) in [

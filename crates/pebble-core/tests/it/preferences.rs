@@ -95,3 +95,42 @@ fn a_clock_that_no_place_has_is_refused() {
     assert!(at(None).is_ok() && at(Some(345)).is_ok() && at(Some(-720)).is_ok());
     assert!(at(Some(5000)).unwrap_err().to_string().contains("840"));
 }
+
+#[test]
+fn a_meter_of_another_constant_moves_what_is_said_in_lux_and_nothing_else() {
+    use pebble_core::shot::Reading;
+    for shot in examples() {
+        let mut read = shot.clone();
+        let reading = Reading::Exposure { aperture_f: 2.8, shutter: "1/60".to_owned(), iso: 800.0 };
+        (read.ambient.subject, read.ambient.background) = (reading.clone(), reading);
+        read.lamps.clear();
+        for light in &mut read.lights {
+            light.modelling = None;
+        }
+        for part in &mut read.parts {
+            part.luminance_cd_m2 = None;
+        }
+        let by = |shot: &Shot, c: f64| {
+            let plan = plan(&Shot { meter_c: Some(c), ..shot.clone() });
+            pebble_core::forecast(&plan)
+        };
+        let (dome, flat) = (by(&read, 340.0), by(&read, 250.0));
+        // Guide numbers and f-numbers need no constant; lux are so many more or less.
+        for (dome, flat) in dome.lights.iter().zip(&flat.lights) {
+            assert!(dome.flash.in_frame_stops.zip(flat.flash.in_frame_stops).is_none_or(|(a, b)| (a - b).abs() < 1e-9));
+            assert_eq!(dome.flash.meter, flat.flash.meter);
+        }
+        assert_eq!(dome.ambient_subject.placement_stops, flat.ambient_subject.placement_stops);
+        let lux = |seen: &pebble_core::Forecast| seen.ambient_subject.illuminance_lx.unwrap();
+        assert!((lux(&flat) / lux(&dome) - 250.0 / 340.0).abs() < 1e-9);
+        assert!((flat.exposure.reference_lxs / dome.exposure.reference_lxs - 250.0 / 340.0).abs() < 1e-9);
+        // Entered in lux, it stands higher by the ratio.
+        let mut lit = read.clone();
+        lit.ambient.subject = Reading::Lux { lux: 100.0 };
+        let (dome, flat) = (by(&lit, 340.0), by(&lit, 250.0));
+        let up = flat.ambient_subject.placement_stops.unwrap() - dome.ambient_subject.placement_stops.unwrap();
+        assert!((up - (340.0f64 / 250.0).log2()).abs() < 1e-9, "{up}");
+        assert!((lux(&flat) - 100.0).abs() < 1e-9 && (lux(&dome) - 100.0).abs() < 1e-9);
+    }
+    assert!(pebble_core::Meter::of(Some(50.0)).unwrap_err().to_string().contains("200"));
+}

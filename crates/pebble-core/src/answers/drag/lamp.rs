@@ -3,6 +3,7 @@
 
 use crate::file::gear::Filter;
 use crate::physics::exposure::{MID_GREY, reference_exposure};
+use crate::plan::Meter;
 use crate::quantity::bounds::{self, Invalid};
 use crate::quantity::scale::{Aperture, Grid, Iso};
 use crate::quantity::{Luminance, Stops};
@@ -35,7 +36,7 @@ wire! {
 ///
 /// # Errors
 /// [`Invalid`] for a figure out of range, or a lamp at rest, which draws no streak.
-pub fn luminance_of_streak(seen: &StreakReading) -> Result<Luminance, Invalid> {
+pub fn luminance_of_streak(seen: &StreakReading, meter: Meter) -> Result<Luminance, Invalid> {
     let aperture = Aperture::read("aperture_f", seen.aperture_f, Grid::Thirds)?;
     let iso = Iso::read("iso", seen.iso, Grid::Thirds)?;
     let grey = bounds::FILTER.check("filter_stops", seen.filter_stops)?;
@@ -54,6 +55,6 @@ pub fn luminance_of_streak(seen: &StreakReading) -> Result<Luminance, Invalid> {
         });
     }
     let reference = reference_exposure(aperture, iso, filter).as_lux_seconds();
-    let luminance = placement.as_ratio() * MID_GREY * reference * speed / (PI * size);
+    let luminance = meter.said(placement.as_ratio() * MID_GREY * reference * speed / (PI * size));
     bounds::LUMINANCE.check("streak_stops", luminance).map(Luminance::from_candelas_per_square_metre)
 }

@@ -39,15 +39,15 @@ pub fn written(plan: &Plan, outlook: &Outlook) -> Forecast {
     let (field_width, field_height) = outlook.field(plan);
     Forecast {
         exposure: exposure(plan, outlook),
-        ambient_subject: steady(outlook.ambient, outlook.run.time),
-        ambient_background: steady(outlook.background, outlook.run.time),
+        ambient_subject: steady(plan, outlook.ambient, outlook.run.time),
+        ambient_background: steady(plan, outlook.background, outlook.run.time),
         lights: (0..outlook.lights.len()).map(|index| light(plan, outlook, index)).collect(),
         key: plan.key,
         subject: subject(plan, outlook),
-        flash: lit(outlook.subject.flash),
+        flash: lit(plan, outlook.subject.flash),
         lamps: lamps(plan, outlook),
         colour: colours(plan, outlook),
-        spill: lit(outlook.spill),
+        spill: lit(plan, outlook.spill),
         background: background(plan, outlook),
         flash_over_ambient_stops: (outlook.subject.flash.placement - outlook.ambient.placement).to_wire(),
         moment: Moment {
@@ -94,7 +94,7 @@ fn exposure(plan: &Plan, outlook: &Outlook) -> Exposure {
         iso_label: set.iso.label(grid),
         filter_stops: (set.filter + plan.before_lens.loss).as_stops(),
         before_lens: plan.before_lens.said(set.filter),
-        reference_lxs: outlook.reference.as_lux_seconds(),
+        reference_lxs: plan.meter.said(outlook.reference.as_lux_seconds()),
     }
 }
 
@@ -197,16 +197,16 @@ fn spoken_time(time: Seconds) -> String {
     }
 }
 
-fn lit(source: Incident) -> PlacedLight {
+fn lit(plan: &Plan, source: Incident) -> PlacedLight {
     PlacedLight {
         illuminance_lx: None,
-        exposure_lxs: source.exposure.as_lux_seconds(),
+        exposure_lxs: plan.meter.said(source.exposure.as_lux_seconds()),
         placement_stops: source.placement.to_wire(),
     }
 }
 
-fn steady(source: Incident, time: Seconds) -> PlacedLight {
-    PlacedLight { illuminance_lx: Some((source.exposure / time).as_lux()), ..lit(source) }
+fn steady(plan: &Plan, source: Incident, time: Seconds) -> PlacedLight {
+    PlacedLight { illuminance_lx: Some(plan.meter.said((source.exposure / time).as_lux())), ..lit(plan, source) }
 }
 
 fn light(plan: &Plan, outlook: &Outlook, index: usize) -> LightForecast {
@@ -273,7 +273,7 @@ fn lamps(plan: &Plan, outlook: &Outlook) -> Vec<LampForecast> {
             name,
             placement_stops: seen.on_subject.placement.to_wire(),
             background_stops: seen.on_background.placement.to_wire(),
-            illuminance_lx: (seen.on_subject.exposure / outlook.run.time).as_lux(),
+            illuminance_lx: plan.meter.said((seen.on_subject.exposure / outlook.run.time).as_lux()),
             kelvin: seen.kelvin,
             hue: colour::hue_word(outlook.lamp_tint(plan, index)).filter(|_| seen.dye != colour::CLEAR),
             mired: colour::shift_between(plan.white_balance, seen.kelvin),
@@ -325,7 +325,7 @@ fn flash(plan: &Plan, outlook: &Outlook, index: usize, seen: &LightOutlook) -> F
     let (of, dial) = (&plan.lights[index], &plan.settings.lights[index]);
     let by_joules = of.unit.entry.is_estimate();
     FlashLight {
-        output_lxs_m2: of.throw.output.as_lux_seconds_square_metres(),
+        output_lxs_m2: plan.meter.said(of.throw.output.as_lux_seconds_square_metres()),
         output_estimated: of.unit.output_estimated,
         output_low_stops: by_joules.then_some(ESTIMATE_SPAN.0),
         output_high_stops: by_joules.then_some(ESTIMATE_SPAN.1),
@@ -339,7 +339,7 @@ fn flash(plan: &Plan, outlook: &Outlook, index: usize, seen: &LightOutlook) -> F
         feathered_stops: (of.feathered != Stops::ZERO).then(|| of.feathered.to_wire()).flatten(),
         bounce_stops: of.bounce_loss(dial.distance).and_then(Stops::to_wire),
         high_speed_stops: seen.high_speed.map(Stops::as_stops),
-        exposure_lxs: seen.on_set.exposure.as_lux_seconds(),
+        exposure_lxs: plan.meter.said(seen.on_set.exposure.as_lux_seconds()),
         on_set_stops: seen.on_set.placement.to_wire(),
         in_frame_stops: seen.in_frame.placement.to_wire(),
         share: seen.share,

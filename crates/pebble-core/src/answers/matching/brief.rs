@@ -321,15 +321,15 @@ impl<'a> Brief<'a> {
         };
         // What was metered was metered of one unit.
         wire.unit.id.clone_from(&unit.wire.id);
-        Light::with_unit(&At::default(), &wire, unit.unit.clone(), &self.plan.parts)
+        Light::with_unit(&At::default(), &wire, unit.unit.clone(), (&self.plan.parts, self.plan.meter))
     }
 
     /// `H1` of one head of a unit at a light behind something, what was metered in it.
     pub(super) fn output(&self, light: usize, unit: &Offered, front: &Modifier) -> FlashOutput {
         let read = self.shot.lights[light].metered.as_ref();
         match read.filter(|read| read.unit == unit.wire.id && read.modifier == front.id) {
-            Some(read) => unit.unit.entry.output() * unit.unit.share * Stops::from_stops(read.stops).as_ratio(),
-            None => unit.unit.output_behind(&front.id),
+            Some(read) => unit.unit.output(self.plan.meter) * Stops::from_stops(read.stops).as_ratio(),
+            None => unit.unit.output_behind(&front.id, self.plan.meter),
         }
     }
 
@@ -358,6 +358,17 @@ impl<'a> Brief<'a> {
     pub(super) fn at_hand(&self, unit: &Offered) -> u32 {
         let more = self.bounds.borrowed.iter().filter(|more| more.unit == unit.wire.id).map(|more| more.count);
         unit.owned + more.sum::<u32>()
+    }
+
+    /// How many of a unit are left for the key while the other lights of the shot stay as they are.
+    pub(super) fn left_for_key(&self, unit: &Offered) -> u32 {
+        let others = self
+            .shot
+            .lights
+            .iter()
+            .enumerate()
+            .filter(|(index, light)| *index != self.plan.key && light.on && light.unit.id == unit.wire.id);
+        self.at_hand(unit).saturating_sub(others.map(|(_, light)| light.heads).sum())
     }
 
     /// How one set-up fares under every condition, worked out by the forecast.
@@ -423,7 +434,7 @@ impl<'a> Brief<'a> {
         say(Demand::Frames, None, candidate.unit.unit.readiness.in_a_row(key.power, bounds.rate).room(bounds.frames));
         say(Demand::Charge, None, candidate.unit.unit.readiness.on_one_charge(key.power).room(bounds.flashes));
         say(Demand::Heads, None, (f64::from(bounds.heads.min(bounds.stands)) / f64::from(candidate.heads)).log2());
-        say(Demand::Owned, None, (f64::from(self.at_hand(candidate.unit)) / f64::from(candidate.heads)).log2());
+        say(Demand::Owned, None, (f64::from(self.left_for_key(candidate.unit)) / f64::from(candidate.heads)).log2());
         say(
             Demand::Weight,
             None,

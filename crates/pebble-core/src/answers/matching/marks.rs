@@ -183,6 +183,12 @@ impl Board<'_, '_> {
     ) -> Option<String> {
         let brief = self.brief;
         let (plan, bounds) = (brief.plan, &brief.bounds);
+        if brief.left_for_key(offered) == 0 {
+            return Some("all of them stand at the other lights".to_owned());
+        }
+        if !brief.power_open(plan.key, power) {
+            return Some("the power is locked on the Bench".to_owned());
+        }
         let pitch = plan.body.sensor.pitch();
         for (index, need) in brief.needs.iter().enumerate() {
             let Some(limit) = need.limit else { continue };

@@ -270,7 +270,7 @@ impl Brief<'_> {
                 }
             }
             Demand::Owned => {
-                let have = f64::from(self.at_hand(candidate.unit));
+                let have = f64::from(self.left_for_key(candidate.unit));
                 let count = (have * more).round() as u32 - have as u32;
                 let id = &candidate.unit.wire.id;
                 match wish.borrowed.iter_mut().find(|borrowed| borrowed.unit == *id) {

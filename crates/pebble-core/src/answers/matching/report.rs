@@ -17,6 +17,7 @@ use crate::plan::{Plan, STREAK_FACTOR, Settings};
 use crate::quantity::scale::duration_label;
 use crate::quantity::{Seconds, Stops};
 use crate::wire::report;
+use rayon::prelude::*;
 
 /// Rows that anyone reads.
 pub const MOST_ROWS: usize = 60;
@@ -89,6 +90,10 @@ report! {
         pub margins: Vec<Margin>,
         /// Output or durations are estimates.
         pub estimated: bool,
+        /// What the forecast of the whole shot, all its lights with it, finds in trouble with this in place.
+        pub troubles: usize,
+        /// And to watch.
+        pub watches: usize,
     }
 
     /// One thing that would have to give.
@@ -160,7 +165,14 @@ pub fn rows(brief: &Brief, stock: &Stock, found: &[Found]) -> Vec<MatchRow> {
         let also = folded.iter().map(|one| one.candidate(brief, stock).modifier.name.clone()).collect();
         MatchRow { also, ..row(brief, stock, head) }
     };
-    heads.iter().take(MOST_ROWS).map(row).collect()
+    // Each is forecast as a whole shot, on all hands.
+    heads.par_iter().take(MOST_ROWS).map(row).collect()
+}
+
+/// Troubles and watches of the whole shot with a set-up in place.
+fn verified(brief: &Brief, stock: &Stock, setup: &Setup) -> Option<(usize, usize)> {
+    let plan = Plan::try_from(&applied(brief.shot, stock, setup).ok()?).ok()?;
+    Some(findings::count(&plan, &crate::outlook(&plan)))
 }
 
 /// One set-up in full.
@@ -189,8 +201,12 @@ pub fn row(brief: &Brief, stock: &Stock, found: &Found) -> MatchRow {
     let mut margins: Vec<Margin> =
         fares.iter().filter(|one| asked(brief, one)).map(|one| margin(brief, &candidate, one, freeze)).collect();
     margins.sort_by(|a, b| b.used.total_cmp(&a.used));
+    let setup = candidate.setup(brief);
+    let (troubles, watches) = verified(brief, stock, &setup).unwrap_or_default();
     MatchRow {
-        setup: candidate.setup(brief),
+        troubles,
+        watches,
+        setup,
         title: several(candidate.heads, &candidate.unit.wire.name),
         how: format!(
             "{} · {} · {}",
@@ -323,7 +339,7 @@ fn margin(brief: &Brief, candidate: &super::Candidate, fares: &Fares, freeze: Se
         Demand::Owned => (
             "Owned".to_owned(),
             (-room).exp2(),
-            format!("{} of {} at hand", candidate.heads, brief.at_hand(candidate.unit)),
+            format!("{} of {} at hand", candidate.heads, brief.left_for_key(candidate.unit)),
         ),
         Demand::Weight => (
             "Weight".to_owned(),
@@ -481,7 +497,7 @@ fn said(brief: &Brief, stock: &Stock, nearest: &Nearest, give: &Give, wish: &Wis
             format!("{} heads side by side instead of {}", candidate.heads, bounds.heads.min(bounds.stands))
         }
         Demand::Owned => {
-            let have = brief.at_hand(candidate.unit);
+            let have = brief.left_for_key(candidate.unit);
             let more = candidate.heads - have.min(candidate.heads);
             match (have, more) {
                 (1, 1) => format!("a second {}", candidate.unit.wire.name),

@@ -161,7 +161,7 @@ impl<'a> Seek<'a> {
         let pulsing = self.rows(offered);
         let glow = self.glows(offered);
         let mut found = Vec::new();
-        let owned = self.brief.at_hand(offered);
+        let owned = self.brief.left_for_key(offered);
         for heads in 1..=MOST_HEADS {
             let room = |limit: u32| (f64::from(limit) / f64::from(heads)).log2();
             let bounds = &self.brief.bounds;
@@ -389,7 +389,9 @@ fn reach(brief: &Brief, aim: &Aim, modifier: &Modifier) -> Option<Reach> {
     }
     let wire = crate::file::shot::Flash { modifier: modifier.clone(), ..brief.shot.lights[brief.plan.key].clone() };
     let unit = brief.plan.key_light().unit.clone();
-    let light = Light::with_unit(&crate::plan::check::At::default(), &wire, unit, &brief.plan.parts).ok()?;
+    let light =
+        Light::with_unit(&crate::plan::check::At::default(), &wire, unit, (&brief.plan.parts, brief.plan.meter))
+            .ok()?;
     Some(Reach::of(brief, aim, brief.plan.key, &light))
 }
 

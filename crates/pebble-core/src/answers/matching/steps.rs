@@ -68,9 +68,9 @@ fn steps(shot: &Shot, plan: &Plan, seen: &crate::outlook::Outlook, index: usize)
             format!("{:.1} J", joules * power),
         );
     }
-    let full = light.throw.output.as_lux_seconds_square_metres();
+    let full = plan.meter.said(light.throw.output.as_lux_seconds_square_metres());
     let gain = (light.throw.modifier).as_stops();
-    let thrown = light.throw.strength(power) * f64::from(dial.heads);
+    let thrown = plan.meter.said(light.throw.strength(power) * f64::from(dial.heads));
     say(
         "flash",
         "Light it throws",
@@ -86,7 +86,7 @@ fn steps(shot: &Shot, plan: &Plan, seen: &crate::outlook::Outlook, index: usize)
             "By way of the surface",
             "Σ ρ · I(θ) · ΔΩ · cos α / (π · d₂²)",
             plan.lengths.say(dial.distance.as_metres(), 1),
-            format!("{:.2} lx·s", arrives.as_lux_seconds()),
+            format!("{:.2} lx·s", plan.meter.said(arrives.as_lux_seconds())),
         );
     } else {
         say(
@@ -99,7 +99,7 @@ fn steps(shot: &Shot, plan: &Plan, seen: &crate::outlook::Outlook, index: usize)
                 face.offset.as_metres(),
                 face.radius.as_metres()
             ),
-            format!("{:.2} lx·s", arrives.as_lux_seconds()),
+            format!("{:.2} lx·s", plan.meter.said(arrives.as_lux_seconds())),
         );
     }
     if let Some(loss) = of_light.high_speed {
@@ -121,18 +121,23 @@ fn steps(shot: &Shot, plan: &Plan, seen: &crate::outlook::Outlook, index: usize)
         "Light the camera asks for",
         "C · N² / S · 2ᶠ",
         format!(
-            "340 · {}² / {} · 2^{:.1}",
+            "{:.0} · {}² / {} · 2^{:.1}",
+            plan.meter.c(),
             plan.settings.aperture.label(grid),
             plan.settings.iso.label(grid),
             (plan.settings.filter + plan.before_lens.loss).as_stops()
         ),
-        format!("{:.2} lx·s", seen.reference.as_lux_seconds()),
+        format!("{:.2} lx·s", plan.meter.said(seen.reference.as_lux_seconds())),
     );
     say(
         "exposure",
         "Where it falls",
         "log₂(H / H_ref)",
-        format!("log₂({:.2} / {:.2})", of_light.in_frame.exposure.as_lux_seconds(), seen.reference.as_lux_seconds()),
+        format!(
+            "log₂({:.2} / {:.2})",
+            plan.meter.said(of_light.in_frame.exposure.as_lux_seconds()),
+            plan.meter.said(seen.reference.as_lux_seconds())
+        ),
         format!("{} stops", signed(of_light.in_frame.placement.as_stops(), 2)),
     );
     say(

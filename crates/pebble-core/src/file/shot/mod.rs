@@ -43,6 +43,9 @@ wire! {
         pub usage: Usage,
         /// Which duration counts as freezing time.
         pub school: School,
+        /// Constant of the meter that lux and lux-seconds are counted by; 340 where none is said.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub meter_c: Option<f64>,
         /// How lengths are written.
         #[serde(default, skip_serializing_if = "is_metric")]
         pub lengths: Lengths,

@@ -95,6 +95,11 @@ impl Entry {
         })
     }
 
+    /// Whether it is said in light, and not by what a meter makes of it.
+    pub fn is_photometric(self) -> bool {
+        matches!(self, Self::Exposure { .. } | Self::Energy { .. })
+    }
+
     /// Whether every figure that comes from it must be called an estimate.
     pub fn is_estimate(self) -> bool {
         matches!(self, Self::Energy { .. })
