@@ -42,6 +42,7 @@ export function LightsPanel(props: LightsProps & { children: ReactNode; ways: Re
             onChoose(shot.lights.length)
           }}
         />
+        {ways}
       </div>
       <h2 className={classes.title}>
         <span>
@@ -105,8 +106,6 @@ export function LightsPanel(props: LightsProps & { children: ReactNode; ways: Re
             Mute
           </UnstyledButton>
         </Tooltip>
-        <span className={classes.spacer} />
-        {ways}
       </h2>
       {children}
     </section>
