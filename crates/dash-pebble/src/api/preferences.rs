@@ -10,7 +10,7 @@ use axum::extract::State;
 use pebble_core::preferences::Preferences;
 
 impl Sendable for Preferences {
-    const NAME: &'static str = "preferences";
+    const NAME: &'static str = "set of preferences";
 }
 
 /// What is preferred.

@@ -41,7 +41,7 @@ pub async fn sheet(
     Sent(mut unit): Sent<FlashUnit>,
 ) -> Result<Json<Sheet>, ApiError> {
     let preferred = preferences::read(&mut *app.store.reader().await?).await?;
-    unit.dial = unit.dial.or(preferred.dial);
+    unit.dial = unit.dial_or(preferred.dial);
     let meter = Meter::of(preferred.meter_c)?;
     let rate = bounds::FRAME_RATE.check("frames_per_second", query.frames_per_second)?;
     // Fitting a way through recordings takes some milliseconds of computing.

@@ -117,7 +117,7 @@ impl Shelf {
             Some(Item::Unit(own)) => FlashUnit { owned: Some(own.owned.unwrap_or(1)), ..own.to_carry() },
             _ => carried,
         };
-        unit.dial = unit.dial.or(self.preferred.dial);
+        unit.dial = unit.dial_or(self.preferred.dial);
         unit.battery = unit.battery.map(|battery| self.battery(battery));
         unit
     }

@@ -41,6 +41,30 @@ async fn what_is_preferred_is_kept_and_shots_are_written_so() {
 }
 
 #[tokio::test]
+async fn a_unit_whose_energy_nobody_knows_keeps_its_fractions() {
+    let api = Api::demo();
+    let mut unit = api.get("/api/kit/items/brix-400").await["thing"].clone();
+    unit["item"].as_object_mut().unwrap().remove("energy_j");
+    unit["item"].as_object_mut().unwrap().remove("recycle_s");
+    unit["item"]["id"] = json!("");
+    unit["item"]["name"] = json!("Brix of nobody knows what");
+    let added = api.send(Method::POST, "/api/kit/items", None, Some(&unit)).await;
+    let status = added.status();
+    let added: serde_json::Value = added.json().await.unwrap();
+    assert!(status.is_success(), "{added}");
+    let joules = json!({ "dial": "joules" });
+    assert!(api.send(Method::PUT, "/api/preferences", None, Some(&joules)).await.status().is_success());
+    let mut shot = api.first_shot().await["shot"].clone();
+    assert_eq!(shot["lights"][0]["unit"]["dial"], "joules");
+    shot["lights"][0]["unit"] = added["thing"]["item"].clone();
+    let kept = api.send(Method::POST, "/api/shots", None, Some(&shot)).await;
+    assert!(kept.status().is_success(), "{}", kept.text().await.unwrap());
+    let id = kept.json::<serde_json::Value>().await.unwrap()["id"].as_str().unwrap().to_owned();
+    let back = api.get(&format!("/api/shots/{id}")).await;
+    assert!(back["shot"]["lights"][0]["unit"].get("dial").is_none(), "{back}");
+}
+
+#[tokio::test]
 async fn half_a_head_is_refused_at_its_field() {
     let api = Api::demo();
     let mut shot = api.first_shot().await["shot"].clone();

@@ -229,7 +229,8 @@ pub fn distances(lengths: Lengths) -> impl Iterator<Item = Metres> {
     // Divided, so that 2.3 m is 2.3 and is found again by it.
     let metres = move |count: u32| match lengths {
         Lengths::Metric => f64::from(count) / 100.0,
-        Lengths::Imperial => f64::from(count) * FOOT / 12.0,
+        // A quarter of a foot is so many tenths of a millimetre exactly.
+        Lengths::Imperial => (f64::from(count) * FOOT / 12.0 * 1e4).round() / 1e4,
     };
     rows.into_iter()
         .flat_map(|(from, to, step)| (from..=to).step_by(step as usize))

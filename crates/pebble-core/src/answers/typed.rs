@@ -148,7 +148,8 @@ fn by_figure(
         from: strip.notches.first().map_or_else(String::new, |notch| notch.label.clone()),
         to: strip.notches.last().map_or_else(String::new, |notch| notch.label.clone()),
     };
-    let index = nearest.filter(|_| places.len() == strip.notches.len()).ok_or_else(beyond)?;
+    // Less than nothing has no place on a dial of ratios.
+    let index = nearest.filter(|_| places.len() == strip.notches.len() && !wanted.is_nan()).ok_or_else(beyond)?;
     // Half a notch past the last one is that one; more is not on the dial.
     let neighbour = if index == 0 { 1 } else { index - 1 };
     let half = places.get(neighbour).map_or(f64::INFINITY, |beside| (beside - places[index]).abs() / 2.0 + 1e-9);

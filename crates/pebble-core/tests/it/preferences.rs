@@ -41,6 +41,9 @@ fn strips_are_in_feet_and_inches_and_what_is_typed_without_a_unit_is_in_feet() {
                 let read = typed(&plan, &strip.id, strip.light, text).unwrap();
                 assert_eq!(strip.notches[read.index].label, label, "{text}");
             }
+            for text in ["−4", "0", "-2 m", "6\"", "1/2", "ft"] {
+                assert!(typed(&plan, &strip.id, strip.light, text).is_err(), "{text}");
+            }
         }
     }
 }

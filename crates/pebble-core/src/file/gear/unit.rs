@@ -387,6 +387,11 @@ word! {
 }
 
 impl FlashUnit {
+    /// How its power is written where it does not say itself: joules only where its energy is known.
+    pub fn dial_or(&self, preferred: Option<DialStyle>) -> Option<DialStyle> {
+        self.dial.or(preferred.filter(|dial| *dial != DialStyle::Joules || self.energy_j.is_some()))
+    }
+
     /// A unit of which nothing is known but what it is called: what a reader of files fills in.
     pub fn unknown(id: &str) -> Self {
         Self {
