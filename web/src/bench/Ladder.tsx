@@ -3,7 +3,7 @@ import { useElementSize } from '@mantine/hooks'
 import { memo, useRef, useState, type PointerEvent } from 'react'
 import type { Forecast } from '../api/client'
 import { signedStops } from '../words/figures'
-import { ASTRAY, AXIS, clustered, FOOT, HEIGHT, ROW, spread, TOP, WIDTH, type Label } from './labels'
+import { ASTRAY, AXIS, FOOT, HEIGHT, labelled, ROW, spread, TOP, WIDTH, type Label } from './labels'
 import { OneRung, Together } from './Rungs'
 import classes from './Ladder.module.css'
 
@@ -36,9 +36,9 @@ export const Ladder = memo(function Ladder({ ladder, subject, onTarget }: Props)
       astray: Math.max(0, ...at.map((place, k) => Math.abs(place - wanted[k]!))),
     }
   }
-  const each = rungs.map((rung): Label => ({ rungs: [rung] }))
-  const folds = places(each).astray > ASTRAY
-  const shown = folds && !unfolded ? clustered(rungs) : each
+  const ways = labelled(rungs)
+  const fits = (way: Label[], index: number) => places(way).astray <= (ASTRAY[index] ?? Infinity)
+  const shown = unfolded ? ways[0]! : ways.find(fits)!
   const { at: labels, pill } = places(shown)
   const ticks = y.ticks(12)
 

@@ -8,6 +8,9 @@ import classes from './Ladder.module.css'
 /** A target is set in tenths of a stop, as meters show them. */
 const TENTH = 0.1
 
+/** Names that one label has room for, in letters. */
+const NAMES = 14
+
 type Placed = { y: ScaleLinear<number, number>; at: number; pill: number }
 
 type RungProps = Placed & {
@@ -79,6 +82,8 @@ type TogetherProps = Placed & { rungs: Rung[]; onUnfold: () => void }
 /** Several that stand too close for a label each; pressed, each has its own. */
 export function Together({ rungs, y, at, pill, onUnfold }: TogetherProps) {
   const [first, last] = [rungs[0]!.stops!, rungs.at(-1)!.stops!]
+  const within = `${rungs.length} within ${Math.max(0.1, first - last).toFixed(1)}`
+  const both = rungs.map(({ label }) => label).join(', ')
   const names = rungs.map((rung) => `${rung.label} ${signedStops(rung.stops!)}`).join(', ')
   return (
     <g
@@ -87,7 +92,7 @@ export function Together({ rungs, y, at, pill, onUnfold }: TogetherProps) {
       data-together={rungs.length}
       role="button"
       tabIndex={0}
-      aria-label={`${rungs.length} within ${(first - last).toFixed(1)}: ${names}`}
+      aria-label={`${within}: ${names}`}
       onClick={onUnfold}
       onKeyDown={(event) => {
         if (event.key !== 'Enter' && event.key !== ' ') return
@@ -103,8 +108,12 @@ export function Together({ rungs, y, at, pill, onUnfold }: TogetherProps) {
       <Pill
         at={at}
         height={pill}
-        name={`${rungs.length} within ${Math.max(0.1, first - last).toFixed(1)}`}
-        value={`${signedStops(first)} … ${signedStops(last)}`}
+        name={both.length <= NAMES ? both : within}
+        value={
+          signedStops(first) === signedStops(last)
+            ? signedStops(first)
+            : `${signedStops(first)} … ${signedStops(last)}`
+        }
       />
     </g>
   )

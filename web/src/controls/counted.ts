@@ -36,7 +36,6 @@ const BY_SUFFIX: Record<string, Counted> = {
   ' °/s': { kind: 'turn_rate', unit: '°/s' },
   ' K': { kind: 'kelvin', unit: 'k' },
   ' mired': { kind: 'mired', unit: 'mired' },
-  ' mired, warmer positive': { kind: 'mired', unit: 'mired' },
   ' lx': { kind: 'lux', unit: 'lx' },
   ' lx·s': { kind: 'exposure', unit: 'lx·s' },
   ' J': { kind: 'energy', unit: 'j' },

@@ -295,7 +295,7 @@ export function fieldsOf(thing: Item): Group[] {
               kind: 'filter',
               hint: 'or ND 0.9, or what goes through: 25 %',
             },
-            maybe('/mired', 'Shift', ' mired, warmer positive'),
+            { ...maybe('/mired', 'Shift', ' mired'), hint: 'positive is warmer' },
             { pointer: '/hue', label: 'Colour of its own', as: 'hue' },
           ],
         },
