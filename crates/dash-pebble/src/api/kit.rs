@@ -105,8 +105,7 @@ fn cards(kept: Vec<Result<Kept, ItemError>>, uses: &HashMap<String, i64>) -> Res
 /// What can be chosen for a shot: everything that is not retired.
 #[utoipa::path(get, operation_id = "kit_offered", path = "/api/kit", responses((status = 200, body = Kit)))]
 pub async fn offered(State(app): State<App>) -> Result<Json<Kit>, ApiError> {
-    let kept = kit::all(&app.store).await?.into_iter().filter_map(Result::ok).filter(|kept| !kept.retired);
-    Ok(Json(Kit::of(kept.map(|kept| kept.thing), Vec::new())))
+    Ok(Json(kit::offered(&app.store).await?))
 }
 
 /// An invented kit to start from.

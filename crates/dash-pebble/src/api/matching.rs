@@ -12,7 +12,6 @@ use axum::body::Body;
 use axum::extract::State;
 use axum::http::header;
 use axum::response::{IntoResponse, Response};
-use pebble_core::gear::{Item, Kit};
 use pebble_core::matching::{
     self, ANSWER_FORMAT, Brief, Chain, CrewRow, Going, JobAnswer, MarkMap, MatchAnswer, Priority, Setup, Stock, Wish,
 };
@@ -109,9 +108,7 @@ pub fn answer(
 /// # Errors
 /// Those of the store; what cannot be read is passed over, for it could not be taken along either.
 pub async fn stock(store: &Store) -> Result<Stock, ApiError> {
-    let kept = kit::all::<Item>(store).await?;
-    let items = kept.into_iter().flatten().filter(|kept| !kept.retired).map(|kept| kept.thing);
-    Ok(Stock::of_kit(&Kit::of(items, Vec::new()))?)
+    Ok(Stock::of_kit(&kit::offered(store).await?)?)
 }
 
 /// Ends a search when it is dropped with the request it is for.

@@ -2,6 +2,7 @@
 
 use super::Store;
 use super::documents::{self, DocumentError};
+use super::preferences;
 use super::shelf::Document;
 use pebble_core::gear::{Item, Kit};
 use serde::Serialize;
@@ -108,6 +109,21 @@ pub async fn import_within(connection: &mut SqliteConnection, items: &[(Item, bo
         }
     }
     Ok(done)
+}
+
+/// What can be chosen for a shot: everything that is taken along and can be read, power written as preferred on units that do
+/// not say.
+///
+/// # Errors
+/// Those of the database.
+pub async fn offered(store: &Store) -> Result<Kit, ItemError> {
+    let preferred = preferences::read(&mut *store.reader().await?).await?;
+    let kept = all(store).await?.into_iter().filter_map(Result::ok).filter(|kept| !kept.retired);
+    let mut kit = Kit::of(kept.map(|kept: Kept| kept.thing), Vec::new());
+    for unit in &mut kit.units {
+        unit.dial = unit.dial_or(preferred.dial);
+    }
+    Ok(kit)
 }
 
 /// The whole kit as the open file, retired things with it.

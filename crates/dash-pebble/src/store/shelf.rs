@@ -60,8 +60,9 @@ impl Shelf {
             return Ok(shelf);
         }
         shelf.fetch(connection, ids).await?;
-        shelf.fetch_greys(connection).await?;
-        shelf.preferred = preferences::read(&mut *connection).await?;
+        // A shot is shown though a filter or the preferences cannot be read: a broken page hides no other.
+        let _ = shelf.fetch_greys(connection).await;
+        shelf.preferred = preferences::read(&mut *connection).await.unwrap_or_default();
         let batteries: BTreeSet<String> =
             shelf.things.values().flat_map(Document::carries).map(str::to_owned).collect();
         let batteries: BTreeSet<&str> = batteries.iter().map(String::as_str).collect();

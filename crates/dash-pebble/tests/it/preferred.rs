@@ -31,6 +31,9 @@ async fn what_is_preferred_is_kept_and_shots_are_written_so() {
     let shot = api.first_shot().await["shot"].clone();
     assert_eq!((&shot["school"], &shot["lengths"]), (&json!("t01"), &json!("imperial")));
     assert_eq!(shot["lights"][0]["unit"]["dial"], "numbers");
+    // A unit that is chosen for a shot is written so at once, and the kit keeps what was entered.
+    assert!(api.get("/api/kit").await["units"].as_array().unwrap().iter().all(|unit| unit["dial"] == "numbers"));
+    assert!(api.get("/api/kit/items/brix-400").await["thing"]["item"].get("dial").is_none());
     let bench: serde_json::Value = api.send(Method::POST, "/api/bench", None, Some(&shot)).await.json().await.unwrap();
     let label = |id: &str| {
         let strip = bench["strips"].as_array().unwrap().iter().find(|strip| strip["id"] == id).unwrap().clone();

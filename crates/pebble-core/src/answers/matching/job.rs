@@ -8,7 +8,7 @@
 use super::aim::Priority;
 use super::brief::Brief;
 use super::crew::Crewing;
-use super::pack::{Packed, pack};
+use super::pack::{Packed, Taken, pack};
 use super::seek::Going;
 use super::stock::{Offered, Stock};
 use crate::file::gear::FlashUnit;
@@ -42,18 +42,6 @@ const NOT_WEIGHED: f64 = 50.0;
 type Counts = Vec<(u16, u8)>;
 
 report! {
-    /// A unit that is taken along, or hired.
-    pub struct Taken {
-        /// Its identity.
-        pub unit: String,
-        /// Maker and model.
-        pub name: String,
-        /// How many.
-        pub count: u32,
-        /// All of them, where weighed.
-        pub mass_kg: Option<f64>,
-    }
-
     /// One shot of a job.
     pub struct JobShot {
         /// What it is called.

@@ -1,7 +1,6 @@
 //! What goes into the cases for a job, besides the units: everything that stands in some shot of it, as many as the shot
 //! with the most of it needs.
 
-use super::job::Taken;
 use super::stock::Stock;
 use crate::file::gear::Battery;
 use crate::file::shot::Shot;
@@ -34,6 +33,18 @@ report_word! {
 }
 
 report! {
+    /// A unit that is taken along, or hired.
+    pub struct Taken {
+        /// Its identity.
+        pub unit: String,
+        /// Maker and model.
+        pub name: String,
+        /// How many.
+        pub count: u32,
+        /// All of them, where weighed.
+        pub mass_kg: Option<f64>,
+    }
+
     /// A line of the list.
     pub struct Packed {
         /// What it is.
