@@ -35,6 +35,8 @@ type Props = {
 
 /** What begins a figure; a letter is a command. */
 const BEGINS = /^[\d+\-−]$/
+/** Where figures are spelled with the letter of their own key, that letter begins one: ND 0.9, ISO 400. */
+const SPELLED: Record<string, string> = { filter: 'n', iso: 'i' }
 
 /** A control that shows its neighbours and its ends, stepped by arrow keys, wheel or drag. */
 export function NotchedStrip(props: Props) {
@@ -110,7 +112,8 @@ export function NotchedStrip(props: Props) {
             return onLock()
           }
           const plain = !event.ctrlKey && !event.metaKey && !event.altKey
-          if (plain && (BEGINS.test(event.key) || event.key === 'Enter')) {
+          const begins = BEGINS.test(event.key) || event.key.toLowerCase() === SPELLED[strip.id]
+          if (plain && (begins || event.key === 'Enter')) {
             event.preventDefault()
             return setTyping(event.key === 'Enter' ? '' : event.key)
           }

@@ -24,7 +24,8 @@ const WIDE: Field['as'][] = ['source', 'rows', 'corrections']
 const atFault = (field: Field, problem: Problem | undefined): boolean => {
   const at = problem?.field?.split('.').filter(Boolean).join('/').replaceAll('[', '/').replaceAll(']', '')
   if (!at) return false
-  return `/${at}` === field.pointer || (WIDE.includes(field.as) && `/${at}`.startsWith(`${field.pointer}/`))
+  const holdsMore = WIDE.includes(field.as) || field.as === 'hue'
+  return `/${at}` === field.pointer || (holdsMore && `/${at}`.startsWith(`${field.pointer}/`))
 }
 
 /** Where the figures of a thing are entered; what they do shows beside it at once. */

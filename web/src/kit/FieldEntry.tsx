@@ -112,7 +112,14 @@ export function FieldEntry({ field, of, error, onChange }: Props) {
         />
       )
     case 'hue':
-      return <HueEntry label={field.label} hue={(value as Filter['hue']) ?? undefined} onChange={onChange} />
+      return (
+        <HueEntry
+          label={field.label}
+          hue={(value as Filter['hue']) ?? undefined}
+          error={error}
+          onChange={onChange}
+        />
+      )
     case 'rows':
       return <RowsEntry rows={value as Row[]} error={error} onChange={onChange} />
   }

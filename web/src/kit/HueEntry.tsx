@@ -20,10 +20,15 @@ const NAMES = choices<keyof typeof NAMED>({
 /** As a deep gel of the shop. */
 const DEEP = 0.9
 
-type Props = { label: string; hue: Hue | undefined; onChange: (hue: Hue | undefined) => void }
+type Props = {
+  label: string
+  hue: Hue | undefined
+  error: string | undefined
+  onChange: (hue: Hue | undefined) => void
+}
 
 /** A colour by its hue: begun by its name, set to a degree, with how pure it is. */
-export function HueEntry({ label, hue, onChange }: Props) {
+export function HueEntry({ label, hue, error, onChange }: Props) {
   const named = Object.entries(NAMED).find(([, degrees]) => degrees === hue?.hue_deg)?.[0]
   return (
     <Stack gap={4}>
@@ -32,6 +37,7 @@ export function HueEntry({ label, hue, onChange }: Props) {
         label={label}
         placeholder={hue ? 'between names' : 'none, it warms or cools'}
         clearable={hue !== undefined}
+        error={error}
         comboboxProps={{ withinPortal: false }}
         data={NAMES}
         value={named ?? null}

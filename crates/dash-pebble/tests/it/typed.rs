@@ -84,6 +84,24 @@ async fn a_control_takes_what_is_typed_and_digits_never_change_the_view() {
     browser.keys(Key::Escape + "").await;
     browser.until("!document.querySelector('[data-typed]') && document.activeElement.id === 'strip-shutter'").await;
     browser.until(&stands("shutter", "1/60")).await;
+    // Spelled with the letter of their own key, and no letter of it turns anything else.
+    let distance = browser.run("return document.querySelector('#strip-flash_distance').ariaValueText", vec![]).await;
+    for (key, text, strip, label) in
+        [("n", "ND 0.9", "filter", "ND 0.9"), ("i", "ISO 400", "iso", "400"), ("n", "none", "filter", "none")]
+    {
+        browser.keys(key).await;
+        browser.until(&format!("document.activeElement.id === 'strip-{strip}'")).await;
+        browser.keys(text).await;
+        browser.keys(Key::Enter + "").await;
+        browser.until(&stands(strip, label)).await;
+    }
+    assert_eq!(
+        browser.run("return document.querySelector('#strip-flash_distance').ariaValueText", vec![]).await,
+        distance
+    );
+    browser.until("!document.querySelector('[data-lock][aria-pressed=true]')").await;
+    browser.keys("s").await;
+    browser.until("document.activeElement.id === 'strip-shutter'").await;
     browser.keys("1/200").await;
     browser.keys(Key::Enter + "").await;
     browser.until(&stands("shutter", "1/200")).await;
