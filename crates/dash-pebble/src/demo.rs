@@ -22,6 +22,17 @@ const BLANK: &str = include_str!("../../../docs/examples/card-on-a-wall.json");
 /// The demo kit.
 pub static KIT: LazyLock<Kit> = LazyLock::new(|| shipped(include_str!("../../../docs/examples/kit.json")));
 
+/// The set in which poses, places and things are shown to choose from: grey paper, a key, two rims and a fill.
+pub static SHOWROOM: LazyLock<Shot> = LazyLock::new(|| {
+    let mut shot: Shot = shipped(include_str!("../../../docs/examples/sabre-reach.json"));
+    shot.parts.clear();
+    shot.wish = None;
+    shot.lights.iter_mut().for_each(|light| light.misses.clear());
+    (shot.subject.distance_m, shot.camera.focal_mm) = (4.0, 42.0);
+    (shot.background.behind_m, shot.background.reflectance, shot.background.spill_stops) = (1.6, 0.2, -1.0);
+    shot
+});
+
 /// What a new shot starts from.
 pub fn blank() -> Shot {
     Shot { title: "New shot".to_owned(), usage: Usage::Print, ..shipped(BLANK) }

@@ -24,12 +24,13 @@ pub mod outlook;
 pub mod physics;
 pub mod plan;
 pub mod quantity;
+pub mod stage;
 mod wire;
 
 // What most callers need stands at the door.
 pub use answers::{
     balance, cautions, compare, conditions, daylight, drag, findings, fit, forecast, groups, guides, hold, matching,
-    metering, meters, sheet, strips, trace, typed,
+    metering, meters, sheet, staging, strips, trace, typed,
 };
 pub use file::{gear, preferences, shot};
 pub use physics::{depth, exposure, ghost, motion, output, power, pulse, shutter};

@@ -10,14 +10,21 @@
 //! * levels are those of the forecast where a body faces the light; shading only takes away.
 
 mod backdrop;
-mod body;
+mod cast;
 mod compose;
 mod exposure;
-mod scenes;
+mod light;
+mod mesh;
+mod photo;
+mod places;
+mod raster;
+mod shadow;
 mod smear;
+mod space;
 mod tone;
 
 pub use compose::{render, render_while};
+pub use photo::{NotAPicture, Photo, reduced};
 
 /// Which light to show.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Default)]

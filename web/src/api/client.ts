@@ -68,6 +68,16 @@ export type JobAnswer = Schemas['JobAnswer']
 export type JobEvent = Schemas['JobEvent']
 export type Copy = Schemas['Copy']
 export type Inside = Schemas['Inside']
+export type StageAnswer = Schemas['StageAnswer']
+export type Composition = Schemas['Composition']
+export type Person = Schemas['Person']
+export type OwnPictureOf = Schemas['OwnPicture']
+export type Pose = Schemas['Pose']
+export type Place = Schemas['Place']
+export type Prop = Schemas['Prop']
+export type Outfit = Schemas['Outfit']
+export type Hair = Schemas['Hair']
+export type Build = Schemas['Build']
 
 /** A refusal of the program, in its own sentence. */
 export class Refusal extends Error {
@@ -126,6 +136,16 @@ export async function picture(
   })
   const pixels = new Uint8ClampedArray(await response.arrayBuffer())
   return new ImageData(pixels, Number(response.headers.get('picture-width')))
+}
+
+/** Keeps a picture of a place, and says under which name. */
+export async function bringPicture(file: File): Promise<{ id: string }> {
+  const response = await asked('/api/stage/pictures', {
+    method: 'POST',
+    headers: { 'content-type': 'application/octet-stream' },
+    body: file,
+  })
+  return (await response.json()) as { id: string }
 }
 
 /** Anything with a body that is not JSON, asked as the rest is. */

@@ -998,6 +998,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stage": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What stands in the frame of a shot that need not be saved, and where. */
+        post: operations["stands"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stage/choice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A small picture of what could stand in the frame, to choose from. */
+        get: operations["choice"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stage/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keeps a picture of a place: JPEG or PNG, of at most 40 megapixels. */
+        post: operations["keep_picture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stand-ins/recording": {
         parameters: {
             query?: never;
@@ -1370,6 +1421,11 @@ export interface components {
              */
             tilt_deg: number;
         };
+        /**
+         * @description How a person is built.
+         * @enum {string}
+         */
+        Build: "usual" | "slim" | "broad" | "child";
         /** @description How long a burst holds. */
         Burst: {
             /**
@@ -1573,6 +1629,27 @@ export interface components {
             differences: components["schemas"]["Difference"][];
             /** @description The version. */
             shot: components["schemas"]["Shot"];
+        };
+        /** @description What stands in the frame. */
+        Composition: {
+            /**
+             * Format: double
+             * @description Height over the floor of what stands in the middle of the frame, at the subject.
+             */
+            aim_height_m: number;
+            /**
+             * Format: double
+             * @description Height of the lens over the floor.
+             */
+            camera_height_m: number;
+            /** @description The people, the subject first. */
+            people?: components["schemas"]["Person"][];
+            picture?: components["schemas"]["OwnPicture"] | null;
+            /** @description Where. */
+            place: components["schemas"]["Place"];
+            /** @description What stands, hangs, turns or flies there besides. */
+            things?: components["schemas"]["Thing"][];
+            upright?: components["schemas"]["Grip"] | null;
         };
         /** @description How a unit makes less light. */
         Control: {
@@ -1949,7 +2026,7 @@ export interface components {
          * @description The body of the scene that a part is drawn as.
          * @enum {string}
          */
-        DrawnAs: "face" | "body" | "feet" | "ropes" | "lantern" | "bicycle" | "blade" | "silks" | "medal" | "scarf" | "hand" | "card";
+        DrawnAs: "face" | "body" | "feet" | "ropes" | "lantern" | "bicycle" | "blade" | "silks" | "medal" | "scarf" | "hand" | "card" | "hair" | "cloth" | "ball" | "held" | "wheels" | "spray";
         /**
          * @description Which light makes the picture of a part, as far as its blur goes.
          * @enum {string}
@@ -2080,6 +2157,11 @@ export interface components {
             /** @description Why nothing is offered, where nothing is. */
             unanswered?: string | null;
         };
+        /**
+         * @description How cloth and skin shine.
+         * @enum {string}
+         */
+        Finish: "matt" | "satin" | "wet" | "sequins";
         /** @description When a flash fires. */
         Firing: {
             /**
@@ -2436,6 +2518,29 @@ export interface components {
             /** @description What all lights make of the subject. */
             subject: components["schemas"]["SubjectForecast"];
         };
+        /** @description A part of the frame, as shares from its top left corner. */
+        FrameBox: {
+            /**
+             * Format: double
+             * @description Bottom edge.
+             */
+            bottom: number;
+            /**
+             * Format: double
+             * @description Left edge.
+             */
+            left: number;
+            /**
+             * Format: double
+             * @description Right edge.
+             */
+            right: number;
+            /**
+             * Format: double
+             * @description Top edge.
+             */
+            top: number;
+        };
         /** @description Something that could not be held. */
         Gave: {
             /**
@@ -2465,6 +2570,11 @@ export interface components {
          * @enum {string}
          */
         Grid: "thirds" | "halves";
+        /**
+         * @description Which side the camera's grip is on when it is held upright.
+         * @enum {string}
+         */
+        Grip: "up" | "down";
         /** @description What a group takes. */
         GroupAnswer: {
             /** @description The widest aperture that holds all of them, as written; `null` when none on the lens does. */
@@ -2541,6 +2651,11 @@ export interface components {
              */
             time_s: number;
         };
+        /**
+         * @description Hair.
+         * @enum {string}
+         */
+        Hair: "short" | "tied" | "long" | "curls" | "bald" | "scarf";
         /** @description What a unit does about heat. */
         Heat: {
             /**
@@ -3484,6 +3599,11 @@ export interface components {
          * @enum {string}
          */
         Origin: "published" | "estimated" | "measured";
+        /**
+         * @description What a person wears.
+         * @enum {string}
+         */
+        Outfit: "sport" | "casual" | "leotard" | "track_suit" | "suit" | "dress" | "whites" | "fencing" | "swim" | "rider";
         /** @description A unit's output at full power. */
         Output: {
             /** @enum {string} */
@@ -3585,6 +3705,16 @@ export interface components {
              * @description Joules that usually give this much.
              */
             usual_joules: number;
+        };
+        /** @description A picture of the place. */
+        OwnPicture: {
+            /**
+             * Format: double
+             * @description Height of its horizon, as a share of its height from the top.
+             */
+            horizon_share: number;
+            /** @description Its identity: the SHA-256 of its bytes. */
+            id: string;
         };
         /** @description A line of the list. */
         Packed: {
@@ -3824,6 +3954,80 @@ export interface components {
             /** @description Its name. */
             name: string;
         };
+        /** @description A person. */
+        Person: {
+            /**
+             * Format: double
+             * @description Away from the camera, from the mark.
+             */
+            away_m?: number;
+            /** @description How it is built. */
+            build?: components["schemas"]["Build"];
+            /**
+             * Format: double
+             * @description Reflectance of the cloth.
+             */
+            cloth?: number;
+            /**
+             * Format: double
+             * @description Colour of the cloth, as an angle on the colour wheel; grey without.
+             */
+            cloth_hue_deg?: number | null;
+            /** @description How cloth and skin shine. */
+            finish?: components["schemas"]["Finish"];
+            /** @description Hair. */
+            hair?: components["schemas"]["Hair"];
+            /**
+             * Format: double
+             * @description Its reflectance.
+             */
+            hair_tone?: number;
+            /**
+             * Format: double
+             * @description Height of the person, standing.
+             */
+            height_m?: number;
+            /** @description Left for right. */
+            mirrored?: boolean;
+            /** @description What is worn. */
+            outfit?: components["schemas"]["Outfit"];
+            /** @description How the body is held. */
+            pose: components["schemas"]["Pose"];
+            /**
+             * Format: double
+             * @description To the right of the mark.
+             */
+            right_m?: number;
+            /**
+             * Format: double
+             * @description Reflectance of the skin.
+             */
+            skin?: number;
+            /** @description Stands by, and is none of the parts. */
+            stands_by?: boolean;
+            /**
+             * Format: double
+             * @description Turned against the way the pose stands by itself, to the camera's right.
+             */
+            turned_deg?: number;
+            /**
+             * Format: double
+             * @description Over where the pose stands by itself.
+             */
+            up_m?: number;
+            /** @description What is held, worn or ridden. */
+            with?: components["schemas"]["Prop"][];
+        };
+        /** @description Under which name a picture is kept. */
+        PictureKept: {
+            /** @description Its identity, for a composition. */
+            id: string;
+        };
+        /**
+         * @description Drawn places.
+         * @enum {string}
+         */
+        Place: "paper_light" | "paper_grey" | "paper_black" | "dim_hall" | "bright_hall" | "field_day" | "field_dusk" | "field_floodlit" | "street_night" | "pool_deck" | "tent" | "stage" | "dance_floor" | "track" | "beach" | "quay" | "printed_wall" | "even_wall";
         /** @description A light on a place. */
         PlacedLight: {
             /**
@@ -3842,6 +4046,11 @@ export interface components {
              */
             placement_stops?: number | null;
         };
+        /**
+         * @description How a body is held.
+         * @enum {string}
+         */
+        Pose: "stand" | "walk" | "run" | "sprint" | "sprint_start" | "leap" | "jump" | "rope_jump" | "tuck" | "kick" | "high_kick" | "punch" | "guard" | "throw" | "serve" | "swing" | "forehand" | "lift" | "pull" | "squat" | "plank" | "split" | "handstand" | "spin" | "arabesque" | "bend" | "fence" | "climb" | "dive" | "swim" | "row" | "ride" | "ride_standing" | "skate" | "board" | "roll" | "push_wheels" | "speak" | "dance_lead" | "dance_follow" | "sit" | "portrait" | "lie" | "hang" | "catch" | "head_toss" | "turn_rope";
         /** @description What is preferred. */
         Preferences: {
             dial?: components["schemas"]["DialStyle"] | null;
@@ -3892,6 +4101,11 @@ export interface components {
             /** @description The value given. */
             value?: string | null;
         };
+        /**
+         * @description What is held, worn, ridden, or stands about.
+         * @enum {string}
+         */
+        Prop: "ball" | "small_ball" | "racket" | "bat" | "blade" | "bar" | "rope" | "long_ropes" | "hoop" | "ribbon" | "board" | "inlines" | "rollers" | "bicycle" | "small_bicycle" | "wheelchair" | "lantern" | "umbrella" | "microphone" | "medal" | "scarf" | "silks" | "chair" | "oars" | "holds" | "gloves" | "water" | "drops" | "powder" | "confetti" | "net" | "lectern" | "card" | "sphere";
         /** @description The pulse at this power. */
         PulseForecast: {
             /** @description The power lies beyond the recordings of this unit, which were carried on. */
@@ -4378,11 +4592,12 @@ export interface components {
             parts: components["schemas"]["Part"][];
             /** @description Where. */
             place: string;
-            /** @description The drawn scene that stands in for the real one. */
+            /** @description The drawn scene that stands in for the real one, where no stage is said. */
             scene: components["schemas"]["Scene"];
             /** @description Which duration counts as freezing time. */
             school: components["schemas"]["School"];
             sky?: components["schemas"]["Sky"] | null;
+            stage?: components["schemas"]["Composition"] | null;
             /** @description The subject as a whole. */
             subject: components["schemas"]["Subject"];
             /** @description Where things shall fall. */
@@ -4573,6 +4788,46 @@ export interface components {
             origin: components["schemas"]["Origin"];
             /** @description With what. */
             with?: string | null;
+        };
+        /** @description What stands in the frame. */
+        StageAnswer: {
+            /** @description The composition: the shot's own, or the one that stands for its scene. */
+            composition: components["schemas"]["Composition"];
+            /**
+             * Format: double
+             * @description Behind it.
+             */
+            farthest_m: number;
+            /**
+             * Format: double
+             * @description How far somebody may stand in front of the mark, and behind it.
+             */
+            nearest_m: number;
+            /** @description Somebody as they are before anything is said of them. */
+            newcomer: components["schemas"]["Person"];
+            /** @description Whether it is the shot's own. */
+            own: boolean;
+            /** @description The parts. */
+            parts: components["schemas"]["StagedPart"][];
+            /** @description The people, in the composition's order; nothing for who is behind the lens. */
+            people: (components["schemas"]["StagedPerson"] | null)[];
+        };
+        /** @description A part of the subject in the frame. */
+        StagedPart: {
+            /** @description Where it stands; as often as there are people. */
+            at: components["schemas"]["FrameBox"];
+            /** @description Its place in the shot's list. */
+            part: number;
+        };
+        /** @description A person in the frame. */
+        StagedPerson: {
+            /** @description Where the body stands. */
+            at: components["schemas"]["FrameBox"];
+            /**
+             * Format: double
+             * @description How many metres the frame's width is there.
+             */
+            frame_width_m: number;
         };
         /**
          * @description How a shot of a copy stands against the one in the data file now.
@@ -4810,6 +5065,36 @@ export interface components {
              * @description Exposure of the subject: of all light together where flash leads, of the steady light where daylight does.
              */
             subject_stops: number;
+        };
+        /** @description A thing that nobody holds. */
+        Thing: {
+            /**
+             * Format: double
+             * @description Away from the camera, from the mark.
+             */
+            away_m: number;
+            /**
+             * Format: double
+             * @description To the right of the mark.
+             */
+            right_m: number;
+            /**
+             * Format: double
+             * @description Size against its usual one.
+             */
+            size?: number;
+            /**
+             * Format: double
+             * @description Turned, as seen from above.
+             */
+            turned_deg?: number;
+            /**
+             * Format: double
+             * @description Over the floor.
+             */
+            up_m: number;
+            /** @description What. */
+            what: components["schemas"]["Prop"];
         };
         /** @description A tone of the scene. */
         Tone: {
@@ -10478,6 +10763,227 @@ export interface operations {
                 };
             };
             /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stands: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Shot"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StageAnswer"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    choice: {
+        parameters: {
+            query?: {
+                /** @description A pose. */
+                pose?: "stand" | "walk" | "run" | "sprint" | "sprint_start" | "leap" | "jump" | "rope_jump" | "tuck" | "kick" | "high_kick" | "punch" | "guard" | "throw" | "serve" | "swing" | "forehand" | "lift" | "pull" | "squat" | "plank" | "split" | "handstand" | "spin" | "arabesque" | "bend" | "fence" | "climb" | "dive" | "swim" | "row" | "ride" | "ride_standing" | "skate" | "board" | "roll" | "push_wheels" | "speak" | "dance_lead" | "dance_follow" | "sit" | "portrait" | "lie" | "hang" | "catch" | "head_toss" | "turn_rope";
+                /** @description A place. */
+                place?: "paper_light" | "paper_grey" | "paper_black" | "dim_hall" | "bright_hall" | "field_day" | "field_dusk" | "field_floodlit" | "street_night" | "pool_deck" | "tent" | "stage" | "dance_floor" | "track" | "beach" | "quay" | "printed_wall" | "even_wall";
+                /** @description Something held, worn, ridden, or that stands about. */
+                prop?: "ball" | "small_ball" | "racket" | "bat" | "blade" | "bar" | "rope" | "long_ropes" | "hoop" | "ribbon" | "board" | "inlines" | "rollers" | "bicycle" | "small_bicycle" | "wheelchair" | "lantern" | "umbrella" | "microphone" | "medal" | "scarf" | "silks" | "chair" | "oars" | "holds" | "gloves" | "water" | "drops" | "powder" | "confetti" | "net" | "lectern" | "card" | "sphere";
+                /** @description What is worn. */
+                outfit?: "sport" | "casual" | "leotard" | "track_suit" | "suit" | "dress" | "whites" | "fencing" | "swim" | "rider";
+                /** @description Hair. */
+                hair?: "short" | "tied" | "long" | "curls" | "bald" | "scarf";
+                /** @description How a person is built. */
+                build?: "usual" | "slim" | "broad" | "child";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "*/*"?: never;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": unknown;
+                };
+            };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": number[];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PictureKept"];
+                };
+            };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             413: {
                 headers: {
                     [name: string]: unknown;

@@ -21,11 +21,15 @@ import { useGoes } from '../shell/useGoes'
 import { useBench } from './useBench'
 import { Bay } from './Bay'
 import { Cautions } from './Cautions'
+import { frameShape, useStaged, withPersonAt } from './stage/staged'
 import classes from './Bench.module.css'
 
 // Fetched when they are first opened.
 const Drag = lazy(() => import('./Drag').then(({ Drag }) => ({ default: Drag })))
 const Groups = lazy(() => import('./Groups').then(({ Groups }) => ({ default: Groups })))
+const StageSheet = lazy(() =>
+  import('./stage/StageSheet').then(({ StageSheet }) => ({ default: StageSheet })),
+)
 const Versions = lazy(() => import('./Versions').then(({ Versions }) => ({ default: Versions })))
 
 /** What a screen that takes the place of the Bench is given of it. */
@@ -39,7 +43,7 @@ export type InPlaceOfTheBench = {
 type Props = { match: ComponentType<InPlaceOfTheBench> }
 
 /** What stands over the Bench. */
-type Over = 'versions' | 'drag' | 'groups'
+type Over = 'versions' | 'drag' | 'groups' | 'stage'
 
 const SAVING_WORDS: Record<Saving, string> = {
   saved: 'Saved',
@@ -71,6 +75,8 @@ function Bench({ initial, match: Match }: Props & { initial: ShotAnswer }) {
   useGoes(moved.length > 0 && moved, () => setMoved([]))
   const [over, setOver] = useState<Over>()
   const [chosen, setChosen] = useState(0)
+  const [who, setWho] = useState(0)
+  const staged = useStaged(shot, over === 'stage')
   // A light may go by undo while it is in hand.
   const light = Math.min(chosen, shot.lights.length - 1)
   const solo = view.solo !== undefined && view.solo < shot.lights.length ? view.solo : undefined
@@ -101,6 +107,7 @@ function Bench({ initial, match: Match }: Props & { initial: ShotAnswer }) {
     match: () => setPlace({ match: '' }),
     drag: () => setOver('drag'),
     groups: () => setOver('groups'),
+    stage: () => setOver('stage'),
     ...Object.fromEntries(STRIPS.filter((id) => id in COMMANDS).map((id) => [id, focus(`strip-${id}`)])),
     moment: focus('moment'),
     before: () => setComparing((now) => !now),
@@ -229,6 +236,13 @@ function Bench({ initial, match: Match }: Props & { initial: ShotAnswer }) {
           alone={solo === undefined ? undefined : answer?.forecast.lights[solo]?.label}
           comparing={comparing}
           pixelsWide={shot.camera.body.pixels_wide}
+          shape={frameShape(shot, staged)}
+          staging={
+            over === 'stage' && staged
+              ? { staged, who, onWho: setWho, onMove: (to) => change(withPersonAt(shot, staged, who, to)) }
+              : undefined
+          }
+          onStage={() => setOver('stage')}
         />
         <Ladder ladder={answer?.forecast.ladder} subject={answer?.forecast.subject} onTarget={aim} />
         <Findings findings={answer?.findings} onApply={apply}>
@@ -254,6 +268,17 @@ function Bench({ initial, match: Match }: Props & { initial: ShotAnswer }) {
       <Suspense fallback={null}>
         {over === 'versions' && (
           <Versions now={shot} kept={kept} onBack={bench.adopt} onClose={() => setOver(undefined)} />
+        )}
+        {over === 'stage' && staged && (
+          <StageSheet
+            shot={shot}
+            staged={staged}
+            who={who}
+            onWho={setWho}
+            refused={(field) => (refusal?.field === field ? refusal.detail : undefined)}
+            onChange={change}
+            onClose={() => setOver(undefined)}
+          />
         )}
         {over === 'drag' && (
           <Drag

@@ -4,7 +4,8 @@ import { keyOf } from '../commands/list'
 import { useCommands } from '../commands/useCommands'
 import { useElementSize } from '@mantine/hooks'
 import { memo, useEffect, useRef, useState, type PointerEvent } from 'react'
-import { WHOLE, type Crop, type Forecast, type Layers } from '../api/client'
+import { WHOLE, type Crop, type Forecast, type Layers, type StageAnswer } from '../api/client'
+import { StageMarks } from './stage/StageMarks'
 import type { BenchState } from './useBench'
 import { length } from '../words/figures'
 import { isImperial } from '../words/preferred'
@@ -14,6 +15,18 @@ type Props = Pick<BenchState, 'frames' | 'view' | 'look'> & {
   exposure: Forecast['exposure'] | undefined
   depth: Forecast['depth'] | undefined
   pixelsWide: number
+  /** Height against width. */
+  shape: number
+  /** While people are set up: who is in hand, and how they are moved. */
+  staging:
+    | {
+        staged: StageAnswer
+        who: number
+        onWho: (who: number) => void
+        onMove: (to: { right_m: number; away_m: number }) => void
+      }
+    | undefined
+  onStage: () => void
   /** The light that is alone in the picture, by its label. */
   alone: string | undefined
   comparing: boolean
@@ -41,6 +54,9 @@ export const Frame = memo(function Frame({
   depth,
   alone,
   pixelsWide,
+  shape,
+  staging,
+  onStage,
   comparing,
 }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null)
@@ -49,8 +65,9 @@ export const Frame = memo(function Frame({
   const loupe = view.crop.size < 1
 
   // Drawn at the size it is shown: more pixels would only take longer, fewer would be soft.
-  const { ref: box, width } = useElementSize()
-  const wanted = Math.min(1920, Math.round(width * window.devicePixelRatio))
+  const { ref: box, width, height } = useElementSize()
+  const shown = Math.min(width, height / shape)
+  const wanted = Math.min(1920, Math.round(shown * window.devicePixelRatio))
   useEffect(() => {
     if (wanted > 0 && wanted !== view.width) look({ width: wanted })
   }, [wanted, view.width, look])
@@ -89,45 +106,82 @@ export const Frame = memo(function Frame({
     return { x: (event.clientX - box.left) / box.width, y: (event.clientY - box.top) / box.height }
   }
 
+  // Who is pressed on is in hand: of several, the one that takes least of the frame.
+  const inHand = useRef<{ right_m: number; away_m: number; frame_width_m: number } | undefined>(undefined)
+  const takeInHand = (at: { x: number; y: number }) => {
+    const { staged, onWho } = staging!
+    const around = staged.people.flatMap((person, index) => {
+      if (!person) return []
+      const { left, top, right, bottom } = person.at
+      const hit = at.x >= left && at.x <= right && at.y >= top && at.y <= bottom
+      return hit
+        ? [{ index, size: (right - left) * (bottom - top), frame_width_m: person.frame_width_m }]
+        : []
+    })
+    const pressed = around.sort((a, b) => a.size - b.size)[0]
+    const person = pressed && staged.composition.people?.[pressed.index]
+    if (!pressed || !person) return
+    onWho(pressed.index)
+    inHand.current = {
+      right_m: person.right_m ?? 0,
+      away_m: person.away_m ?? 0,
+      frame_width_m: pressed.frame_width_m,
+    }
+  }
+
   return (
     <section ref={box} className={classes.frame} aria-label="Frame">
-      <canvas
-        ref={canvas}
-        className={classes.canvas}
-        id="frame"
-        role="img"
-        aria-label={
-          exposure
-            ? `Simulated frame at ${exposure.shutter_label}, f/${exposure.aperture_label}, ISO ${exposure.iso_label}`
-            : 'Simulated frame, being drawn'
-        }
-        data-loupe={loupe || undefined}
-        onPointerDown={(event) => {
-          event.currentTarget.setPointerCapture(event.pointerId)
-          drag.current = { ...place(event), crop: view.crop }
-        }}
-        onPointerMove={(event) => {
-          const start = drag.current
-          if (!start || !loupe) return
-          const at = place(event)
-          const keep = (value: number) => Math.max(0, Math.min(1 - size, value))
-          look({
-            crop: {
-              left: keep(start.crop.left - (at.x - start.x) * size),
-              top: keep(start.crop.top - (at.y - start.y) * size),
-              size,
-            },
-          })
-        }}
-        onPointerUp={(event) => {
-          const start = drag.current
-          drag.current = undefined
-          const at = place(event)
-          if (!start || Math.hypot(at.x - start.x, at.y - start.y) > 0.01 || loupe) return
-          setCentre(at)
-          look({ crop: around(at.x, at.y) })
-        }}
-      />
+      <div className={classes.picture} style={{ width: shown, height: shown * shape }}>
+        <canvas
+          ref={canvas}
+          className={classes.canvas}
+          id="frame"
+          role="img"
+          aria-label={
+            exposure
+              ? `Simulated frame at ${exposure.shutter_label}, f/${exposure.aperture_label}, ISO ${exposure.iso_label}`
+              : 'Simulated frame, being drawn'
+          }
+          data-loupe={loupe || undefined}
+          onPointerDown={(event) => {
+            event.currentTarget.setPointerCapture(event.pointerId)
+            drag.current = { ...place(event), crop: view.crop }
+            if (staging) takeInHand(place(event))
+          }}
+          onPointerMove={(event) => {
+            const start = drag.current
+            if (start && staging && inHand.current) {
+              const { right_m, away_m, frame_width_m } = inHand.current
+              const at = place(event)
+              // To the nearest five centimetres.
+              const right = Math.round((right_m + (at.x - start.x) * frame_width_m) * 20) / 20
+              staging.onMove({ right_m: right, away_m })
+              return
+            }
+            if (!start || !loupe) return
+            const at = place(event)
+            const keep = (value: number) => Math.max(0, Math.min(1 - size, value))
+            look({
+              crop: {
+                left: keep(start.crop.left - (at.x - start.x) * size),
+                top: keep(start.crop.top - (at.y - start.y) * size),
+                size,
+              },
+            })
+          }}
+          onPointerUp={(event) => {
+            const start = drag.current
+            drag.current = undefined
+            const at = place(event)
+            inHand.current = undefined
+            if (staging) return
+            if (!start || Math.hypot(at.x - start.x, at.y - start.y) > 0.01 || loupe) return
+            setCentre(at)
+            look({ crop: around(at.x, at.y) })
+          }}
+        />
+        {staging && <StageMarks staged={staging.staged} who={staging.who} />}
+      </div>
       {!exposure && <p className={classes.waiting}>Drawing the frame…</p>}
       <div className={classes.tools}>
         <SegmentedControl
@@ -144,6 +198,9 @@ export const Frame = memo(function Frame({
         />
         <button type="button" className={classes.tool} aria-pressed={loupe} onClick={toggle}>
           Loupe <Key of="loupe" />
+        </button>
+        <button type="button" className={classes.tool} aria-pressed={staging !== undefined} onClick={onStage}>
+          Who and where <Key of="stage" />
         </button>
         {alone && (
           <span className={classes.alone} data-testid="alone">

@@ -29,6 +29,12 @@ const DRAWN = choices<Part['drawn_as']>({
   scarf: 'flying scarf',
   hand: 'hand and arm',
   card: 'a card of its size',
+  hair: 'hair',
+  cloth: 'cloth that hangs or flies',
+  ball: 'ball',
+  held: 'what is held',
+  wheels: 'wheels, board or skates',
+  spray: 'water, drops or powder',
 })
 const INTENTS = choices<Intent>({
   pebble: 'Pebble',

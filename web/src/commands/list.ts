@@ -44,6 +44,7 @@ export const COMMANDS = {
   whole: looking('0', 'The whole frame'),
   before: looking('b', 'Before the last change'),
   versions: looking('v', 'Versions, side by side'),
+  stage: looking('e', 'Who and what stands in the frame'),
   moment: looking('m', 'Moment'),
 
   match_key: match('1', 'For the key'),

@@ -10,12 +10,15 @@ pub mod kept;
 mod kit;
 pub mod matching;
 mod meters;
+mod photos;
 pub mod picture;
+mod pictures;
 mod preferences;
 pub mod problem;
 mod pulses;
 mod ranges;
 pub mod shots;
+mod stage;
 mod studio;
 pub mod traces;
 mod typed;
@@ -27,6 +30,7 @@ use crate::store::Store;
 use axum::Router;
 use axum::extract::DefaultBodyLimit;
 use axum::http::{HeaderName, HeaderValue, header};
+use photos::Photos;
 use pulses::PulseShelf;
 use std::time::Duration;
 use studio::Studio;
@@ -55,6 +59,8 @@ pub struct App {
     pub store: Store,
     /// Where pictures are drawn.
     studio: Studio,
+    /// Pictures of places that were read lately.
+    photos: Photos,
     /// Of the shots at hand.
     pulses: PulseShelf,
 }
@@ -62,7 +68,7 @@ pub struct App {
 impl App {
     /// On a data file.
     pub fn new(store: Store) -> Self {
-        Self { store, studio: Studio::default(), pulses: PulseShelf::default() }
+        Self { store, studio: Studio::default(), photos: Photos::default(), pulses: PulseShelf::default() }
     }
 }
 
@@ -89,6 +95,8 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(preferences::read, preferences::keep))
         .routes(routes!(picture::of_shot))
         .routes(routes!(picture::draw))
+        .routes(routes!(stage::stands))
+        .routes(routes!(stage::choice))
         .routes(routes!(forecast::compute))
         .routes(routes!(forecast::bench))
         .routes(routes!(forecast::held))
@@ -140,6 +148,11 @@ fn api() -> OpenApiRouter<App> {
                 .routes(routes!(files::take_in))
                 .routes(routes!(kit::import_units))
                 .layer(DefaultBodyLimit::max(LARGEST_KIT)),
+        )
+        .merge(
+            OpenApiRouter::new()
+                .routes(routes!(pictures::keep))
+                .layer(DefaultBodyLimit::max(pictures::LARGEST_PICTURE)),
         )
         // Read piece by piece under a limit of its own.
         .merge(

@@ -2,6 +2,7 @@
 
 use super::App;
 use super::body::{Asked, Checked, Id};
+use super::photos::behind;
 use super::problem::{ApiError, Problem};
 use crate::store::shots;
 use axum::extract::State;
@@ -94,7 +95,8 @@ pub async fn draw(
     if wants_png {
         png(&app, body.plan, request).await
     } else {
-        Ok(raw(app.studio.draw(body.plan, request, Ok).await?))
+        let photo = behind(&app, &body.plan).await?;
+        Ok(raw(app.studio.draw((body.plan, photo), request, Ok).await?))
     }
 }
 
@@ -123,7 +125,8 @@ async fn png(app: &App, plan: Plan, request: Request) -> Result<Response, ApiErr
     let written = |picture: Picture| {
         picture.to_png().map_err(|error| ApiError::Internal(format!("the picture was not written: {error}")))
     };
-    let bytes = app.studio.draw(plan, request, written).await?;
+    let photo = behind(app, &plan).await?;
+    let bytes = app.studio.draw((plan, photo), request, written).await?;
     Ok(([(header::CONTENT_TYPE, "image/png")], bytes).into_response())
 }
 

@@ -158,6 +158,8 @@ pub enum ApiError {
     WrongRows(Vec<WrongRow>),
     /// Not a recording.
     Trace(TraceError),
+    /// Not a picture, in its own sentence.
+    NotAPicture(String),
     /// A picture could not be encoded or a task died.
     Internal(String),
     /// No such address.
@@ -372,6 +374,9 @@ impl ApiError {
                 &format!("The {what} did not arrive"),
                 format!("The {what} stopped arriving half way. Nothing was changed; send it again."),
             ),
+            Self::NotAPicture(why) => {
+                plain(StatusCode::UNPROCESSABLE_ENTITY, "not-a-picture", "Not a picture", why.clone())
+            }
             Self::BrokenBody { what } => plain(
                 StatusCode::BAD_REQUEST,
                 "broken-body",

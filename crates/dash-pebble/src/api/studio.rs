@@ -3,7 +3,7 @@
 
 use super::problem::ApiError;
 use pebble_core::{Plan, outlook};
-use pebble_picture::{Picture, Request, render_while};
+use pebble_picture::{Photo, Picture, Request, render_while};
 use std::sync::Arc;
 use std::sync::atomic::{AtomicBool, Ordering};
 use tokio::sync::{Semaphore, TryAcquireError};
@@ -41,7 +41,7 @@ impl Studio {
     /// [`ApiError::TooMany`] when too many are waiting, and what `then` says.
     pub async fn draw<T: Send + 'static>(
         &self,
-        plan: Plan,
+        (plan, photo): (Plan, Option<Arc<Photo>>),
         request: Request,
         then: impl FnOnce(Picture) -> Result<T, ApiError> + Send + 'static,
     ) -> Result<T, ApiError> {
@@ -56,7 +56,7 @@ impl Studio {
         let drawn = tokio::task::spawn_blocking(move || {
             // The table is free when the drawing is done or put down, not when the one who asked goes away.
             let _table = table;
-            render_while(&plan, &outlook(&plan), &request, &seen).map(then)
+            render_while((&plan, &outlook(&plan)), &request, photo.as_deref(), &seen).map(then)
         });
         let drawn = drawn.await.map_err(|error| ApiError::Internal(format!("the picture was not drawn: {error}")))?;
         drawn.unwrap_or(Err(ApiError::TooMany))

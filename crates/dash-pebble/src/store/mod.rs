@@ -9,6 +9,7 @@ pub mod copies;
 pub mod documents;
 pub mod kit;
 mod opening;
+pub mod pictures;
 pub mod preferences;
 pub mod rescue;
 pub mod shelf;

@@ -108,12 +108,16 @@ pub async fn rescue(from: &Path, to: &Path) -> Result<Rescued, RescueError> {
     let versions = versions(&mut connection, &mut rescued).await.map_err(|error| hopeless(said_once(&error)))?;
     let listed = listed(&mut connection).await;
     let preferred = super::preferences::read(&mut connection).await.unwrap_or_default();
+    let pictures = super::pictures::all(&mut connection).await.unwrap_or_default();
     discard(connection).await;
 
     let store = open(to).await?;
     let mut change = store.change().await?;
     write(&mut change, versions, listed, &mut rescued).await?;
     super::preferences::write(&mut change, &preferred).await?;
+    for (id, bytes) in &pictures {
+        super::pictures::write(&mut change, id, bytes).await?;
+    }
     change.commit().await?;
     store.close().await;
     Ok(rescued)

@@ -220,6 +220,10 @@ async fn every_operation_answers_as_the_document_says() {
         let answer = if operation.path == "/api/copies/brought" {
             let copy = api.client.get(api.server.url("/api/copy")).send().await.unwrap().bytes().await.unwrap();
             api.client.post(api.server.url("/api/copies/brought")).body(copy).send().await.unwrap()
+        } else if operation.path == "/api/stage/pictures" {
+            let drawn = api.client.get(api.server.url("/api/shots/silks/picture?width=64")).send().await.unwrap();
+            let drawn = drawn.bytes().await.unwrap();
+            api.client.post(api.server.url("/api/stage/pictures")).body(drawn).send().await.unwrap()
         } else {
             ask(&api, &operation.method, &question).await
         };

@@ -17,6 +17,7 @@ pub mod matching;
 pub mod metering;
 pub mod meters;
 pub mod sheet;
+pub mod staging;
 pub mod strips;
 pub mod trace;
 pub mod typed;

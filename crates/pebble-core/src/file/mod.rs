@@ -9,4 +9,5 @@ pub mod look;
 pub mod preferences;
 pub mod shot;
 pub mod sky;
+pub mod stage;
 pub mod wish;

@@ -112,7 +112,7 @@ impl PartOutlook {
             sharpness: Sharpness::of(blur, seen.allowed),
             travel: motion.speed * time + motion.zoom,
             streak,
-            streak_share: streak / plan.body.sensor.width,
+            streak_share: streak / plan.frame().0,
             growth: growth(part.speed, part.out_of_plane, shutter.time(), plan.subject_distance),
             tones,
             edge: level(drawn.edge, part.flash_offset),
@@ -137,8 +137,7 @@ impl PartOutlook {
 pub(crate) fn motion(plan: &Plan, seen: &Outlook, part: &Part) -> ImageMotion {
     let own = image_speed(part.speed, part.out_of_plane, seen.magnification);
     // Who stands in the middle still grows to both sides.
-    let from_middle =
-        part.from_middle.map_or(part.size * (0.5 * seen.magnification), |share| plan.body.sensor.width * share);
+    let from_middle = part.from_middle.map_or(part.size * (0.5 * seen.magnification), |share| plan.frame().0 * share);
     ImageMotion {
         path: part.path.map(|path| path * seen.magnification),
         zoom: from_middle * plan.movement.zoom.abs(),

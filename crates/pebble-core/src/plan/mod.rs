@@ -13,6 +13,7 @@ mod meter;
 mod readiness;
 pub(crate) mod sky;
 mod source;
+mod stage;
 mod steady;
 mod supply;
 mod target;
@@ -49,6 +50,7 @@ use crate::plan::check::At;
 use crate::quantity::bounds::{self, Invalid, Limits};
 use crate::quantity::scale::{Aperture, Grid, Iso, ShutterTime};
 use crate::quantity::{Angle, Luminance, Lux, LuxSeconds, Metres, MetresPerSecond, Seconds, Stops};
+use crate::stage::Stage;
 use std::sync::Arc;
 
 /// More lamps than a set has.
@@ -156,8 +158,8 @@ pub struct Part {
 /// the unit, flash distance and face not all zero.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Plan {
-    /// The drawn scene.
-    pub scene: shot::Scene,
+    /// What stands in the frame.
+    pub stage: Arc<Stage>,
     /// What the picture is for.
     pub usage: Usage,
     /// Freezing time by.
@@ -238,6 +240,12 @@ impl Plan {
     /// Allowed blur on the sensor, also the circle of confusion.
     pub fn allowed_blur(&self) -> Metres {
         self.usage.allowed_blur(&self.body.sensor)
+    }
+
+    /// Width and height of the frame on the sensor, as the camera is held.
+    pub fn frame(&self) -> (Metres, Metres) {
+        let Sensor { width, height, .. } = self.body.sensor;
+        if self.stage.upright().is_some() { (height, width) } else { (width, height) }
     }
 
     /// A length on the sensor in pixels.
@@ -341,8 +349,11 @@ impl TryFrom<&Shot> for Plan {
         }
         let background = root.inside("background");
         let behind = background.metres("behind_m", shot.background.behind_m, &bounds::BEHIND)?;
+        let written = shot.stage.clone().unwrap_or_else(|| Stage::of_scene(shot.scene));
+        let stage = Arc::new(Stage::checked(&root.inside("stage"), &written, subject_distance, behind)?);
+        let outdoors = stage.is_outdoors();
         let plan = Self {
-            scene: shot.scene,
+            stage,
             usage: shot.usage,
             lengths: shot.lengths,
             meter,
@@ -366,7 +377,7 @@ impl TryFrom<&Shot> for Plan {
             white_balance: bounds::KELVIN.check("camera.white_balance_k", shot.camera.white_balance_k)?,
             before_lens: BeforeLens::of(&shot.camera, settings.filter)?,
             metered_bias: metered_bias(&shot.tones)?,
-            outdoors: shot.scene.is_outdoors() || shot.sky.is_some() || shot.around.contains(&Around::Outdoors),
+            outdoors: outdoors || shot.sky.is_some() || shot.around.contains(&Around::Outdoors),
             movement: movement(shot.camera.movement.as_ref())?,
             body,
             lights: lights.into(),

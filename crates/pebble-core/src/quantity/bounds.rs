@@ -219,6 +219,22 @@ limits! {
     METER_C = "constant of the meter", "", 200.0, 600.0;
     /// Hue round the wheel.
     HUE = "hue", "°", 0.0, 360.0;
+    /// Height of the lens over the floor.
+    LENS_HEIGHT = "height of the lens", "m", 0.02, 30.0;
+    /// Height over the floor of what stands in the middle of the frame.
+    AIM_HEIGHT = "height of the middle of the frame", "m", 0.0, 20.0;
+    /// Where somebody or something stands from the mark.
+    STANDS = "place from the mark", "m", -60.0, 60.0;
+    /// How high something is put.
+    LIFTED = "height over the floor", "m", -1.0, 20.0;
+    /// How far somebody is turned.
+    TURNED = "turn", "°", -360.0, 360.0;
+    /// Height of a person.
+    PERSON_HEIGHT = "height of a person", "m", 0.5, 2.4;
+    /// Size of a thing against its usual one.
+    THING_SIZE = "size", "times the usual", 0.2, 5.0;
+    /// Where a picture's horizon lies, from its top.
+    HORIZON = "horizon", "of the picture's height", 0.0, 1.0;
     /// How pure a hue is.
     SATURATION = "saturation", "", 0.0, 1.0;
     /// Colour temperature.

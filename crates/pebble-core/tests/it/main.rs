@@ -31,4 +31,5 @@ mod rooms;
 mod said;
 mod second_route;
 mod sky;
+mod stage;
 mod worked_cases;

@@ -3,22 +3,20 @@
 use super::layers::{Layer, LightRow, Places};
 use super::movement::Motion;
 use super::slices::Drawing;
-use super::stage::{Group, Stage};
+use super::stage::{Group, Set, Stage};
 use super::window::Window;
 use crate::exposure::RowExposure;
-use crate::scenes::Figure;
 use crate::smear::{Pixel, Sprite, Sprites};
 use std::sync::atomic::Ordering;
 
 /// A row with more of its flash than this is drawn as finely as a whole one.
 const HARDLY_CUT: f32 = 0.8;
 
-/// A figure on the stage, rastered and smeared, with all that a row needs.
+/// A set on the stage, rastered and smeared, with all that a row needs.
 pub(super) struct Actor {
     pub(super) motion: Motion,
     /// In steady light.
-    pub(super) sprite: Sprite,
-    pub(super) ambient: Layer,
+    pub(super) steady: Option<(Sprite, Layer)>,
     /// By each group of flashes.
     pub(super) flashes: Vec<Flashed>,
 }
@@ -63,15 +61,14 @@ impl Flashed {
 }
 
 impl Actor {
-    /// Sets a figure up; nothing when none of it shows.
-    pub(super) fn of(stage: &Stage, index: usize, figure: &Figure, part: Option<usize>) -> Option<Self> {
-        let motion = stage.motion(figure, part);
-        let flashes = stage.flashes(figure, part);
-        let sprites = stage.rastered(figure, part, &motion, (&flashes, stage.groups.len()))?;
-        let peak = match (motion.dwell, stage.peaks) {
-            (None, _) => None,
-            (Some(_), Some(peaks)) => peaks.get(index).copied().flatten(),
-            (Some(_), None) => Some(sprites.ambient.peak_dwell(motion.steady(stage.rows).abs())),
+    /// Sets some figures up; nothing when none of them shows.
+    pub(super) fn of(stage: &Stage, index: usize, set: &Set) -> Option<Self> {
+        let motion = set.motion.clone();
+        let sprites = stage.rastered(set, set.steady, set.flashed)?;
+        let peak = match (motion.dwell, stage.peaks, &sprites.ambient) {
+            (None, ..) | (Some(_), None, None) => None,
+            (Some(_), Some(peaks), _) => peaks.get(index).copied().flatten(),
+            (Some(_), None, Some(ambient)) => Some(ambient.peak_dwell(motion.steady(stage.rows).abs())),
         };
         stage.rastered.fetch_add(sprites.samples(), Ordering::Relaxed);
         let actor = Self::new(stage, motion, sprites, peak);
@@ -97,26 +94,30 @@ impl Actor {
         let starts = stage.rows.iter().map(|row| motion.path(row).0);
         let shifts = starts.fold((f32::INFINITY, f32::NEG_INFINITY), |(low, high), at| (low.min(at), high.max(at)));
         let steady = [0.0, length];
-        let Sprites { flash, ambient: mut sprite } = sprites;
+        let Sprites { flash, ambient } = sprites;
         let flashed = stage.groups.iter().zip(flash);
         let flashes =
             flashed.map(|(group, sprite)| Flashed::of(stage, group, &motion, sprite, (&steady, shifts))).collect();
-        let ambient = Layer::of(window, &sprite, (&steady, &[1.0]), shifts, Some(held));
-        sprite.forget();
-        Self { flashes, ambient, motion, sprite }
+        let steady = ambient.map(|mut sprite| {
+            let layer = Layer::of(window, &sprite, (&steady, &[1.0]), shifts, Some(held));
+            sprite.forget();
+            (sprite, layer)
+        });
+        Self { flashes, steady, motion }
     }
 
     pub(super) fn smeared_samples(&self) -> usize {
-        self.ambient.smeared.count() + self.flashes.iter().map(|flashed| flashed.layer.smeared.count()).sum::<usize>()
+        self.steady.iter().map(|(_, layer)| layer.smeared.count()).sum::<usize>()
+            + self.flashes.iter().map(|flashed| flashed.layer.smeared.count()).sum::<usize>()
     }
 
     pub(super) fn expose_ambient(&self, window: &Window, row: usize, record: &RowExposure, light: &mut LightRow) {
-        let layer = &self.ambient;
+        let Some((sprite, layer)) = &self.steady else { return };
         if !layer.rows.contains(&row) {
             return;
         }
         let shift = self.motion.path(record).0;
-        let places = Places::along(window, row, &self.sprite);
+        let places = Places::along(window, row, sprite);
         layer.visit(&places, shift, |column, seen| {
             let (pixel, keep) = (&mut light.ambient[column], 1.0 - seen[0]);
             *pixel = std::array::from_fn(|lane| pixel[lane] * keep + seen[lane]);
@@ -131,7 +132,7 @@ impl Actor {
         record: &RowExposure,
         light: &mut [Pixel],
     ) {
-        let flashed = &self.flashes[group];
+        let Some(flashed) = self.flashes.get(group) else { return };
         let (layer, pulse) = (&flashed.layer, &flashed.pulse);
         if !layer.rows.contains(&row) || record.flash <= 0.0 {
             return;

@@ -3,27 +3,29 @@
 mod actor;
 mod layers;
 mod movement;
+pub(crate) mod scene;
 mod slices;
 mod stage;
 pub(crate) mod window;
 
 use crate::backdrop::Backdrop;
 use crate::exposure::{Exposure, RowExposure, instant};
-use crate::scenes::{self, Scene};
 use crate::smear::Pixel;
 use crate::tone::{Curve, curve, encoded};
-use crate::{Layers, Picture, Request};
+use crate::{Crop, Layers, Photo, Picture, Request};
 use actor::Actor;
 use layers::LightRow;
+use pebble_core::file::stage::Grip;
 use pebble_core::{Outlook, Plan};
-use stage::{Group, Stage, hands};
+use scene::Scene;
+use stage::{Group, Set, Stage, hands};
 use std::sync::atomic::{AtomicBool, AtomicUsize, Ordering};
 use window::Window;
 
 /// Pixels of the largest picture that is drawn in one piece.
 const LARGEST_WHOLE: usize = 620_000;
 /// Pixels of a strip, to begin with.
-const STRIP: usize = 300_000;
+const STRIP: usize = 200_000;
 /// Samples of all figures of one strip, of 16 bytes each, sums and smears together.
 const MOST_AT_ONCE: usize = 1_000_000;
 /// A strip is not cut finer than this.
@@ -32,20 +34,29 @@ const LEAST_ROWS: usize = 32;
 /// Draws one frame, row by row: every figure is rastered once, then each row is painted, exposed and developed while it
 /// is in the cache.
 pub fn render(plan: &Plan, outlook: &Outlook, request: &Request) -> Picture {
-    let picture = render_while(plan, outlook, request, &AtomicBool::new(true));
+    let picture = render_while((plan, outlook), request, None, &AtomicBool::new(true));
     picture.expect("a drawing that nobody puts down is finished")
 }
 
 /// The same, as long as it is wanted; `None` when it was put down.
 ///
 /// A large picture is drawn in strips, so that what is rastered for it fits into [`MOST_AT_ONCE`].
-pub fn render_while(plan: &Plan, outlook: &Outlook, request: &Request, wanted: &AtomicBool) -> Option<Picture> {
-    let scene = scenes::of(plan.scene);
+pub fn render_while(
+    (plan, outlook): (&Plan, &Outlook),
+    request: &Request,
+    photo: Option<&Photo>,
+    wanted: &AtomicBool,
+) -> Option<Picture> {
     let window = Window::of(plan, outlook, request);
+    let scene = Scene::of((plan, outlook), &window, photo);
+    let (groups, steady) = (Group::all(plan, outlook, &window), steady_rows(plan, outlook, &window));
+    let sets = Set::all(plan, outlook, &scene, (&window, &groups, &steady));
+    let strip_of = |window, peaks| Strip::of((plan, outlook), (&scene, &sets), window, peaks, wanted);
     let (mut rgba, row_bytes) = (vec![0; window.width * window.height * 4], window.width * 4);
     let whole = window.width * window.height <= LARGEST_WHOLE;
-    // A figure's dwell is a figure of all of it, which no strip sees.
-    let peaks = if whole { None } else { Some(Strip::of(plan, outlook, scene, window.coarse(), None, wanted).peaks()) };
+    // A figure's dwell is a figure of all of it, which neither a strip sees nor a loupe.
+    let everything = whole && request.crop == Crop::WHOLE;
+    let peaks = (!everything).then(|| strip_of(Window::coarse(plan, outlook), None).peaks());
     let mut done = 0;
     let mut height = if whole { window.height } else { (STRIP / window.width).max(LEAST_ROWS) };
     while done < window.height {
@@ -53,7 +64,7 @@ pub fn render_while(plan: &Plan, outlook: &Outlook, request: &Request, wanted: &
             return None;
         }
         let rows = done..(done + height).min(window.height);
-        let strip = Strip::of(plan, outlook, scene, window.strip(&rows), peaks.as_deref(), wanted);
+        let strip = strip_of(window.strip(&rows), peaks.as_deref());
         let most = if whole || rows.len() <= LEAST_ROWS { usize::MAX } else { MOST_AT_ONCE };
         if strip.expose(request.layers, most, &mut rgba[rows.start * row_bytes..rows.end * row_bytes]) {
             done = rows.end;
@@ -62,14 +73,39 @@ pub fn render_while(plan: &Plan, outlook: &Outlook, request: &Request, wanted: &
         }
     }
     let whole = wanted.load(Ordering::Relaxed);
-    whole.then_some(Picture { width: window.width as u32, height: window.height as u32, rgba })
+    let lying = Picture { width: window.width as u32, height: window.height as u32, rgba };
+    whole.then(|| held(lying, plan.stage.upright()))
+}
+
+fn steady_rows(plan: &Plan, outlook: &Outlook, window: &Window) -> Vec<RowExposure> {
+    window.rows(&Exposure::new(plan, outlook, None, instant(outlook)))
+}
+
+/// From the picture as the sensor lies to the picture as the photographer held the camera.
+fn held(lying: Picture, upright: Option<Grip>) -> Picture {
+    let Some(grip) = upright else { return lying };
+    let (wide, high) = (lying.width as usize, lying.height as usize);
+    let mut rgba = vec![0; lying.rgba.len()];
+    for row in 0..wide {
+        for column in 0..high {
+            // Row 0 of the curtains is the right edge with the grip up, the left with the grip down.
+            let (x, y) = match grip {
+                Grip::Up => (wide - 1 - row, column),
+                Grip::Down => (row, high - 1 - column),
+            };
+            let (from, to) = ((y * wide + x) * 4, (row * high + column) * 4);
+            rgba[to..to + 4].copy_from_slice(&lying.rgba[from..from + 4]);
+        }
+    }
+    Picture { width: lying.height, height: lying.width, rgba }
 }
 
 /// Some rows of a picture, drawn at once.
 struct Strip<'a> {
     plan: &'a Plan,
     outlook: &'a Outlook,
-    scene: &'a Scene,
+    scene: &'a Scene<'a>,
+    sets: &'a [Set],
     window: Window,
     groups: Vec<Group>,
     steady: Vec<RowExposure>,
@@ -80,16 +116,15 @@ struct Strip<'a> {
 
 impl<'a> Strip<'a> {
     fn of(
-        plan: &'a Plan,
-        outlook: &'a Outlook,
-        scene: &'a Scene,
+        (plan, outlook): (&'a Plan, &'a Outlook),
+        (scene, sets): (&'a Scene, &'a [Set]),
         window: Window,
         peaks: Option<&'a [Option<f32>]>,
         wanted: &'a AtomicBool,
     ) -> Self {
-        let groups = Group::all(plan, outlook, &window, scene);
-        let steady = window.rows(&Exposure::new(plan, outlook, None, instant(outlook)));
-        Self { plan, outlook, scene, window, groups, steady, peaks, wanted }
+        let groups = Group::all(plan, outlook, &window);
+        let steady = steady_rows(plan, outlook, &window);
+        Self { plan, outlook, scene, sets, window, groups, steady, peaks, wanted }
     }
 
     fn stage(&self, most: usize) -> Stage<'_> {
@@ -97,6 +132,7 @@ impl<'a> Strip<'a> {
             plan: self.plan,
             outlook: self.outlook,
             scene: self.scene,
+            sets: self.sets,
             window: &self.window,
             groups: &self.groups,
             rows: &self.steady,
@@ -120,7 +156,7 @@ impl<'a> Strip<'a> {
             return false;
         }
         let members: Vec<&[usize]> = self.groups.iter().map(|group| group.lights.as_slice()).collect();
-        let backdrop = Backdrop::of(self.plan, self.outlook, self.scene, &members);
+        let backdrop = Backdrop::of(self.plan, self.outlook, self.scene, &members, window);
         // Bands of rows are independent of each other; each hand takes one.
         let hands = hands();
         let band = window.height.div_ceil(hands);
@@ -142,7 +178,6 @@ impl<'a> Strip<'a> {
 /// Paints, exposes and develops the rows of one band.
 fn expose_band(stage: &Stage, backdrop: &Backdrop, actors: &[Actor], first: usize, layers: Layers, out: &mut [u8]) {
     let (window, curve) = (stage.window, curve());
-    let mut painter = backdrop.painter(window);
     let blank = || vec![[0.0; 4]; window.width];
     let mut light = LightRow { ambient: blank(), flash: blank(), sum: blank() };
     for (row, out) in (first..).zip(out.chunks_exact_mut(window.width * 4)) {
@@ -150,14 +185,14 @@ fn expose_band(stage: &Stage, backdrop: &Backdrop, actors: &[Actor], first: usiz
             return;
         }
         let record = &stage.rows[row];
-        painter.paint(row, &mut light.ambient);
+        light.ambient.copy_from_slice(backdrop.steady(row));
         for actor in actors {
             actor.expose_ambient(window, row, record, &mut light);
         }
         light.sum.fill([0.0; 4]);
         for (index, group) in stage.groups.iter().enumerate() {
             let record = &group.rows[row];
-            painter.light(index, record.flash, &mut light.flash);
+            backdrop.light(index, row, record.flash, &mut light.flash);
             for actor in actors {
                 actor.expose_flash(index, window, row, record, &mut light.flash);
             }

@@ -1,13 +1,16 @@
 //! How a figure moves across the scene while the shutter is open.
 
-use crate::body::Point;
+use crate::cast::Figure;
 use crate::exposure::{Exposure, RowExposure};
-use crate::scenes::Figure;
+use crate::smear::Point;
+use pebble_core::file::stage::Grip;
 use pebble_core::outlook::PartOutlook;
 use pebble_core::plan::Part;
+use pebble_core::stage::framing::held;
 use pebble_core::{Outlook, Plan};
 
-/// How a figure moves across the scene.
+/// How a figure moves across the frame.
+#[derive(Clone)]
 pub(super) struct Motion {
     pub(super) direction: Point,
     /// Metres a second at the subject's distance, along `direction`.
@@ -19,21 +22,33 @@ pub(super) struct Motion {
 }
 
 impl Motion {
-    pub(super) fn of(plan: &Plan, outlook: &Outlook, figure: &Figure, moving: Option<(&Part, &PartOutlook)>) -> Self {
+    /// What stands.
+    pub(super) const NONE: Self = Self { direction: [1.0, 0.0], speed: 0.0, longest: f32::INFINITY, dwell: None };
+
+    pub(super) fn of(
+        plan: &Plan,
+        outlook: &Outlook,
+        figure: &Figure,
+        moving: Option<(&Part, &PartOutlook)>,
+        upright: Option<Grip>,
+    ) -> Self {
         // Exactly along an axis where the degrees say so: then no sample falls between two pixels.
         let clean = |value: f64| if value.abs() < 1e-9 { 0.0 } else { value as f32 };
+        let direction = |angle: f64| {
+            let (along, across) = held(upright, angle.cos(), angle.sin());
+            [clean(along), clean(across)]
+        };
         let Some((part, seen)) = moving else {
             // What stands still in the world goes against the aim of a camera that follows something.
             let angle = plan.movement.direction.as_radians();
             let speed = -(outlook.camera.pan + outlook.camera.swing + outlook.camera.shake).as_metres_per_second()
                 / outlook.magnification;
-            let direction = [clean(angle.cos()), clean(angle.sin())];
-            return Self { direction, speed: speed as f32, longest: f32::INFINITY, dwell: None };
+            return Self { direction: direction(angle), speed: speed as f32, longest: f32::INFINITY, dwell: None };
         };
         let angle = seen.motion.direction.as_radians();
         let speed = seen.motion.speed.as_metres_per_second() / outlook.magnification;
         Self {
-            direction: [clean(angle.cos()), clean(angle.sin())],
+            direction: direction(angle),
             speed: if figure.reverse { -speed as f32 } else { speed as f32 },
             longest: part.path.map_or(f32::INFINITY, |path| {
                 let swung = seen.motion.swing * outlook.run.time / outlook.magnification;

@@ -41,6 +41,11 @@ impl Drawing {
 }
 
 impl Slices {
+    /// Whether all of it falls within a pixel of where the figure stands.
+    pub(super) fn stands(&self) -> bool {
+        self.offsets == [0.0; SLICES + 1]
+    }
+
     /// The light of each slice laid along the movement.
     pub(super) fn smear(&self, light: &[f32; SLICES]) -> Smear {
         let merged = self.merged;

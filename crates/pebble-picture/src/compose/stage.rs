@@ -1,25 +1,22 @@
-//! Everything that figures are set up from: the lights that draw alike, the cast, and the hands that work on it.
+//! Everything that figures are set up from: the lights that draw alike, who moves with whom, and the hands that work on it.
 
 use super::movement::Motion;
+use super::scene::Scene;
+use super::slices::Drawing;
 use super::window::Window;
-use crate::body::{Body, Direction, Outline, Tint};
 use crate::exposure::{Exposure, RowExposure, instant};
-use crate::scenes::{Figure, Scene};
-use crate::smear::{FlashOn, Raster, Sprites};
-use crate::tone::{coloured, linear};
-use pebble_core::physics::exposure::Level;
-use pebble_core::plan::Part;
-use pebble_core::quantity::Stops;
-use pebble_core::shot::Role;
+use crate::smear::{Hides, Raster, Shape, Sprites};
+use crate::space::v3;
+use pebble_core::shot::DrawnAs;
 use pebble_core::{Outlook, Plan};
-use std::borrow::Cow;
 use std::sync::atomic::{AtomicBool, AtomicUsize, Ordering};
-
-/// Height of a card that stands for a part with no body of its own in the scene.
-const CARD_HALF_HEIGHT: f32 = 0.15;
 
 /// More hands than this only wait for memory.
 const MOST_HANDS: usize = 4;
+/// Two ropes that are turned against each other part twice as fast as one moves.
+const REVERSE: f32 = 2.0;
+/// What moves by less than this, in pixels, stands.
+const STANDS: f32 = 0.5;
 
 /// Threads that work on one frame.
 pub(super) fn hands() -> usize {
@@ -34,12 +31,11 @@ pub(super) struct Group {
 }
 
 impl Group {
-    pub(super) fn all(plan: &Plan, outlook: &Outlook, window: &Window, scene: &Scene) -> Vec<Self> {
+    pub(super) fn all(plan: &Plan, outlook: &Outlook, window: &Window) -> Vec<Self> {
         // What moves fastest in the picture, in its pixels.
         let fastest =
             outlook.parts.iter().map(|part| part.motion.speed.as_metres_per_second().abs()).fold(0.0, f64::max);
-        let reverse = if scene.figures.iter().any(|figure| figure.swing.is_some()) { 2.0 } else { 1.0 };
-        let speed = (fastest / outlook.magnification) as f32 * window.pixels_per_metre * reverse;
+        let speed = (fastest / outlook.magnification) as f32 * window.pixels_per_metre * REVERSE;
         let instant = instant(outlook);
         let mut groups: Vec<(Self, bool)> = Vec::new();
         for (light, _) in outlook.firing() {
@@ -57,16 +53,122 @@ impl Group {
     }
 }
 
+/// Figures that are drawn as one, so that the nearer hides the farther place by place: all that stand still, and all that
+/// move together. A set lies over those that are farther away, but for the places where they are nearer.
+pub(super) struct Set {
+    pub(super) figures: Vec<usize>,
+    /// Figures of sets that are drawn before it: where they are nearer, it is hidden.
+    before: Vec<usize>,
+    /// Whether it is drawn in steady light, and by the flashes.
+    pub(super) steady: bool,
+    pub(super) flashed: bool,
+    pub(super) motion: Motion,
+    depth: f32,
+}
+
+impl Set {
+    /// All figures as sets, back to front.
+    pub(super) fn all(
+        plan: &Plan,
+        outlook: &Outlook,
+        scene: &Scene,
+        (window, groups, rows): (&Window, &[Group], &[RowExposure]),
+    ) -> Vec<Self> {
+        let motions: Vec<Motion> = (0..scene.figures.len())
+            .map(|index| {
+                let moving = scene.parts[index].map(|part| (&plan.parts[part], &outlook.parts[part]));
+                Motion::of(plan, outlook, &scene.figures[index], moving, scene.view.upright)
+            })
+            .collect();
+        let steady: Vec<bool> = motions
+            .iter()
+            .map(|motion| {
+                let (low, high) = motion.span(rows);
+                low.abs().max(high.abs()) * window.pixels_per_metre <= STANDS
+            })
+            .collect();
+        let flashed: Vec<bool> = motions
+            .iter()
+            .zip(&steady)
+            .map(|(motion, steady)| {
+                groups.iter().all(|group| match Drawing::of(&group.exposure, motion, window.pixels_per_metre) {
+                    Drawing::Glow => *steady,
+                    Drawing::Slices(slices) => slices.stands(),
+                })
+            })
+            .collect();
+        let all: Vec<usize> = (0..scene.figures.len()).collect();
+        let set = |figures: Vec<usize>, steady: bool, flashed: bool, motion: Motion| {
+            let far = |index: &usize| scene.depth(*index) - nearer(scene.figures[*index].part);
+            let depth = figures.iter().map(far).sum::<f32>() / figures.len() as f32;
+            Self { figures, before: Vec::new(), steady, flashed, motion, depth }
+        };
+        let still = |stands: &[bool]| -> Vec<usize> { all.iter().copied().filter(|index| stands[*index]).collect() };
+        let mut sets = Vec::new();
+        let (in_steady, by_flash) = (still(&steady), still(&flashed));
+        if in_steady == by_flash {
+            if !in_steady.is_empty() {
+                sets.push(set(in_steady, true, true, Motion::NONE));
+            }
+        } else {
+            for (figures, steady) in [(in_steady, true), (by_flash, false)] {
+                if !figures.is_empty() {
+                    sets.push(set(figures, steady, !steady, Motion::NONE));
+                }
+            }
+        }
+        // Of those that move, the parts of all people together; ropes that turn against each other each by itself.
+        let together = |a: usize, b: usize| {
+            let (one, other) = (&scene.figures[a], &scene.figures[b]);
+            scene.parts[a] == scene.parts[b] && one.swing.is_none() && other.swing.is_none() && one.card == other.card
+        };
+        let mut moving: Vec<Vec<usize>> = Vec::new();
+        for index in all.into_iter().filter(|index| !steady[*index] || !flashed[*index]) {
+            match moving.iter_mut().find(|with| together(with[0], index)) {
+                Some(with) => with.push(index),
+                None => moving.push(vec![index]),
+            }
+        }
+        for figures in moving {
+            let first = figures[0];
+            sets.push(set(figures, !steady[first], !flashed[first], motions[first].clone()));
+        }
+        sets.sort_by(|a, b| b.depth.total_cmp(&a.depth));
+        for index in 1..sets.len() {
+            let (earlier, rest) = sets.split_at_mut(index);
+            let own = &mut rest[0];
+            let meets = |other: &&Self| (other.steady && own.steady) || (other.flashed && own.flashed);
+            let before: Vec<usize> =
+                earlier.iter().filter(meets).flat_map(|other| other.figures.iter().copied()).collect();
+            own.before = before.into_iter().filter(|figure| !own.figures.contains(figure)).collect();
+        }
+        sets
+    }
+}
+
+/// Parts of one body hang together; which of them lies over the others when they stand equally far, in metres.
+fn nearer(part: Option<DrawnAs>) -> f32 {
+    match part {
+        Some(DrawnAs::Body) => 0.05,
+        Some(DrawnAs::Cloth | DrawnAs::Bicycle | DrawnAs::Wheels) => 0.1,
+        Some(DrawnAs::Face) => 0.15,
+        Some(DrawnAs::Hair | DrawnAs::Scarf | DrawnAs::Medal) => 0.2,
+        Some(DrawnAs::Hand | DrawnAs::Held | DrawnAs::Blade | DrawnAs::Ball | DrawnAs::Lantern) => 0.25,
+        _ => 0.0,
+    }
+}
+
 /// Everything that figures are set up from.
 pub(super) struct Stage<'a> {
     pub(super) plan: &'a Plan,
     pub(super) outlook: &'a Outlook,
-    pub(super) scene: &'a Scene,
+    pub(super) scene: &'a Scene<'a>,
+    pub(super) sets: &'a [Set],
     pub(super) window: &'a Window,
     pub(super) groups: &'a [Group],
     /// The rows in steady light.
     pub(super) rows: &'a [RowExposure],
-    /// Greatest dwell of each figure, where it was found out before.
+    /// Greatest dwell of each set, where it was found out before.
     pub(super) peaks: Option<&'a [Option<f32>]>,
     /// Whether anybody still waits for the picture.
     pub(super) wanted: &'a AtomicBool,
@@ -77,38 +179,21 @@ pub(super) struct Stage<'a> {
 }
 
 impl Stage<'_> {
-    /// Does something with all figures, back to front, where they show. A part that the scene has no body for, or that
-    /// shares one, is a card of its own size.
-    pub(super) fn on_stage<T: Send>(
-        &self,
-        each: impl Fn(&Self, usize, &Figure, Option<usize>) -> Option<T> + Sync,
-    ) -> Vec<Option<T>> {
-        let parts = &self.plan.parts;
-        let mut taken = vec![false; parts.len()];
-        let mut cast: Vec<(Cow<Figure>, Option<usize>)> = Vec::with_capacity(self.scene.figures.len() + parts.len());
-        for figure in &self.scene.figures {
-            let part = parts.iter().position(|part| Some(part.drawn_as) == figure.part);
-            if let Some(index) = part {
-                taken[index] = true;
-            }
-            cast.push((Cow::Borrowed(figure), part));
-        }
-        for (place, index) in (0..parts.len()).filter(|index| !taken[*index]).enumerate() {
-            cast.push((Cow::Owned(card(&parts[index], place)), Some(index)));
-        }
-        // Each figure is set up by itself; their order on the stage stays.
+    /// Does something with all sets, back to front.
+    pub(super) fn on_stage<T: Send>(&self, each: impl Fn(&Self, usize, &Set) -> Option<T> + Sync) -> Vec<Option<T>> {
+        // Each is set up by itself; their order on the stage stays.
         let next = AtomicUsize::new(0);
         let work = || {
             let mut done = Vec::new();
             loop {
                 let index = next.fetch_add(1, Ordering::Relaxed);
-                let Some((figure, part)) = cast.get(index) else { return done };
+                let Some(set) = self.sets.get(index) else { return done };
                 let goes_on = self.wanted.load(Ordering::Relaxed) && self.rastered.load(Ordering::Relaxed) <= self.most;
-                done.push((index, if goes_on { each(self, index, figure, *part) } else { None }));
+                done.push((index, if goes_on { each(self, index, set) } else { None }));
             }
         };
         let mut done: Vec<(usize, Option<T>)> = std::thread::scope(|scope| {
-            let others: Vec<_> = (1..hands()).map(|_| scope.spawn(work)).collect();
+            let others: Vec<_> = (1..hands().min(self.sets.len())).map(|_| scope.spawn(work)).collect();
             let mut done = work();
             for other in others {
                 // A slip in one hand is a slip of the whole picture.
@@ -120,36 +205,38 @@ impl Stage<'_> {
         done.into_iter().map(|(_, one)| one).collect()
     }
 
-    pub(super) fn motion(&self, figure: &Figure, part: Option<usize>) -> Motion {
-        let moving = part.map(|index| (&self.plan.parts[index], &self.outlook.parts[index]));
-        Motion::of(self.plan, self.outlook, figure, moving)
-    }
-
-    /// Rasters a figure by the flashes given and by steady light.
-    pub(super) fn rastered(
-        &self,
-        figure: &Figure,
-        part: Option<usize>,
-        motion: &Motion,
-        (flashes, groups): (&[FlashOn], usize),
-    ) -> Option<Sprites> {
-        let (plan, outlook) = (self.plan, self.outlook);
-        let still = |placement: Stops| linear(Level::of_surface(f64::from(figure.reflectance), placement));
-        let ambient = match part {
-            Some(index) => linear(outlook.parts[index].tones.part_ambient),
-            None => still(outlook.ambient.placement),
-        };
+    /// Rasters a set by steady light and by the flashes.
+    pub(super) fn rastered(&self, set: &Set, steady: bool, flashed: bool) -> Option<Sprites> {
+        let (scene, motion) = (self.scene, &set.motion);
         let [left, bottom, right, top] = self.window.bounds();
         let room = motion.room(self.rows, self.groups.iter().map(|group| &group.exposure));
         let (aside, above) = (room * motion.direction[0].abs(), room * motion.direction[1].abs());
+        let shapes: Vec<Shape> = set
+            .figures
+            .iter()
+            .map(|index| Shape {
+                figure: &scene.figures[*index],
+                seen: &scene.seen[*index],
+                beams: if flashed { scene.beams(self.plan, self.outlook, self.groups, *index) } else { Vec::new() },
+                steady: scene.steady(self.plan, self.outlook, *index),
+            })
+            .collect();
+        let alone = set.figures.len() == 1;
+        let before: Vec<Hides> = set
+            .before
+            .iter()
+            .map(|index| Hides { figure: &scene.figures[*index], seen: &scene.seen[*index] })
+            .collect();
         let raster = Raster {
-            bodies: &figure.bodies,
+            shapes: &shapes,
+            before: &before,
+            dome: scene.dome(),
+            eye: v3(scene.view.eye),
             direction: motion.direction,
             pixels_per_metre: self.window.pixels_per_metre,
-            flashes,
-            groups,
-            ambient: coloured(if figure.own_light { [1.0; 3] } else { outlook.ambient_tint(plan, part) }, ambient),
-            swing: figure.swing,
+            steady,
+            groups: if flashed { self.groups.len() } else { 0 },
+            swing: scene.figures[set.figures[0]].swing.filter(|_| alone),
             window: [left - aside, bottom - above, right + aside, top + above],
             anchor: [self.window.x(0), self.window.y(0)],
             wanted: self.wanted,
@@ -157,54 +244,10 @@ impl Stage<'_> {
         raster.sprites()
     }
 
-    /// Greatest dwell of a figure's smear in steady light.
-    pub(super) fn peak(&self, _: usize, figure: &Figure, part: Option<usize>) -> Option<f32> {
-        let motion = self.motion(figure, part);
-        motion.dwell?;
-        let sprites = self.rastered(figure, part, &motion, (&[], 0))?;
-        Some(sprites.ambient.peak_dwell(motion.steady(self.rows).abs()))
-    }
-
-    /// The flashes on a figure, each with its own level, colour and direction.
-    pub(super) fn flashes(&self, figure: &Figure, part: Option<usize>) -> Vec<FlashOn> {
-        let (plan, outlook) = (self.plan, self.outlook);
-        let (reflectance, offset) = part.map_or((f64::from(figure.reflectance), Stops::ZERO), |part| {
-            (plan.parts[part].reflectance, plan.parts[part].flash_offset)
-        });
-        let gain = if part.is_some() { 1.0 } else { figure.flash_gain };
-        let mut beams = Vec::with_capacity(plan.lights.len());
-        for (group, members) in self.groups.iter().enumerate() {
-            for light in members.lights.iter().copied() {
-                let (of, seen) = (&plan.lights[light], &outlook.lights[light]);
-                // What stands about in the scene is lit by what counts on the subject.
-                if part.map_or(of.role == Role::Backdrop, |part| !of.reaches(part)) {
-                    continue;
-                }
-                let level = linear(Level::of_surface(reflectance, seen.in_a_whole_row() + offset)) * gain;
-                let (bearing, height) = of.comes_from(plan.settings.lights[light].distance);
-                let from = Direction::of(bearing.as_radians(), height.as_radians());
-                let shapes = matches!(of.role, Role::Key | Role::Fill);
-                beams.push(FlashOn {
-                    group,
-                    colour: coloured(outlook.flash_tint(plan, light), level),
-                    from: part.filter(|_| shapes).map_or(from, |part| from.on_lit_side(outlook.parts[part].facing)),
-                });
-            }
-        }
-        beams
-    }
-}
-
-/// A flat card of the part's own size; several stand under each other.
-fn card(part: &Part, index: usize) -> Figure {
-    let half_width = (part.size.as_metres() / 2.0) as f32;
-    let centre = [0.0, -(index as f32) * (2.0 * CARD_HALF_HEIGHT + 0.06)];
-    // The size is along the movement; for an upright movement the card stands.
-    let upright = part.direction.as_radians().sin().abs() > 0.7;
-    let half = if upright { [CARD_HALF_HEIGHT, half_width] } else { [half_width, CARD_HALF_HEIGHT] };
-    Figure {
-        part: Some(part.drawn_as),
-        bodies: vec![Body { outline: Outline::Card { centre, half }, tint: Tint::NEUTRAL, tone: 1.0, flat: true }],
-        ..Figure::default()
+    /// Greatest dwell of a set's smear in steady light.
+    pub(super) fn peak(&self, _: usize, set: &Set) -> Option<f32> {
+        set.motion.dwell.filter(|_| set.steady)?;
+        let sprites = self.rastered(set, true, false)?;
+        Some(sprites.ambient?.peak_dwell(set.motion.steady(self.rows).abs()))
     }
 }

@@ -2,11 +2,12 @@
 
 use crate::file::shot::Role;
 use crate::plan::Plan;
+use crate::stage::CHEST_M;
+use crate::stage::framing::shown;
+use crate::stage::space::spot;
 
 /// Half the width of a figure that hides what stands behind it.
 const FIGURE_M: f64 = 0.3;
-/// The subject's chest over the floor, which lights are aimed at and measured to.
-const CHEST_M: f64 = 1.3;
 
 /// How far from the middle of the frame a light's head or stand is seen, in half frames, when it is seen at all: 0 in the
 /// middle, 1 at the edge. What stands on the camera's side, lights the background or is meant to be in the set is not.
@@ -19,14 +20,17 @@ pub(super) fn in_frame(plan: &Plan, index: usize) -> Option<f64> {
     let (bearing, height) = (light.bearing.as_radians(), light.height.as_radians());
     let (aside, behind) = (distance * height.cos() * bearing.sin(), -distance * height.cos() * bearing.cos());
     let up = distance * height.sin();
-    // The frame is as much larger behind the subject as it is farther from the lens.
-    let subject = plan.subject_distance.as_metres();
-    let farther = (subject + behind) / subject;
+    // The frame is as much larger behind the subject as it is farther from the lens; it looks where the stage says.
+    let head = spot(aside, behind, CHEST_M + up);
+    let seen = plan.stage.view(plan.subject_distance).seen(head)?;
     let magnification = crate::physics::motion::magnification(plan.body.focal, plan.subject_distance);
-    let half = |side: crate::quantity::Metres| side.as_metres() / magnification * farther / 2.0;
-    let (across, upward) = (aside.abs() / half(plan.body.sensor.width), half(plan.body.sensor.height));
+    let (wide, high) = plan.frame();
+    let half = |side: crate::quantity::Metres| side.as_metres() / magnification / 2.0;
+    let (right, over) = shown(plan.stage.upright(), seen.along, seen.across);
+    let (across, upward) = (right.abs() / half(wide), over / half(high));
+    let farther = seen.depth / plan.subject_distance.as_metres();
     let hidden = aside.abs() < FIGURE_M * farther && up < CHEST_M;
     // Its stand goes down to the floor: it is seen where the head is in the picture, or above it.
-    let seen = across < 1.0 && up > -upward && !hidden;
+    let seen = across < 1.0 && upward > -1.0 && !hidden;
     seen.then_some(across)
 }

@@ -113,7 +113,7 @@ pub fn roads(plan: &Plan, wish: &DragWish) -> Result<DragAnswer, Invalid> {
             allowed: "the place of a part of this shot".to_owned(),
         });
     };
-    let streak = time_of_streak(share, plan.body.sensor.width, &motion);
+    let streak = time_of_streak(share, plan.frame().0, &motion);
     if !streak.as_secs().is_finite() {
         return Err(Invalid::Contradiction {
             field: "part".to_owned(),
@@ -130,7 +130,7 @@ pub fn roads(plan: &Plan, wish: &DragWish) -> Result<DragAnswer, Invalid> {
         ambient_s: lit.then(|| needed.ambient.as_secs()),
         ambient_label: lit.then(|| duration_label(needed.ambient)),
         light_change_stops: needed.light_change.to_wire().filter(|_| lit),
-        reaction_share: motion.speed * REACTION / plan.body.sensor.width,
+        reaction_share: motion.speed * REACTION / plan.frame().0,
         roads: [Held::Filter, Held::Aperture, Held::Iso]
             .into_iter()
             .map(|by| road(plan, wish.part, by, streak, wanted))
@@ -241,7 +241,7 @@ fn also(plan: &Plan, part: usize, seen: &Outlook) -> Vec<Drawn> {
     if travel > seen.allowed {
         drawn.push(Drawn {
             name: "Background".to_owned(),
-            share: travel / plan.body.sensor.width,
+            share: travel / plan.frame().0,
             visibility: Visibility::of(seen.background_lightness(plan)),
             wanted: true,
         });

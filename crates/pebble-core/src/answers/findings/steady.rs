@@ -135,7 +135,7 @@ pub(super) fn candidates<'a>(
 fn streak_candidates<'a>(Case { plan, seen }: Case<'a>, index: usize, pulses: &mut Pulses) -> Vec<Idea<'a>> {
     let set = plan.settings;
     let Some(share) = plan.parts[index].streak_share else { return Vec::new() };
-    let wanted = time_of_streak(share, plan.body.sensor.width, &seen.parts[index].motion);
+    let wanted = time_of_streak(share, plan.frame().0, &seen.parts[index].motion);
     if !wanted.as_secs().is_finite() {
         return Vec::new();
     }

@@ -58,7 +58,7 @@ pub fn written(plan: &Plan, outlook: &Outlook) -> Forecast {
         },
         camera: CameraForecast {
             background_travel_px: plan.pixels(outlook.camera.background_travel),
-            background_share: outlook.camera.background_travel / plan.body.sensor.width,
+            background_share: outlook.camera.background_travel / plan.frame().0,
             shake_px: plan.pixels(outlook.camera.shake * outlook.run.time),
             zoom_px: plan.pixels(outlook.camera.zoom_travel),
             hand_held_deg_s: hand_held(&plan.body.sensor).to_degrees(),

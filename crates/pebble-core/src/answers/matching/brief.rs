@@ -279,7 +279,7 @@ impl<'a> Brief<'a> {
     /// Stops by which a streak is within the wanted length.
     pub(super) fn streak_room(&self, need: &Need, shutter: ShutterTime) -> f64 {
         let Some(wanted) = need.wanted_streak else { return f64::INFINITY };
-        let share = self.streak(need, shutter).0 / self.plan.body.sensor.width;
+        let share = self.streak(need, shutter).0 / self.plan.frame().0;
         conditions::streak(share, wanted)
     }
 

@@ -9,6 +9,7 @@ use crate::file::group::GroupShape;
 use crate::file::look::Held;
 use crate::file::preferences::Lengths;
 use crate::file::sky::Sky;
+use crate::file::stage::Composition;
 use crate::file::wish::Wish;
 use crate::physics::motion::Usage;
 use crate::physics::pulse::School;
@@ -37,8 +38,11 @@ wire! {
         pub title: String,
         /// Where.
         pub place: String,
-        /// The drawn scene that stands in for the real one.
+        /// The drawn scene that stands in for the real one, where no stage is said.
         pub scene: Scene,
+        /// What stands in the frame; the scene's own composition where none is said.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub stage: Option<Composition>,
         /// What the picture is for.
         pub usage: Usage,
         /// Which duration counts as freezing time.
@@ -166,13 +170,6 @@ wire! {
 
 fn is_usual<T: Default + PartialEq>(value: &T) -> bool {
     *value == T::default()
-}
-
-impl Scene {
-    /// Whether it has the sky over it.
-    pub const fn is_outdoors(self) -> bool {
-        matches!(self, Self::LanternSlalom | Self::SlipwaySpin)
-    }
 }
 
 wire! {
@@ -605,6 +602,18 @@ word! {
         Hand,
         /// A flat card of the part's own size.
         Card,
+        /// Hair.
+        Hair,
+        /// Cloth that hangs or flies.
+        Cloth,
+        /// A ball.
+        Ball,
+        /// What is held: a racket, a bat, a bar.
+        Held,
+        /// Wheels, a board, skates.
+        Wheels,
+        /// Water, drops, powder.
+        Spray,
     }
 }
 

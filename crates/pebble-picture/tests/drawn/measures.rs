@@ -12,7 +12,7 @@ const WIDTH: u32 = 960;
 
 /// A pale card in front of a dark wall, measured in a dark studio.
 fn card() -> Shot {
-    serde_json::from_str(include_str!("../../../docs/examples/card-on-a-wall.json")).expect("the example is a shot")
+    serde_json::from_str(include_str!("../../../../docs/examples/card-on-a-wall.json")).expect("the example is a shot")
 }
 
 fn example(name: &str) -> Shot {
@@ -427,7 +427,11 @@ fn a_rim_draws_edges_and_a_camera_that_pans_streaks_what_stands_still() {
     let front = seen(&shot, Layers::Flash, Crop::WHOLE);
     (shot.lights[0].role, shot.lights[0].bearing_deg, shot.lights[0].height_deg) = (Role::Rim, 150.0, 20.0);
     let behind = seen(&shot, Layers::Flash, Crop::WHOLE);
-    let lit = |seen: &Seen| seen.picture.rgba.chunks_exact(4).filter(|pixel| pixel[1] > 90).count();
+    // Over the floor, which a light from behind does reach.
+    let lit = |seen: &Seen| {
+        let upper = seen.picture.rgba.len() * 6 / 10;
+        seen.picture.rgba[..upper].chunks_exact(4).filter(|pixel| pixel[1] > 90).count()
+    };
     assert!(lit(&behind) > 200 && lit(&behind) * 3 < lit(&front), "{} of {}", lit(&behind), lit(&front));
     // Panning: lamps of the hall become lines along the movement, as long as forecast.
     let mut shot = example("roller-hall");
@@ -458,7 +462,7 @@ fn zooming_draws_the_edges_outwards_and_leaves_the_middle() {
     let mut shot = example("roller-hall");
     shot.camera.movement = None;
     let detail = |seen: &Seen, from: f64, to: f64| {
-        let row = seen.picture.height * 35 / 100;
+        let row = seen.picture.height * 28 / 100;
         let at = |share: f64| (share * f64::from(seen.picture.width)) as u32;
         (at(from).max(1)..at(to)).map(|x| (seen.linear(x, row) - seen.linear(x - 1, row)).abs()).sum::<f64>()
     };
@@ -519,14 +523,14 @@ fn a_drawing_that_nobody_waits_for_is_put_down_at_once() {
         let outlook = outlook(&plan);
         let request = Request { width: 2400, layers: Layers::Both, crop: Crop::WHOLE };
         let began = Instant::now();
-        assert!(pebble_picture::render_while(&plan, &outlook, &request, &AtomicBool::new(true)).is_some());
+        assert!(pebble_picture::render_while((&plan, &outlook), &request, None, &AtomicBool::new(true)).is_some());
         let whole = began.elapsed();
         let mut longest = Duration::ZERO;
         for part in 1..6 {
             let wanted = AtomicBool::new(true);
             std::thread::scope(|scope| {
                 let drawing = scope.spawn(|| {
-                    let drawn = pebble_picture::render_while(&plan, &outlook, &request, &wanted);
+                    let drawn = pebble_picture::render_while((&plan, &outlook), &request, None, &wanted);
                     (drawn.is_none(), Instant::now())
                 });
                 std::thread::sleep(whole * part / 8);
@@ -551,7 +555,7 @@ fn every_scene_draws_every_kind_of_part() {
         let mut shot = card();
         shot.scene = scene;
         // Wide enough for everything that stands in it.
-        (shot.camera.focal_mm, shot.subject.distance_m) = (shot.camera.lens.focal_min_mm, 9.0);
+        (shot.camera.focal_mm, shot.subject.distance_m) = (shot.camera.lens.focal_min_mm, 14.0);
         (shot.parts[0].drawn_as, shot.parts[0].speed_m_s, shot.parts[0].reflectance) = (drawn_as, 0.0, reflectance);
         let plan = Plan::try_from(&shot).expect("the shot is a plan");
         let request = Request { width: 240, layers: Layers::Flash, crop: Crop::WHOLE };

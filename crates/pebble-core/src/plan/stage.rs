@@ -1,0 +1,77 @@
+//! What stands in the frame, checked: nobody in the lens, nobody behind the wall.
+
+use crate::file::stage::Composition;
+use crate::plan::check::At;
+use crate::quantity::Metres;
+use crate::quantity::bounds::{self, Invalid};
+use crate::stage::Stage;
+
+/// Most people in one picture.
+const MAX_PEOPLE: usize = 12;
+/// Most things that nobody holds.
+const MAX_THINGS: usize = 24;
+/// Most things that one person has.
+const MAX_HELD: usize = 6;
+/// Nobody stands nearer to the lens.
+const NEAREST_TO_LENS_M: f64 = 0.3;
+
+impl Stage {
+    /// Checks a composition. `distance` is from the lens to the mark, `behind` from the mark to what is behind it.
+    ///
+    /// # Errors
+    /// [`Invalid`] names the field, the value and its range.
+    pub(super) fn checked(
+        at: &At,
+        composition: &Composition,
+        distance: Metres,
+        behind: Metres,
+    ) -> Result<Self, Invalid> {
+        bounds::LENS_HEIGHT.check(&at.of("camera_height_m"), composition.camera_height_m)?;
+        bounds::AIM_HEIGHT.check(&at.of("aim_height_m"), composition.aim_height_m)?;
+        let many = |name: &str, count: usize, most: usize, what: &str| {
+            let given = format!("a list of {count}");
+            if count > most {
+                Err(at.not_allowed(name, &given, &format!("a list of at most {most} {what}")))
+            } else {
+                Ok(())
+            }
+        };
+        many("people", composition.people.len(), MAX_PEOPLE, "people")?;
+        many("things", composition.things.len(), MAX_THINGS, "things")?;
+        let stands = |at: &At, right: f64, away: f64, up: f64| {
+            bounds::STANDS.check(&at.of("right_m"), right)?;
+            // In front of the lens and before what is behind.
+            let room = bounds::STANDS.within(NEAREST_TO_LENS_M - distance.as_metres(), behind.as_metres());
+            room.check(&at.of("away_m"), away)?;
+            bounds::LIFTED.check(&at.of("up_m"), up)
+        };
+        for (index, person) in composition.people.iter().enumerate() {
+            let at = at.row("people", index);
+            stands(&at, person.right_m, person.away_m, person.up_m)?;
+            bounds::TURNED.check(&at.of("turned_deg"), person.turned_deg)?;
+            bounds::PERSON_HEIGHT.check(&at.of("height_m"), person.height_m)?;
+            for (name, tone) in [("skin", person.skin), ("hair_tone", person.hair_tone), ("cloth", person.cloth)] {
+                bounds::REFLECTANCE.check(&at.of(name), tone)?;
+            }
+            at.maybe("cloth_hue_deg", person.cloth_hue_deg, &bounds::HUE)?;
+            if person.with.len() > MAX_HELD {
+                let given = format!("a list of {}", person.with.len());
+                return Err(at.not_allowed("with", &given, "a list of at most 6 things"));
+            }
+        }
+        for (index, thing) in composition.things.iter().enumerate() {
+            let at = at.row("things", index);
+            stands(&at, thing.right_m, thing.away_m, thing.up_m)?;
+            bounds::TURNED.check(&at.of("turned_deg"), thing.turned_deg)?;
+            bounds::THING_SIZE.check(&at.of("size"), thing.size)?;
+        }
+        if let Some(picture) = &composition.picture {
+            let at = at.inside("picture");
+            bounds::HORIZON.check(&at.of("horizon_share"), picture.horizon_share)?;
+            if picture.id.len() != 64 || !picture.id.bytes().all(|byte| byte.is_ascii_hexdigit()) {
+                return Err(at.not_allowed("id", &picture.id, "the SHA-256 of a picture, 64 hexadecimal digits"));
+            }
+        }
+        Ok(Self { composition: composition.clone() })
+    }
+}

@@ -1,0 +1,212 @@
+//! What is drawn, set up once for a picture: the cast as surfaces, where the camera sees it, and who shades whom.
+
+use super::stage::Group;
+use super::window::Window;
+use crate::Photo;
+use crate::cast::{self, Figure, Known, Stuff, Tint};
+use crate::light::{Beam, Dome};
+use crate::mesh::Mesh;
+use crate::shadow::Shade;
+use crate::space::{V3, add, dot, length, sub, times, unit, v3};
+use crate::tone::{coloured, linear};
+use pebble_core::exposure::Level;
+use pebble_core::plan::Part;
+use pebble_core::quantity::Stops;
+use pebble_core::shot::Role;
+use pebble_core::stage::framing::View;
+use pebble_core::stage::{CHEST_M, Surroundings};
+use pebble_core::{Outlook, Plan};
+
+/// Height of a card that stands for a part with no body of its own on the stage.
+const CARD_HALF_HEIGHT: f32 = 0.15;
+/// How far before the subject it stands, in metres.
+const CARD_BEFORE: f32 = 1.0;
+/// What lights are aimed at.
+const CHEST: f32 = CHEST_M as f32;
+/// A light of the sky or the ceiling is as far as this.
+const FAR: f32 = 40.0;
+
+/// A flash in the set.
+pub(crate) struct Source {
+    pub at: V3,
+    /// Radius of its face.
+    pub radius: f32,
+    pub distance: f32,
+    pub shade: Option<Shade>,
+}
+
+/// What is drawn.
+pub(crate) struct Scene<'a> {
+    pub view: View,
+    /// A picture of the place.
+    pub photo: Option<&'a Photo>,
+    pub around: Surroundings,
+    pub figures: Vec<Figure>,
+    /// Which part of the plan each of them is.
+    pub parts: Vec<Option<usize>>,
+    /// Every corner of every figure as the sensor has it: along, across, one over the distance.
+    pub seen: Vec<Vec<Option<[f32; 3]>>>,
+    /// The flashes, in the plan's order; nothing for those that do not fire.
+    pub sources: Vec<Option<Source>>,
+    /// Who stands in the way of the place's own light.
+    pub dome_shade: Option<Shade>,
+}
+
+impl<'a> Scene<'a> {
+    pub fn of((plan, outlook): (&Plan, &Outlook), window: &Window, photo: Option<&'a Photo>) -> Self {
+        let view = plan.stage.view(plan.subject_distance);
+        let known: Vec<Known> = plan.parts.iter().map(|part| (part.drawn_as, part.reflectance as f32)).collect();
+        let mut figures = cast::on_stage(&plan.stage, &known, window.pixels_per_metre);
+        let place =
+            |figure: &Figure| figure.part.and_then(|kind| plan.parts.iter().position(|part| part.drawn_as == kind));
+        let mut parts: Vec<Option<usize>> = figures.iter().map(place).collect();
+        let without = (0..plan.parts.len()).filter(|index| !parts.contains(&Some(*index)));
+        for (row, index) in without.collect::<Vec<_>>().into_iter().enumerate() {
+            figures.push(card(&view, &plan.parts[index], row));
+            parts.push(Some(index));
+        }
+        let seen = figures
+            .iter()
+            .map(|figure| {
+                let place = |at: V3| {
+                    let seen = view.seen(pebble_core::stage::space::spot(
+                        f64::from(at[0]),
+                        f64::from(at[1]),
+                        f64::from(at[2]),
+                    ))?;
+                    Some([seen.along as f32, seen.across as f32, (1.0 / seen.depth) as f32])
+                };
+                figure.mesh.corners.iter().map(|corner| place(corner.at)).collect()
+            })
+            .collect();
+        let chest = [0.0, 0.0, CHEST];
+        let sources = (0..plan.lights.len())
+            .map(|index| {
+                outlook.lights[index].fires.then(|| {
+                    let distance = plan.settings.lights[index].distance.as_metres() as f32;
+                    let [right, camera, up] = outlook.lights[index].from.map(|part| part as f32);
+                    let at = add(chest, times([right, -camera, up], distance));
+                    let radius = plan.lights[index].throw.face.radius.as_metres() as f32;
+                    let shaded = plan.lights[index].role != Role::Backdrop;
+                    Source { at, radius, distance, shade: if shaded { Shade::of(at, chest, &figures) } else { None } }
+                })
+            })
+            .collect();
+        let around = plan.stage.surroundings();
+        let from = unit(v3(around.comes.from));
+        let dome_shade =
+            (around.comes.around < 1.0).then(|| Shade::of(add(chest, times(from, FAR)), chest, &figures)).flatten();
+        Self { view, photo, around, figures, parts, seen, sources, dome_shade }
+    }
+
+    /// The place's own light.
+    pub fn dome(&self) -> Dome<'_> {
+        let comes = &self.around.comes;
+        Dome {
+            towards: unit(v3(comes.from)),
+            size: comes.size as f32,
+            around: comes.around as f32,
+            shade: self.dome_shade.as_ref(),
+        }
+    }
+
+    /// The flashes on a figure, each with its own level, colour and direction.
+    pub(super) fn beams(&self, plan: &Plan, outlook: &Outlook, groups: &[Group], index: usize) -> Vec<Beam<'_>> {
+        let (figure, part) = (&self.figures[index], self.parts[index]);
+        let offset = part.map_or(Stops::ZERO, |part| plan.parts[part].flash_offset);
+        // Somebody who stands elsewhere than at the mark is nearer to some lights and farther from others.
+        let chest = [0.0, 0.0, CHEST];
+        let at = if figure.card { chest } else { [figure.at[0], figure.at[1], CHEST] };
+        let mut beams = Vec::with_capacity(plan.lights.len());
+        for (group, members) in groups.iter().enumerate() {
+            for light in members.lights.iter().copied() {
+                let (of, seen) = (&plan.lights[light], &outlook.lights[light]);
+                let Some(source) = &self.sources[light] else { continue };
+                if of.role == Role::Backdrop || part.is_some_and(|part| !of.reaches(part)) {
+                    continue;
+                }
+                let way = sub(source.at, at);
+                let far = length(way);
+                let falls = |distance: f32| distance * distance + source.radius * source.radius;
+                let gain = falls(source.distance) / falls(far.max(0.2));
+                let level = linear(Level::of_surface(1.0, seen.in_a_whole_row() + offset)) * gain;
+                let towards = unit(way);
+                let to_lens = times(v3(self.view.forward), -1.0);
+                let across = (1.0 - dot(towards, to_lens).powi(2)).max(0.0).sqrt();
+                let from_behind = dot(towards, to_lens) < 0.0;
+                let shapes = matches!(of.role, Role::Key | Role::Fill);
+                let on_flat = match part.filter(|_| shapes) {
+                    Some(part) => {
+                        let [right, camera, up] = outlook.parts[part].facing.map(|value| value as f32);
+                        (towards[0] * right - towards[1] * camera + towards[2] * up).max(0.0)
+                    }
+                    None => 1.0,
+                };
+                beams.push(Beam {
+                    group,
+                    colour: coloured(outlook.flash_tint(plan, light), level),
+                    towards,
+                    size: (source.radius / far.max(0.2)).atan().sin().max(0.02),
+                    edge: from_behind.then(|| 1.0 / across.max(0.05)),
+                    on_flat,
+                    bounce: self.around.bounces as f32,
+                    shade: source.shade.as_ref(),
+                });
+            }
+        }
+        beams
+    }
+
+    /// Level of the steady light on a figure, at tone 1.
+    pub fn steady(&self, plan: &Plan, outlook: &Outlook, index: usize) -> V3 {
+        let figure = &self.figures[index];
+        match self.parts[index] {
+            Some(part) => {
+                // The forecast has the level of the part's own tone; a lamp's is its own.
+                let level = linear(outlook.parts[part].tones.part_ambient);
+                let own = figure.own_light || plan.parts[part].luminance.is_some();
+                let tone = figure.stuffs[usize::from(figure.principal)].tone.max(1e-3);
+                let tone =
+                    if figure.part == Some(plan.parts[part].drawn_as) && plan.parts[part].reflectance > 0.0 && !own {
+                        plan.parts[part].reflectance as f32
+                    } else {
+                        tone
+                    };
+                coloured(if own { [1.0; 3] } else { outlook.ambient_tint(plan, Some(part)) }, level / tone)
+            }
+            None => {
+                coloured(outlook.ambient_tint(plan, None), linear(Level::of_surface(1.0, outlook.ambient.placement)))
+            }
+        }
+    }
+
+    /// How far a figure is from the lens, in the middle.
+    pub fn depth(&self, index: usize) -> f32 {
+        let (sum, count) = self.seen[index]
+            .iter()
+            .step_by(5)
+            .flatten()
+            .fold((0.0, 0.0), |(sum, count): (f32, f32), [_, _, near]| (sum + 1.0 / near, count + 1.0));
+        if count > 0.0 { sum / count } else { 0.0 }
+    }
+}
+
+/// A flat card of the part's own size, in the plane that is in focus; several stand under each other.
+fn card(view: &View, part: &Part, row: usize) -> Figure {
+    let half_width = (part.size.as_metres() / 2.0) as f32;
+    // The size is along the movement; for an upright movement the card stands.
+    let upright = part.direction.as_radians().sin().abs() > 0.7;
+    let half = if upright { [CARD_HALF_HEIGHT, half_width] } else { [half_width, CARD_HALF_HEIGHT] };
+    let (right, up) = (v3(view.right), v3(view.up));
+    // It stands before everybody, as large as it would be at the subject.
+    let nearer = (1.0 - CARD_BEFORE / view.distance as f32).max(0.5);
+    let place = |x: f32, y: f32| {
+        let below = row as f32 * (2.0 * CARD_HALF_HEIGHT + 0.06);
+        let aside = add(times(right, x * half[0]), times(up, y * half[1] - below));
+        add(v3(view.eye), times(add(times(v3(view.forward), view.distance as f32), aside), nearer))
+    };
+    let mut mesh = Mesh::default();
+    mesh.sheet(&[(place(-1.0, -1.0), place(1.0, -1.0)), (place(-1.0, 1.0), place(1.0, 1.0))], 1, |_| 0);
+    let stuff = Stuff::matt(part.reflectance as f32, Tint::NEUTRAL).even();
+    Figure { part: Some(part.drawn_as), mesh, stuffs: vec![stuff], card: true, ..Figure::default() }
+}

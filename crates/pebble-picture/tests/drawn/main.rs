@@ -1,0 +1,4 @@
+//! What is drawn is what was forecast.
+
+mod measures;
+mod staged;

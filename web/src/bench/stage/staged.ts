@@ -1,0 +1,33 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { answered, client, type Shot, type StageAnswer } from '../../api/client'
+
+/** What stands in the frame and where, while somebody asks. */
+export function useStaged(shot: Shot, asked: boolean): StageAnswer | undefined {
+  const { data } = useQuery({
+    queryKey: ['stage', shot],
+    queryFn: () => answered(client.POST('/api/stage', { body: shot })),
+    enabled: asked,
+    gcTime: 0,
+    retry: false,
+    placeholderData: keepPreviousData,
+  })
+  return data
+}
+
+/** Height of the frame against its width, as the camera is held. */
+export function frameShape({ camera, stage }: Shot, staged: StageAnswer | undefined): number {
+  const { sensor_width_mm: long, sensor_height_mm: short } = camera.body
+  return (stage ?? staged?.composition)?.upright ? long / short : short / long
+}
+
+/** The shot with somebody elsewhere: to the right of the mark, and away from it. */
+export function withPersonAt(
+  shot: Shot,
+  staged: StageAnswer,
+  who: number,
+  to: { right_m: number; away_m: number },
+): Shot {
+  const stage = shot.stage ?? staged.composition
+  const people = (stage.people ?? []).map((one, index) => (index === who ? { ...one, ...to } : one))
+  return { ...shot, stage: { ...stage, people } }
+}
