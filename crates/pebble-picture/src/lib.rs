@@ -10,10 +10,13 @@
 //! * levels are those of the forecast where a body faces the light; shading only takes away.
 
 mod backdrop;
+mod brush;
 mod cast;
 mod compose;
 mod exposure;
+mod kept;
 mod light;
+mod lit;
 mod mesh;
 mod photo;
 mod places;
@@ -24,6 +27,7 @@ mod space;
 mod tone;
 
 pub use compose::{render, render_while};
+pub use kept::Kept;
 pub use photo::{NotAPicture, Photo, reduced};
 
 /// Which light to show.

@@ -3,14 +3,11 @@
 use crate::cast::Stuff;
 use crate::shadow::Shade;
 use crate::space::{V3, add, dot, unit};
+use std::sync::Arc;
 
 /// A light as a surface at one place sees it.
 #[derive(Clone, Copy)]
 pub(crate) struct Beam<'a> {
-    /// Which group of flashes it draws with.
-    pub group: usize,
-    /// What a white surface that faces it sends back, in linear light.
-    pub colour: V3,
     /// Unit vector towards it.
     pub towards: V3,
     /// Its apparent size: the sine of half its angle.
@@ -22,7 +19,22 @@ pub(crate) struct Beam<'a> {
     /// What walls and floor throw back into the shade.
     pub bounce: f32,
     /// Who stands in its way.
-    pub shade: Option<&'a Shade>,
+    pub shade: Option<&'a Arc<Shade>>,
+}
+
+impl Beam<'_> {
+    /// What it is known by, beside who stands in its way.
+    pub fn key(&self) -> BeamKey {
+        let numbers = [self.size, self.edge.unwrap_or(-1.0), self.on_flat, self.bounce];
+        BeamKey { towards: self.towards, numbers }
+    }
+}
+
+/// What a beam is known by.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub(crate) struct BeamKey {
+    towards: V3,
+    numbers: [f32; 4],
 }
 
 /// What a surface gets of a light of some apparent size, against one that faces it: the cosine, but for the turn of the
@@ -48,12 +60,11 @@ pub(crate) struct Surface {
 }
 
 impl Beam<'_> {
-    /// What a place sends to the lens.
+    /// What a place sends to the lens of this light at level 1: in the stuff's own colour, and mirrored.
     #[inline]
-    pub fn on(&self, surface: &Surface, stuff: &Stuff) -> V3 {
+    pub fn on(&self, surface: &Surface, stuff: &Stuff) -> [f32; 2] {
         if stuff.flat {
-            let level = stuff.tone * if self.edge.is_some() { 0.0 } else { self.on_flat };
-            return std::array::from_fn(|k| level * stuff.tint.0[k] * self.colour[k]);
+            return [stuff.tone * if self.edge.is_some() { 0.0 } else { self.on_flat }, 0.0];
         }
         let facing = dot(surface.normal, self.towards);
         let mut lit = soft_cosine(facing, self.size);
@@ -73,9 +84,7 @@ impl Beam<'_> {
             _ => 1.0,
         };
         let thrown = if self.edge.is_some() { 0.0 } else { self.bounce };
-        let diffuse = stuff.tone * (thrown + (1.0 - thrown) * (lit + behind) * open);
-        let mirrored = mirrored * open;
-        std::array::from_fn(|k| (diffuse * stuff.tint.0[k] + mirrored) * self.colour[k])
+        [stuff.tone * (thrown + (1.0 - thrown) * (lit + behind) * open), mirrored * open]
     }
 }
 
@@ -85,7 +94,7 @@ pub(crate) struct Dome<'a> {
     pub towards: V3,
     pub size: f32,
     pub around: f32,
-    pub shade: Option<&'a Shade>,
+    pub shade: Option<&'a Arc<Shade>>,
 }
 
 impl Dome<'_> {

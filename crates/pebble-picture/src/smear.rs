@@ -1,24 +1,19 @@
 //! Figures as sprites with running sums along their movement: a smear of any length costs two look-ups a pixel.
 
-use crate::cast::{Figure, hash};
-use crate::light::{Beam, Dome, Surface};
-use crate::raster::{Triangle, fill};
-use crate::space::{V3, add, cross, dot, sub, times, unit};
 use std::ops::Range;
-use std::sync::atomic::{AtomicBool, Ordering};
 
 /// A place on the plane in focus, in metres from the middle of the frame: along the sensor and across it.
 pub(crate) type Point = [f32; 2];
 
 /// Left, bottom, right, top of two together.
-fn union(a: [f32; 4], b: [f32; 4]) -> [f32; 4] {
+pub(crate) fn union(a: [f32; 4], b: [f32; 4]) -> [f32; 4] {
     [a[0].min(b[0]), a[1].min(b[1]), a[2].max(b[2]), a[3].max(b[3])]
 }
 
 /// Cover and premultiplied colour.
 pub(crate) type Pixel = [f32; 4];
 
-/// A figure seen by one light, rastered with its columns along the movement. Lines hold only what is not empty: a rope is
+/// Figures seen by one light, rastered with its columns along the movement. Lines hold only what is not empty: a rope is
 /// a thin thing in a large box.
 pub(crate) struct Sprite {
     /// Place of the first sample in the scene.
@@ -45,9 +40,6 @@ struct Line {
     speed: f32,
 }
 
-/// Samples of one figure at most: 64 megabytes of running sums for both lights.
-const MOST_SAMPLES: f32 = 2e6;
-
 /// All lights of some figures on the same raster.
 pub(crate) struct Sprites {
     /// One for each group of flashes that draw together.
@@ -62,330 +54,23 @@ impl Sprites {
     }
 }
 
-/// A figure as the lights find it.
-pub(crate) struct Shape<'a> {
-    pub figure: &'a Figure,
-    /// Its corners as the sensor has them: along, across, one over the distance.
-    pub seen: &'a [Option<[f32; 3]>],
-    /// The flashes on it.
-    pub beams: Vec<Beam<'a>>,
-    /// Level of the steady light at tone 1, in linear light.
-    pub steady: V3,
-}
-
-/// A figure that may stand before others.
-pub(crate) struct Hides<'a> {
-    pub figure: &'a Figure,
-    /// Its corners, as those of a shape.
-    pub seen: &'a [Option<[f32; 3]>],
-}
-
-/// How to raster some figures.
-pub(crate) struct Raster<'a> {
-    pub shapes: &'a [Shape<'a>],
-    /// What is not drawn, but hides what is behind it.
-    pub before: &'a [Hides<'a>],
-    pub dome: Dome<'a>,
-    /// The lens.
-    pub eye: V3,
-    /// Unit vector of the movement.
-    pub direction: Point,
-    pub pixels_per_metre: f32,
-    /// Whether they are drawn in steady light.
-    pub steady: bool,
-    /// Groups of flashes.
-    pub groups: usize,
-    /// For figures that turn: ends of the axis across the movement, where nothing moves.
-    pub swing: Option<[f32; 2]>,
-    /// What of the frame can be seen, with room for the movement, so that a loupe does not raster what it cannot show.
-    pub window: [f32; 4],
-    /// Centre of some pixel: samples of figures that stand still or move along an axis fall on pixels then, and need no
-    /// mixing.
-    pub anchor: Point,
-    /// Whether anybody still waits for the picture.
-    pub wanted: &'a AtomicBool,
-}
-
-/// Cells of a sample along and across.
-const CELLS: usize = 2;
-/// Cells that are filled at a time: they stay in the cache.
-const MOST_CELLS: usize = 160_000;
-/// No triangle.
-const NOTHING: u32 = u32::MAX;
-
-impl Raster<'_> {
-    /// Rasters the figures, the nearest in front. `None` when nothing of them is in the window.
-    pub fn sprites(&self) -> Option<Sprites> {
-        let [dx, dy] = self.direction;
-        let places = self.shapes.iter().flat_map(|shape| shape.seen).flatten();
-        let bounds = places.map(|[x, y, _]| [*x, *y, *x, *y]).reduce(union)?;
-        let seen = [
-            bounds[0].max(self.window[0]),
-            bounds[1].max(self.window[1]),
-            bounds[2].min(self.window[2]),
-            bounds[3].min(self.window[3]),
-        ];
-        if seen[0] >= seen[2] || seen[1] >= seen[3] {
-            return None;
-        }
-        // Corners of the box in coordinates along (s) and across (r) the movement, on whole pixels, one to spare.
-        let turned = |[x, y]: Point| [x * dx + y * dy, y * dx - x * dy];
-        let corners = [[seen[0], seen[1]], [seen[2], seen[1]], [seen[0], seen[3]], [seen[2], seen[3]]].map(turned);
-        let low = |axis: usize| corners.iter().map(|c| c[axis]).fold(f32::INFINITY, f32::min);
-        let high = |axis: usize| corners.iter().map(|c| c[axis]).fold(f32::NEG_INFINITY, f32::max);
-        // A loupe on something very fast would need all of it at the loupe's scale; its smear hides what is lost by less.
-        let wanted = (high(0) - low(0)) * (high(1) - low(1)) * self.pixels_per_metre * self.pixels_per_metre;
-        let scale = self.pixels_per_metre * (MOST_SAMPLES / wanted).sqrt().min(1.0);
-        let anchor = turned(self.anchor);
-        let snap = |axis: usize| anchor[axis] + (((low(axis) - anchor[axis]) * scale).floor() - 1.0) / scale;
-        let (s0, r0) = (snap(0), snap(1));
-        let columns = ((high(0) - s0) * scale).ceil() as usize + 2;
-        let lines = ((high(1) - r0) * scale).ceil() as usize + 2;
-
-        let sprite = || Sprite {
-            origin: [s0, r0],
-            direction: self.direction,
-            pixels_per_metre: scale,
-            columns,
-            lines: Vec::with_capacity(lines),
-            sums: Vec::new(),
-        };
-        let mut flash: Vec<Sprite> = (0..self.groups).map(|_| sprite()).collect();
-        let mut ambient = self.steady.then(sprite);
-        // Every corner in cells.
-        let cell = |[x, y, near]: [f32; 3]| {
-            let [s, r] = turned([x, y]);
-            [((s - s0) * scale + 0.5) * CELLS as f32, ((r - r0) * scale + 0.5) * CELLS as f32, near]
-        };
-        let edges = [(columns * CELLS) as f32, (lines * CELLS) as f32];
-        let mut facets = Facets { all: Vec::new(), order: Vec::new() };
-        for (index, shape) in self.shapes.iter().enumerate() {
-            facets.add(shape.figure, shape.seen, Some(index as u16), (&cell, edges));
-        }
-        for hides in self.before {
-            facets.add(hides.figure, hides.seen, None, (&cell, edges));
-        }
-
-        let lanes = usize::from(self.steady) + self.groups;
-        let across = columns * CELLS;
-        let chunk = (MOST_CELLS / (across * CELLS)).clamp(1, lines);
-        let mut nearest = vec![0.0_f32; across * chunk * CELLS];
-        let mut facing = vec![NOTHING; across * chunk * CELLS];
-        let mut samples: Vec<Pixel> = Vec::with_capacity(columns * lanes);
-        for start in (0..lines).step_by(chunk) {
-            if !self.wanted.load(Ordering::Relaxed) {
-                return None;
-            }
-            let count = chunk.min(lines - start);
-            nearest.fill(0.0);
-            facing.fill(NOTHING);
-            let mut spans = vec![(usize::MAX, 0); count];
-            let rows = [(start * CELLS) as f32, ((start + count) * CELLS) as f32];
-            for (number, facet) in facets.crossing(rows) {
-                let bounds = [0, rows[0] as i32, across as i32, rows[1] as i32];
-                fill(&facet.triangle, bounds, |row, from, to, z, step| {
-                    let row = row - start * CELLS;
-                    let number = if facet.shape == HIDES { NOTHING } else { number };
-                    if number != NOTHING {
-                        let span = &mut spans[row / CELLS];
-                        *span = (span.0.min(from / CELLS), span.1.max(to.div_ceil(CELLS)));
-                    }
-                    let first = row * across;
-                    let cells = nearest[first + from..first + to].iter_mut().zip(&mut facing[first + from..first + to]);
-                    let mut z = z;
-                    for (nearest, facing) in cells {
-                        if z > *nearest {
-                            (*nearest, *facing) = (z, number);
-                        }
-                        z += step;
-                    }
-                });
-            }
-            for (line, (first, last)) in spans.into_iter().enumerate() {
-                let (first, last) = if first < last { (first, last) } else { (0, 0) };
-                samples.clear();
-                samples.resize((last - first) * lanes, [0.0; 4]);
-                for (column, pixels) in (first..last).zip(samples.chunks_exact_mut(lanes.max(1))) {
-                    let top = line * CELLS * across + column * CELLS;
-                    let seen = [facing[top], facing[top + 1], facing[top + across], facing[top + across + 1]];
-                    if seen != [NOTHING; 4] {
-                        let at = [(column * CELLS) as f32, ((start + line) * CELLS) as f32];
-                        self.sample(&facets, seen, at, pixels);
-                    }
-                }
-                let r = r0 + (start + line) as f32 / scale;
-                let speed = scale * self.swing_at(r);
-                let lane = |lane: usize| samples.iter().skip(lane).step_by(lanes.max(1)).copied();
-                if let Some(ambient) = &mut ambient {
-                    ambient.push(first, speed, lane(0));
-                }
-                for (group, sprite) in flash.iter_mut().enumerate() {
-                    sprite.push(first, speed, lane(usize::from(self.steady) + group));
-                }
-            }
-        }
-        Some(Sprites { flash, ambient })
-    }
-
-    /// Lights what four cells of a sample see. Cells that see the same stuff of the same figure are lit once.
-    #[inline]
-    fn sample(&self, facets: &Facets, seen: [u32; 4], corner: [f32; 2], pixels: &mut [Pixel]) {
-        const CELL: f32 = 1.0 / (CELLS * CELLS) as f32;
-        let mut done = [false; 4];
-        for first in 0..seen.len() {
-            if seen[first] == NOTHING || done[first] {
-                continue;
-            }
-            let facet = &facets.all[seen[first] as usize];
-            let mut cover = 0.0;
-            for other in first..seen.len() {
-                if !done[other] && seen[other] != NOTHING {
-                    let same = seen[other] == seen[first] || {
-                        let of = &facets.all[seen[other] as usize];
-                        of.shape == facet.shape && of.stuff == facet.stuff
-                    };
-                    if same {
-                        done[other] = true;
-                        cover += CELL;
-                    }
-                }
-            }
-            let at = [corner[0] + (first % CELLS) as f32 + 0.5, corner[1] + (first / CELLS) as f32 + 0.5];
-            self.light(facet, at, cover, pixels);
-        }
-    }
-
-    #[inline]
-    fn light(&self, facet: &Seen, at: [f32; 2], cover: f32, pixels: &mut [Pixel]) {
-        let shape = &self.shapes[facet.shape as usize];
-        let mesh = &shape.figure.mesh;
-        let stuff = &shape.figure.stuffs[usize::from(facet.stuff)];
-        let three = mesh.facets[facet.facet as usize].corners.map(|corner| &mesh.corners[corner as usize]);
-        // Shares of the corners, in perspective.
-        let [a, b, c] = facet.triangle.corners;
-        let (bx, by, cx, cy) = (b[0] - a[0], b[1] - a[1], c[0] - a[0], c[1] - a[1]);
-        let (px, py) = (at[0] - a[0], at[1] - a[1]);
-        let one = 1.0 / (bx * cy - by * cx);
-        let (v, w) = ((px * cy - py * cx) * one, (bx * py - by * px) * one);
-        let shares = [(1.0 - v - w) * a[2], v * b[2], w * c[2]];
-        let whole = 1.0 / (shares[0] + shares[1] + shares[2]);
-        let mix = |of: [V3; 3]| -> V3 {
-            std::array::from_fn(|k| (of[0][k] * shares[0] + of[1][k] * shares[1] + of[2][k] * shares[2]) * whole)
-        };
-        let place = mix(three.map(|corner| corner.at));
-        let to_lens = unit(sub(self.eye, place));
-        let mut normal = unit(mix(three.map(|corner| corner.normal)));
-        // What is seen faces the lens, however its corners were counted.
-        let flat = cross(sub(three[1].at, three[0].at), sub(three[2].at, three[0].at));
-        let same_way = dot(flat, normal) >= 0.0;
-        if (dot(flat, to_lens) >= 0.0) != same_way {
-            normal = times(normal, -1.0);
-        }
-        if stuff.narrow > SPARKLES {
-            normal = unit(add(normal, sparkle(place)));
-        }
-        let surface = Surface { at: place, normal, to_lens };
-        let mut lanes = pixels.iter_mut();
-        if self.steady
-            && let Some(pixel) = lanes.next()
-        {
-            let level = cover * stuff.tone * self.dome.on(&surface, stuff);
-            pixel[0] += cover;
-            for k in 0..3 {
-                pixel[1 + k] += level * stuff.tint.0[k] * shape.steady[k];
-            }
-        }
-        if self.groups == 0 {
-            return;
-        }
-        let flashes = lanes.into_slice();
-        for pixel in flashes.iter_mut() {
-            pixel[0] += cover;
-        }
-        for beam in &shape.beams {
-            let light = beam.on(&surface, stuff);
-            let pixel = &mut flashes[beam.group];
-            for k in 0..3 {
-                pixel[1 + k] += cover * light[k];
-            }
-        }
-    }
-
-    /// Speed of a line against the part's.
-    fn swing_at(&self, r: f32) -> f32 {
-        self.swing.map_or(1.0, |[from, to]| {
-            let along = ((r - from) / (to - from)).clamp(0.0, 1.0);
-            (std::f32::consts::PI * along).sin()
-        })
-    }
-}
-
-/// Stuff that mirrors more narrowly than this is many small mirrors.
-const SPARKLES: f32 = 80.0;
-
-/// How a small mirror is turned, by where it is sewn.
-fn sparkle(at: V3) -> V3 {
-    let cell = at.map(|value| (value * 90.0).floor() as i32);
-    let number =
-        (cell[0].wrapping_mul(73_856) ^ cell[1].wrapping_mul(19_349) ^ cell[2].wrapping_mul(83_492)) as u32 as usize;
-    [hash(number) - 0.5, hash(number ^ 0x5555) - 0.5, hash(number ^ 0xaaaa) - 0.5]
-}
-
-/// The shape of what only hides.
-const HIDES: u16 = u16::MAX;
-
-/// A triangle of a figure as it is seen.
-struct Seen {
-    triangle: Triangle,
-    shape: u16,
-    stuff: u8,
-    facet: u32,
-}
-
-/// All triangles that can be seen, by where they begin.
-struct Facets {
-    all: Vec<Seen>,
-    /// Their numbers by their first row, with their last.
-    order: Vec<(f32, f32, u32)>,
-}
-
-impl Facets {
-    /// Adds a figure's; without a shape they only hide. What lies beside the grid is left out.
-    fn add(
-        &mut self,
-        figure: &Figure,
-        seen: &[Option<[f32; 3]>],
-        shape: Option<u16>,
-        (cell, edges): (&impl Fn([f32; 3]) -> [f32; 3], [f32; 2]),
-    ) {
-        let corners: Vec<Option<[f32; 3]>> = seen.iter().map(|seen| seen.map(cell)).collect();
-        for (facet, one) in figure.mesh.facets.iter().enumerate() {
-            let [Some(a), Some(b), Some(c)] = one.corners.map(|corner| corners[corner as usize]) else { continue };
-            let (top, bottom) = (a[1].min(b[1]).min(c[1]), a[1].max(b[1]).max(c[1]));
-            let (left, right) = (a[0].min(b[0]).min(c[0]), a[0].max(b[0]).max(c[0]));
-            if bottom <= 0.0 || right <= 0.0 || top >= edges[1] || left >= edges[0] {
-                continue;
-            }
-            self.order.push((top, bottom, self.all.len() as u32));
-            let triangle = Triangle { corners: [a, b, c] };
-            self.all.push(Seen { triangle, shape: shape.unwrap_or(HIDES), stuff: one.stuff, facet: facet as u32 });
-        }
-    }
-
-    /// Those that touch some rows of cells.
-    fn crossing(&self, [top, bottom]: [f32; 2]) -> impl Iterator<Item = (u32, &Seen)> {
-        let touches = move |(from, to, _): &&(f32, f32, u32)| *from < bottom && *to > top;
-        self.order.iter().filter(touches).map(|(_, _, number)| (*number, &self.all[*number as usize]))
-    }
-}
-
 impl Sprite {
+    /// An empty one, from its first place on, along a direction, at some pixels a metre; with room for lines and samples.
+    pub fn new(
+        (origin, direction, pixels_per_metre): (Point, Point, f32),
+        columns: usize,
+        (lines, samples): (usize, usize),
+    ) -> Self {
+        let (lines, sums) = (Vec::with_capacity(lines), Vec::with_capacity(samples));
+        Self { origin, direction, pixels_per_metre, columns, lines, sums }
+    }
+
     /// Lets go of the sums, once they are smeared; where it stands stays known.
     pub fn forget(&mut self) {
         self.sums = Vec::new();
     }
 
-    fn push(&mut self, first: usize, speed: f32, samples: impl ExactSizeIterator<Item = Pixel>) {
+    pub(crate) fn push(&mut self, first: usize, speed: f32, samples: impl ExactSizeIterator<Item = Pixel>) {
         self.lines.push(Line { start: self.sums.len(), first: first as f32, count: samples.len(), speed });
         let mut total = [0.0; 4];
         self.sums.push(total);
@@ -663,8 +348,12 @@ fn plus(a: Pixel, b: Pixel, times: f32) -> Pixel {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::cast::Figure;
     use crate::cast::{Stuff, Tint};
+    use crate::light::{Beam, Dome};
+    use crate::lit::{Colours, Raster, Shape};
     use crate::mesh::Mesh;
+    use std::sync::atomic::AtomicBool;
 
     const SCALE: f32 = 100.0;
 
@@ -679,21 +368,12 @@ mod tests {
     }
 
     fn even() -> Beam<'static> {
-        Beam {
-            group: 0,
-            colour: [1.0; 3],
-            towards: [0.0, -1.0, 0.0],
-            size: 0.02,
-            edge: None,
-            on_flat: 1.0,
-            bounce: 0.0,
-            shade: None,
-        }
+        Beam { towards: [0.0, -1.0, 0.0], size: 0.02, edge: None, on_flat: 1.0, bounce: 0.0, shade: None }
     }
 
     fn rastered(figure: &Figure, direction: Point, swing: Option<[f32; 2]>) -> Sprites {
         let seen = seen(figure);
-        let shape = Shape { figure, seen: &seen, beams: vec![even()], steady: [0.5; 3] };
+        let shape = Shape { figure, seen: &seen, beams: vec![even()] };
         let raster = Raster {
             shapes: &[shape],
             before: &[],
@@ -702,13 +382,14 @@ mod tests {
             direction,
             pixels_per_metre: SCALE,
             steady: true,
-            groups: 1,
-            swing,
+            flashed: true,
             window: [-10.0, -10.0, 10.0, 10.0],
             anchor: [0.005, 0.005],
             wanted: &AtomicBool::new(true),
         };
-        raster.sprites().expect("it is in the window")
+        let colours = Colours { steady: [0.5; 3], flashes: vec![(0, [1.0; 3])] };
+        let lit = raster.lit().expect("somebody waits").expect("it is in the window");
+        lit.sprites(&[&figure.stuffs], &[colours], (true, 1), swing)
     }
 
     fn sprites(direction: Point, swing: Option<[f32; 2]>) -> Sprites {

@@ -3,7 +3,7 @@
 
 use super::problem::ApiError;
 use pebble_core::{Plan, outlook};
-use pebble_picture::{Photo, Picture, Request, render_while};
+use pebble_picture::{Kept, Photo, Picture, Request, render_while};
 use std::sync::Arc;
 use std::sync::atomic::{AtomicBool, Ordering};
 use tokio::sync::{Semaphore, TryAcquireError};
@@ -16,12 +16,18 @@ const MOST_WAITING: usize = 120;
 pub struct Studio {
     tables: Arc<Semaphore>,
     room: Arc<Semaphore>,
+    /// What pictures leave for each other.
+    kept: Arc<Kept>,
 }
 
 impl Default for Studio {
     fn default() -> Self {
         let cores = std::thread::available_parallelism().map_or(1, usize::from);
-        Self { tables: Arc::new(Semaphore::new(cores)), room: Arc::new(Semaphore::new(cores + MOST_WAITING)) }
+        Self {
+            tables: Arc::new(Semaphore::new(cores)),
+            room: Arc::new(Semaphore::new(cores + MOST_WAITING)),
+            kept: Arc::default(),
+        }
     }
 }
 
@@ -52,11 +58,11 @@ impl Studio {
         let table = Arc::clone(&self.tables).acquire_owned().await;
         let table = table.map_err(|_| ApiError::Internal("no pictures are drawn any more".to_owned()))?;
         let wanted = Wanted(Arc::new(AtomicBool::new(true)));
-        let seen = Arc::clone(&wanted.0);
+        let (seen, kept) = (Arc::clone(&wanted.0), Arc::clone(&self.kept));
         let drawn = tokio::task::spawn_blocking(move || {
             // The table is free when the drawing is done or put down, not when the one who asked goes away.
             let _table = table;
-            render_while((&plan, &outlook(&plan)), &request, photo.as_deref(), &seen).map(then)
+            render_while((&plan, &outlook(&plan)), &request, (photo.as_deref(), &kept), &seen).map(then)
         });
         let drawn = drawn.await.map_err(|error| ApiError::Internal(format!("the picture was not drawn: {error}")))?;
         drawn.unwrap_or(Err(ApiError::TooMany))

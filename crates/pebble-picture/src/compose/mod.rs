@@ -10,6 +10,7 @@ pub(crate) mod window;
 
 use crate::backdrop::Backdrop;
 use crate::exposure::{Exposure, RowExposure, instant};
+use crate::kept::{Kept, NOTHING};
 use crate::smear::Pixel;
 use crate::tone::{Curve, curve, encoded};
 use crate::{Crop, Layers, Photo, Picture, Request};
@@ -34,7 +35,7 @@ const LEAST_ROWS: usize = 32;
 /// Draws one frame, row by row: every figure is rastered once, then each row is painted, exposed and developed while it
 /// is in the cache.
 pub fn render(plan: &Plan, outlook: &Outlook, request: &Request) -> Picture {
-    let picture = render_while((plan, outlook), request, None, &AtomicBool::new(true));
+    let picture = render_while((plan, outlook), request, (None, &NOTHING), &AtomicBool::new(true));
     picture.expect("a drawing that nobody puts down is finished")
 }
 
@@ -44,14 +45,16 @@ pub fn render(plan: &Plan, outlook: &Outlook, request: &Request) -> Picture {
 pub fn render_while(
     (plan, outlook): (&Plan, &Outlook),
     request: &Request,
-    photo: Option<&Photo>,
+    (photo, kept): (Option<&Photo>, &Kept),
     wanted: &AtomicBool,
 ) -> Option<Picture> {
     let window = Window::of(plan, outlook, request);
-    let scene = Scene::of((plan, outlook), &window, photo);
+    let leaves = request.crop == Crop::WHOLE && Kept::holds(window.width * window.height);
+    let kept = if leaves { kept } else { &NOTHING };
+    let scene = Scene::of((plan, outlook), &window, photo, kept)?;
     let (groups, steady) = (Group::all(plan, outlook, &window), steady_rows(plan, outlook, &window));
     let sets = Set::all(plan, outlook, &scene, (&window, &groups, &steady));
-    let strip_of = |window, peaks| Strip::of((plan, outlook), (&scene, &sets), window, peaks, wanted);
+    let strip_of = |window, peaks| Strip::of((plan, outlook), (&scene, &sets, kept), window, peaks, wanted);
     let (mut rgba, row_bytes) = (vec![0; window.width * window.height * 4], window.width * 4);
     let whole = window.width * window.height <= LARGEST_WHOLE;
     // A figure's dwell is a figure of all of it, which neither a strip sees nor a loupe.
@@ -106,6 +109,7 @@ struct Strip<'a> {
     outlook: &'a Outlook,
     scene: &'a Scene<'a>,
     sets: &'a [Set],
+    kept: &'a Kept,
     window: Window,
     groups: Vec<Group>,
     steady: Vec<RowExposure>,
@@ -117,14 +121,14 @@ struct Strip<'a> {
 impl<'a> Strip<'a> {
     fn of(
         (plan, outlook): (&'a Plan, &'a Outlook),
-        (scene, sets): (&'a Scene, &'a [Set]),
+        (scene, sets, kept): (&'a Scene<'a>, &'a [Set], &'a Kept),
         window: Window,
         peaks: Option<&'a [Option<f32>]>,
         wanted: &'a AtomicBool,
     ) -> Self {
         let groups = Group::all(plan, outlook, &window);
         let steady = steady_rows(plan, outlook, &window);
-        Self { plan, outlook, scene, sets, window, groups, steady, peaks, wanted }
+        Self { plan, outlook, scene, sets, kept, window, groups, steady, peaks, wanted }
     }
 
     fn stage(&self, most: usize) -> Stage<'_> {
@@ -133,6 +137,7 @@ impl<'a> Strip<'a> {
             outlook: self.outlook,
             scene: self.scene,
             sets: self.sets,
+            kept: self.kept,
             window: &self.window,
             groups: &self.groups,
             rows: &self.steady,
@@ -156,7 +161,9 @@ impl<'a> Strip<'a> {
             return false;
         }
         let members: Vec<&[usize]> = self.groups.iter().map(|group| group.lights.as_slice()).collect();
-        let backdrop = Backdrop::of(self.plan, self.outlook, self.scene, &members, window);
+        let Some(backdrop) = Backdrop::of((self.plan, self.outlook), (self.scene, self.kept), &members, window) else {
+            return false;
+        };
         // Bands of rows are independent of each other; each hand takes one.
         let hands = hands();
         let band = window.height.div_ceil(hands);
@@ -185,7 +192,7 @@ fn expose_band(stage: &Stage, backdrop: &Backdrop, actors: &[Actor], first: usiz
             return;
         }
         let record = &stage.rows[row];
-        light.ambient.copy_from_slice(backdrop.steady(row));
+        backdrop.steady(row, &mut light.ambient);
         for actor in actors {
             actor.expose_ambient(window, row, record, &mut light);
         }

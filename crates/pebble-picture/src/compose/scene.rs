@@ -4,18 +4,22 @@ use super::stage::Group;
 use super::window::Window;
 use crate::Photo;
 use crate::cast::{self, Figure, Known, Stuff, Tint};
+use crate::kept::Kept;
 use crate::light::{Beam, Dome};
 use crate::mesh::Mesh;
 use crate::shadow::Shade;
 use crate::space::{V3, add, dot, length, sub, times, unit, v3};
 use crate::tone::{coloured, linear};
 use pebble_core::exposure::Level;
+use pebble_core::file::stage::Composition;
 use pebble_core::plan::Part;
 use pebble_core::quantity::Stops;
 use pebble_core::shot::Role;
 use pebble_core::stage::framing::View;
+use pebble_core::stage::space::spot;
 use pebble_core::stage::{CHEST_M, Surroundings};
 use pebble_core::{Outlook, Plan};
+use std::sync::Arc;
 
 /// Height of a card that stands for a part with no body of its own on the stage.
 const CARD_HALF_HEIGHT: f32 = 0.15;
@@ -32,31 +36,65 @@ pub(crate) struct Source {
     /// Radius of its face.
     pub radius: f32,
     pub distance: f32,
-    pub shade: Option<Shade>,
+    pub shade: Option<Arc<Shade>>,
 }
 
-/// What is drawn.
-pub(crate) struct Scene<'a> {
+/// Everybody and everything as surfaces, and where the camera sees them.
+pub(crate) struct Cast {
     pub view: View,
-    /// A picture of the place.
-    pub photo: Option<&'a Photo>,
     pub around: Surroundings,
     pub figures: Vec<Figure>,
     /// Which part of the plan each of them is.
     pub parts: Vec<Option<usize>>,
     /// Every corner of every figure as the sensor has it: along, across, one over the distance.
     pub seen: Vec<Vec<Option<[f32; 3]>>>,
+}
+
+/// What a cast is built from.
+#[derive(PartialEq)]
+pub(crate) struct CastKey {
+    composition: Composition,
+    /// The parts: as what they are drawn, their tone, and the card that would stand for them.
+    parts: Vec<(Known, f64, bool)>,
+    distance: f64,
+    pixels_per_metre: f32,
+}
+
+/// What shades are cast from: where the light is, and who stands before it.
+pub(crate) struct ShadeKey {
+    cast: Arc<Cast>,
+    at: V3,
+}
+
+impl PartialEq for ShadeKey {
+    fn eq(&self, other: &Self) -> bool {
+        Arc::ptr_eq(&self.cast, &other.cast) && self.at == other.at
+    }
+}
+
+/// What is drawn.
+pub(crate) struct Scene<'a> {
+    pub cast: Arc<Cast>,
+    /// A picture of the place.
+    pub photo: Option<&'a Photo>,
     /// The flashes, in the plan's order; nothing for those that do not fire.
     pub sources: Vec<Option<Source>>,
     /// Who stands in the way of the place's own light.
-    pub dome_shade: Option<Shade>,
+    pub dome_shade: Option<Arc<Shade>>,
 }
 
-impl<'a> Scene<'a> {
-    pub fn of((plan, outlook): (&Plan, &Outlook), window: &Window, photo: Option<&'a Photo>) -> Self {
+impl std::ops::Deref for Scene<'_> {
+    type Target = Cast;
+    fn deref(&self) -> &Cast {
+        &self.cast
+    }
+}
+
+impl Cast {
+    fn of(plan: &Plan, pixels_per_metre: f32) -> Self {
         let view = plan.stage.view(plan.subject_distance);
-        let known: Vec<Known> = plan.parts.iter().map(|part| (part.drawn_as, part.reflectance as f32)).collect();
-        let mut figures = cast::on_stage(&plan.stage, &known, window.pixels_per_metre);
+        let known: Vec<Known> = plan.parts.iter().map(known).collect();
+        let mut figures = cast::on_stage(&plan.stage, &known, pixels_per_metre);
         let place =
             |figure: &Figure| figure.part.and_then(|kind| plan.parts.iter().position(|part| part.drawn_as == kind));
         let mut parts: Vec<Option<usize>> = figures.iter().map(place).collect();
@@ -65,21 +103,45 @@ impl<'a> Scene<'a> {
             figures.push(card(&view, &plan.parts[index], row));
             parts.push(Some(index));
         }
-        let seen = figures
-            .iter()
-            .map(|figure| {
-                let place = |at: V3| {
-                    let seen = view.seen(pebble_core::stage::space::spot(
-                        f64::from(at[0]),
-                        f64::from(at[1]),
-                        f64::from(at[2]),
-                    ))?;
-                    Some([seen.along as f32, seen.across as f32, (1.0 / seen.depth) as f32])
-                };
-                figure.mesh.corners.iter().map(|corner| place(corner.at)).collect()
-            })
-            .collect();
+        let place = |at: V3| {
+            let seen = view.seen(spot(f64::from(at[0]), f64::from(at[1]), f64::from(at[2])))?;
+            Some([seen.along as f32, seen.across as f32, (1.0 / seen.depth) as f32])
+        };
+        let seen =
+            figures.iter().map(|figure| figure.mesh.corners.iter().map(|corner| place(corner.at)).collect()).collect();
+        Self { view, around: plan.stage.surroundings(), figures, parts, seen }
+    }
+}
+
+/// A part as the cast knows it.
+fn known(part: &Part) -> Known {
+    (part.drawn_as, part.reflectance as f32)
+}
+
+/// Whether the card of a part stands or lies: its size is along its movement.
+fn stands(part: &Part) -> bool {
+    part.direction.as_radians().sin().abs() > 0.7
+}
+
+impl<'a> Scene<'a> {
+    pub fn of(
+        (plan, outlook): (&Plan, &Outlook),
+        window: &Window,
+        photo: Option<&'a Photo>,
+        kept: &Kept,
+    ) -> Option<Self> {
+        let key = CastKey {
+            composition: plan.stage.composition.clone(),
+            parts: plan.parts.iter().map(|part| (known(part), part.size.as_metres(), stands(part))).collect(),
+            distance: plan.subject_distance.as_metres(),
+            pixels_per_metre: window.pixels_per_metre,
+        };
+        let cast = kept.casts.get(key, || Some(Cast::of(plan, window.pixels_per_metre)))?;
         let chest = [0.0, 0.0, CHEST];
+        let shade = |at: V3| {
+            let key = ShadeKey { cast: Arc::clone(&cast), at };
+            kept.shades.get(key, || Shade::of(at, chest, &cast.figures))
+        };
         let sources = (0..plan.lights.len())
             .map(|index| {
                 outlook.lights[index].fires.then(|| {
@@ -88,15 +150,13 @@ impl<'a> Scene<'a> {
                     let at = add(chest, times([right, -camera, up], distance));
                     let radius = plan.lights[index].throw.face.radius.as_metres() as f32;
                     let shaded = plan.lights[index].role != Role::Backdrop;
-                    Source { at, radius, distance, shade: if shaded { Shade::of(at, chest, &figures) } else { None } }
+                    Source { at, radius, distance, shade: if shaded { shade(at) } else { None } }
                 })
             })
             .collect();
-        let around = plan.stage.surroundings();
-        let from = unit(v3(around.comes.from));
-        let dome_shade =
-            (around.comes.around < 1.0).then(|| Shade::of(add(chest, times(from, FAR)), chest, &figures)).flatten();
-        Self { view, photo, around, figures, parts, seen, sources, dome_shade }
+        let from = unit(v3(cast.around.comes.from));
+        let dome_shade = if cast.around.comes.around < 1.0 { shade(add(chest, times(from, FAR))) } else { None };
+        Some(Self { cast, photo, sources, dome_shade })
     }
 
     /// The place's own light.
@@ -110,8 +170,14 @@ impl<'a> Scene<'a> {
         }
     }
 
-    /// The flashes on a figure, each with its own level, colour and direction.
-    pub(super) fn beams(&self, plan: &Plan, outlook: &Outlook, groups: &[Group], index: usize) -> Vec<Beam<'_>> {
+    /// The flashes on a figure, each with its direction, and the group it draws with and its level on white.
+    pub(super) fn beams(
+        &self,
+        plan: &Plan,
+        outlook: &Outlook,
+        groups: &[Group],
+        index: usize,
+    ) -> Vec<(Beam<'_>, (usize, V3))> {
         let (figure, part) = (&self.figures[index], self.parts[index]);
         let offset = part.map_or(Stops::ZERO, |part| plan.parts[part].flash_offset);
         // Somebody who stands elsewhere than at the mark is nearer to some lights and farther from others.
@@ -142,16 +208,15 @@ impl<'a> Scene<'a> {
                     }
                     None => 1.0,
                 };
-                beams.push(Beam {
-                    group,
-                    colour: coloured(outlook.flash_tint(plan, light), level),
+                let beam = Beam {
                     towards,
                     size: (source.radius / far.max(0.2)).atan().sin().max(0.02),
                     edge: from_behind.then(|| 1.0 / across.max(0.05)),
                     on_flat,
                     bounce: self.around.bounces as f32,
                     shade: source.shade.as_ref(),
-                });
+                };
+                beams.push((beam, (group, coloured(outlook.flash_tint(plan, light), level))));
             }
         }
         beams
@@ -194,9 +259,7 @@ impl<'a> Scene<'a> {
 /// A flat card of the part's own size, in the plane that is in focus; several stand under each other.
 fn card(view: &View, part: &Part, row: usize) -> Figure {
     let half_width = (part.size.as_metres() / 2.0) as f32;
-    // The size is along the movement; for an upright movement the card stands.
-    let upright = part.direction.as_radians().sin().abs() > 0.7;
-    let half = if upright { [CARD_HALF_HEIGHT, half_width] } else { [half_width, CARD_HALF_HEIGHT] };
+    let half = if stands(part) { [CARD_HALF_HEIGHT, half_width] } else { [half_width, CARD_HALF_HEIGHT] };
     let (right, up) = (v3(view.right), v3(view.up));
     // It stands before everybody, as large as it would be at the subject.
     let nearer = (1.0 - CARD_BEFORE / view.distance as f32).max(0.5);

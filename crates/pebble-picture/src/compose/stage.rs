@@ -4,17 +4,24 @@ use super::movement::Motion;
 use super::scene::Scene;
 use super::slices::Drawing;
 use super::window::Window;
+use crate::cast::Stuff;
 use crate::exposure::{Exposure, RowExposure, instant};
-use crate::smear::{Hides, Raster, Shape, Sprites};
+use crate::kept::Kept;
+use crate::light::Beam;
+use crate::lit::{Colours, Hides, LitKey, Raster, Shape};
+use crate::smear::Sprites;
 use crate::space::v3;
 use pebble_core::shot::DrawnAs;
 use pebble_core::{Outlook, Plan};
+use std::sync::Arc;
 use std::sync::atomic::{AtomicBool, AtomicUsize, Ordering};
 
 /// More hands than this only wait for memory.
 const MOST_HANDS: usize = 4;
 /// Two ropes that are turned against each other part twice as fast as one moves.
 const REVERSE: f32 = 2.0;
+/// Room beside the frame for what moves into it, in metres.
+const ROOM: f32 = 0.25;
 /// What moves by less than this, in pixels, stands.
 const STANDS: f32 = 0.5;
 
@@ -163,6 +170,7 @@ pub(super) struct Stage<'a> {
     pub(super) plan: &'a Plan,
     pub(super) outlook: &'a Outlook,
     pub(super) scene: &'a Scene<'a>,
+    pub(super) kept: &'a Kept,
     pub(super) sets: &'a [Set],
     pub(super) window: &'a Window,
     pub(super) groups: &'a [Group],
@@ -210,38 +218,72 @@ impl Stage<'_> {
         let (scene, motion) = (self.scene, &set.motion);
         let [left, bottom, right, top] = self.window.bounds();
         let room = motion.room(self.rows, self.groups.iter().map(|group| &group.exposure));
+        // In steps, so that a little longer an exposure is the same raster.
+        let room = (room / ROOM).ceil() * ROOM;
         let (aside, above) = (room * motion.direction[0].abs(), room * motion.direction[1].abs());
-        let shapes: Vec<Shape> = set
+        let seen = [left - aside, bottom - above, right + aside, top + above];
+        let anchor = [self.window.x(0), self.window.y(0)];
+        let lights: Vec<_> = set
             .figures
             .iter()
-            .map(|index| Shape {
-                figure: &scene.figures[*index],
-                seen: &scene.seen[*index],
-                beams: if flashed { scene.beams(self.plan, self.outlook, self.groups, *index) } else { Vec::new() },
-                steady: scene.steady(self.plan, self.outlook, *index),
+            .map(|index| {
+                let beams =
+                    if flashed { scene.beams(self.plan, self.outlook, self.groups, *index) } else { Vec::new() };
+                beams.into_iter().unzip::<_, _, Vec<_>, Vec<_>>()
             })
             .collect();
-        let alone = set.figures.len() == 1;
-        let before: Vec<Hides> = set
-            .before
-            .iter()
-            .map(|index| Hides { figure: &scene.figures[*index], seen: &scene.seen[*index] })
-            .collect();
-        let raster = Raster {
-            shapes: &shapes,
-            before: &before,
-            dome: scene.dome(),
-            eye: v3(scene.view.eye),
-            direction: motion.direction,
-            pixels_per_metre: self.window.pixels_per_metre,
-            steady,
-            groups: if flashed { self.groups.len() } else { 0 },
-            swing: scene.figures[set.figures[0]].swing.filter(|_| alone),
-            window: [left - aside, bottom - above, right + aside, top + above],
-            anchor: [self.window.x(0), self.window.y(0)],
-            wanted: self.wanted,
+        let ppm = self.window.pixels_per_metre;
+        let [x, y] = motion.direction;
+        let key = LitKey {
+            cast: Arc::clone(&scene.cast),
+            figures: set.figures.clone(),
+            before: set.before.clone(),
+            numbers: [seen[0], seen[1], seen[2], seen[3], x, y, ppm, anchor[0], anchor[1]],
+            lights: (steady, flashed),
+            beams: lights.iter().map(|(beams, _)| beams.iter().map(Beam::key).collect()).collect(),
+            shades: lights.iter().flat_map(|(beams, _)| beams.iter().map(|beam| beam.shade.cloned())).collect(),
         };
-        raster.sprites()
+        let lit = self.kept.lit.get(key, || {
+            let shapes: Vec<Shape> = set
+                .figures
+                .iter()
+                .zip(&lights)
+                .map(|(index, (beams, _))| Shape {
+                    figure: &scene.figures[*index],
+                    seen: &scene.seen[*index],
+                    beams: beams.clone(),
+                })
+                .collect();
+            let before: Vec<Hides> = set
+                .before
+                .iter()
+                .map(|index| Hides { figure: &scene.figures[*index], seen: &scene.seen[*index] })
+                .collect();
+            let raster = Raster {
+                shapes: &shapes,
+                before: &before,
+                dome: scene.dome(),
+                eye: v3(scene.view.eye),
+                direction: motion.direction,
+                pixels_per_metre: ppm,
+                steady,
+                flashed,
+                window: seen,
+                anchor,
+                wanted: self.wanted,
+            };
+            raster.lit()
+        })?;
+        let lit = (*lit).as_ref()?;
+        let stuffs: Vec<&[Stuff]> = set.figures.iter().map(|index| scene.figures[*index].stuffs.as_slice()).collect();
+        let colours: Vec<Colours> = set
+            .figures
+            .iter()
+            .zip(lights)
+            .map(|(index, (_, flashes))| Colours { steady: scene.steady(self.plan, self.outlook, *index), flashes })
+            .collect();
+        let swing = scene.figures[set.figures[0]].swing.filter(|_| set.figures.len() == 1);
+        Some(lit.sprites(&stuffs, &colours, (steady, if flashed { self.groups.len() } else { 0 }), swing))
     }
 
     /// Greatest dwell of a set's smear in steady light.

@@ -523,14 +523,27 @@ fn a_drawing_that_nobody_waits_for_is_put_down_at_once() {
         let outlook = outlook(&plan);
         let request = Request { width: 2400, layers: Layers::Both, crop: Crop::WHOLE };
         let began = Instant::now();
-        assert!(pebble_picture::render_while((&plan, &outlook), &request, None, &AtomicBool::new(true)).is_some());
+        assert!(
+            pebble_picture::render_while(
+                (&plan, &outlook),
+                &request,
+                (None, &pebble_picture::Kept::default()),
+                &AtomicBool::new(true)
+            )
+            .is_some()
+        );
         let whole = began.elapsed();
         let mut longest = Duration::ZERO;
         for part in 1..6 {
             let wanted = AtomicBool::new(true);
             std::thread::scope(|scope| {
                 let drawing = scope.spawn(|| {
-                    let drawn = pebble_picture::render_while((&plan, &outlook), &request, None, &wanted);
+                    let drawn = pebble_picture::render_while(
+                        (&plan, &outlook),
+                        &request,
+                        (None, &pebble_picture::Kept::default()),
+                        &wanted,
+                    );
                     (drawn.is_none(), Instant::now())
                 });
                 std::thread::sleep(whole * part / 8);

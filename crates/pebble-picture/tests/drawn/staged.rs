@@ -4,7 +4,7 @@ use pebble_core::file::stage::{Composition, Grip, Hair, Outfit, Person, Place, P
 use pebble_core::shot::{DrawnAs, Reading, Role, Shot};
 use pebble_core::staging::staging;
 use pebble_core::{Outlook, Plan, outlook};
-use pebble_picture::{Crop, Layers, Photo, Picture, Request, reduced, render, render_while};
+use pebble_picture::{Crop, Kept, Layers, Photo, Picture, Request, reduced, render, render_while};
 use std::sync::atomic::AtomicBool;
 
 const WIDTH: u32 = 480;
@@ -405,7 +405,8 @@ fn an_own_picture_stands_behind_the_subject_with_its_horizon_where_it_was_put() 
         let plan = Plan::try_from(&shot).expect("a plan");
         let request = Request { width: 300, layers: Layers::Ambient, crop: Crop::WHOLE };
         let picture =
-            render_while((&plan, &outlook(&plan)), &request, Some(&photo), &AtomicBool::new(true)).expect("drawn");
+            render_while((&plan, &outlook(&plan)), &request, (Some(&photo), &Kept::default()), &AtomicBool::new(true))
+                .expect("drawn");
         // The first row that is greener than blue.
         let rows = picture.rgba.chunks_exact(picture.width as usize * 4);
         rows.map(|row| &row[600..604]).position(|pixel| pixel[1] > pixel[2]).unwrap_or(picture.height as usize) as f64
@@ -421,4 +422,30 @@ fn png_of(bytes: &mut Vec<u8>) -> png::Writer<&mut Vec<u8>> {
     encoder.set_color(png::ColorType::Rgb);
     encoder.set_depth(png::BitDepth::Eight);
     encoder.write_header().expect("written to memory")
+}
+
+/// What one picture leaves for the next never shows: each is the picture that would be drawn with nothing kept.
+#[test]
+fn a_picture_is_the_same_whatever_was_drawn_before_it() {
+    let kept = Kept::default();
+    for name in ["double-ropes", "lantern-slalom", "roller-hall", "silks"] {
+        let base = example(name);
+        let mut shots = vec![base.clone(); 8];
+        shots[1].lights[0].power /= 2.0;
+        shots[2].camera.shutter = "1/30".to_owned();
+        shots[3].lights[0].distance_m *= 1.2;
+        shots[4].subject.distance_m *= 1.1;
+        shots[5].parts[0].reflectance *= 0.5;
+        shots[6].lights[0].on = false;
+        shots[7].lights[0].bearing_deg += 20.0;
+        shots.push(base);
+        for (step, shot) in shots.iter().enumerate() {
+            let plan = Plan::try_from(shot).expect("a plan");
+            let outlook = outlook(&plan);
+            let request = Request { width: 240, layers: Layers::Both, crop: Crop::WHOLE };
+            let wanted = AtomicBool::new(true);
+            let after = render_while((&plan, &outlook), &request, (None, &kept), &wanted).expect("it is wanted");
+            assert!(after == render(&plan, &outlook, &request), "{name}, step {step}");
+        }
+    }
 }
