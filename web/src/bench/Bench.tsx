@@ -76,6 +76,7 @@ function Bench({ initial, match: Match }: Props & { initial: ShotAnswer }) {
   const [over, setOver] = useState<Over>()
   const [chosen, setChosen] = useState(0)
   const [who, setWho] = useState(0)
+  const [pressed, setPressed] = useState<number>()
   const staged = useStaged(shot, over === 'stage')
   // A light may go by undo while it is in hand.
   const light = Math.min(chosen, shot.lights.length - 1)
@@ -239,7 +240,15 @@ function Bench({ initial, match: Match }: Props & { initial: ShotAnswer }) {
           shape={frameShape(shot, staged)}
           staging={
             over === 'stage' && staged
-              ? { staged, who, onWho: setWho, onMove: (to) => change(withPersonAt(shot, staged, who, to)) }
+              ? {
+                  staged,
+                  who,
+                  onWho: setWho,
+                  parts: shot.parts.map(({ name }) => name),
+                  part: pressed,
+                  onPart: setPressed,
+                  onMove: (to) => change(withPersonAt(shot, staged, who, to)),
+                }
               : undefined
           }
           onStage={() => setOver('stage')}

@@ -11,6 +11,8 @@ import { length } from '../words/figures'
 import { isImperial } from '../words/preferred'
 import classes from './Frame.module.css'
 
+type Box = StageAnswer['parts'][number]['at']
+
 type Props = Pick<BenchState, 'frames' | 'view' | 'look'> & {
   exposure: Forecast['exposure'] | undefined
   depth: Forecast['depth'] | undefined
@@ -23,6 +25,11 @@ type Props = Pick<BenchState, 'frames' | 'view' | 'look'> & {
         staged: StageAnswer
         who: number
         onWho: (who: number) => void
+        /** Names of the parts, in the shot's order. */
+        parts: readonly string[]
+        /** The part of the answer that was pressed on. */
+        part: number | undefined
+        onPart: (part: number | undefined) => void
         onMove: (to: { right_m: number; away_m: number }) => void
       }
     | undefined
@@ -34,6 +41,12 @@ type Props = Pick<BenchState, 'frames' | 'view' | 'look'> & {
 
 /** Share of the frame's width that shows one camera pixel on one of the picture's, on a frame of this many pixels. */
 const atPixels = (pixelsWide: number, width: number): number => Math.min(1, width / pixelsWide)
+
+/** The part that was pressed on, with its name. */
+const partInHand = ({ staged, parts, part }: NonNullable<Props['staging']>) => {
+  const found = part === undefined ? undefined : staged.parts[part]
+  return found && { at: found.at, name: parts[found.part] ?? '' }
+}
 
 /** How deep it is sharp. */
 const sharp = ({ total_m }: Forecast['depth']): string =>
@@ -109,16 +122,21 @@ export const Frame = memo(function Frame({
   // Who is pressed on is in hand: of several, the one that takes least of the frame.
   const inHand = useRef<{ right_m: number; away_m: number; frame_width_m: number } | undefined>(undefined)
   const takeInHand = (at: { x: number; y: number }) => {
-    const { staged, onWho } = staging!
-    const around = staged.people.flatMap((person, index) => {
-      if (!person) return []
-      const { left, top, right, bottom } = person.at
-      const hit = at.x >= left && at.x <= right && at.y >= top && at.y <= bottom
-      return hit
-        ? [{ index, size: (right - left) * (bottom - top), frame_width_m: person.frame_width_m }]
-        : []
-    })
-    const pressed = around.sort((a, b) => a.size - b.size)[0]
+    const { staged, onWho, onPart } = staging!
+    const inside = ({ left, top, right, bottom }: Box) =>
+      at.x >= left && at.x <= right && at.y >= top && at.y <= bottom
+    const least = <T extends { at: Box }>(all: (T | null | undefined)[]): number | undefined => {
+      const hit = all.flatMap((one, index) =>
+        one && inside(one.at)
+          ? [{ index, size: (one.at.right - one.at.left) * (one.at.bottom - one.at.top) }]
+          : [],
+      )
+      return hit.sort((a, b) => a.size - b.size)[0]?.index
+    }
+    onPart(least(staged.parts))
+    const index = least(staged.people)
+    const pressed =
+      index === undefined ? undefined : { index, frame_width_m: staged.people[index]!.frame_width_m }
     const person = pressed && staged.composition.people?.[pressed.index]
     if (!pressed || !person) return
     onWho(pressed.index)
@@ -180,7 +198,7 @@ export const Frame = memo(function Frame({
             look({ crop: around(at.x, at.y) })
           }}
         />
-        {staging && <StageMarks staged={staging.staged} who={staging.who} />}
+        {staging && <StageMarks staged={staging.staged} who={staging.who} part={partInHand(staging)} />}
       </div>
       {!exposure && <p className={classes.waiting}>Drawing the frame…</p>}
       <div className={classes.tools}>
@@ -199,7 +217,13 @@ export const Frame = memo(function Frame({
         <button type="button" className={classes.tool} aria-pressed={loupe} onClick={toggle}>
           Loupe <Key of="loupe" />
         </button>
-        <button type="button" className={classes.tool} aria-pressed={staging !== undefined} onClick={onStage}>
+        <button
+          type="button"
+          className={classes.tool}
+          data-choose="stage"
+          aria-pressed={staging !== undefined}
+          onClick={onStage}
+        >
           Who and where <Key of="stage" />
         </button>
         {alone && (

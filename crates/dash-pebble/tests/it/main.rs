@@ -29,5 +29,6 @@ mod safe;
 mod sample_traces;
 mod shot_files;
 mod spoiled_files;
+mod staged;
 mod typed;
 mod versions;

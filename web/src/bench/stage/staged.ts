@@ -1,4 +1,5 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
 import { answered, client, type Shot, type StageAnswer } from '../../api/client'
 
 /** What stands in the frame and where, while somebody asks. */
@@ -11,7 +12,10 @@ export function useStaged(shot: Shot, asked: boolean): StageAnswer | undefined {
     retry: false,
     placeholderData: keepPreviousData,
   })
-  return data
+  // What cannot be is said at its field, and what stood there last is still to be seen.
+  const [last, setLast] = useState<StageAnswer>()
+  if (data && data !== last) setLast(data)
+  return data ?? last
 }
 
 /** Height of the frame against its width, as the camera is held. */

@@ -5,7 +5,7 @@ use super::browser::Browser;
 use thirtyfour::prelude::*;
 
 /// What opens on the Bench.
-pub const OPENED: [&str; 14] = [
+pub const OPENED: [&str; 15] = [
     "[data-choose=flash]",
     "[data-part=Shoes]",
     "[data-choose=daylight]",
@@ -20,6 +20,7 @@ pub const OPENED: [&str; 14] = [
     "[data-choose=ways]",
     "[data-reading=subject]",
     "[data-reading=background]",
+    "[data-choose=stage]",
 ];
 
 pub async fn open_shot(browser: &Browser, server: &Server, title: &str) {

@@ -1,0 +1,175 @@
+//! Composing a frame: who stands in it, where, and how the camera is held; and an own picture behind it.
+
+use crate::common::Server;
+use crate::common::api::{Api, problem};
+use crate::common::bench::{open_shot, saved};
+use crate::common::browser::Browser;
+use axum::http::StatusCode;
+use reqwest::Method;
+use serde_json::{Value, json};
+use thirtyfour::prelude::*;
+
+/// What of the frame is bright, as a sum over its pixels.
+const LIGHT: &str = "return (() => {
+    const frame = document.querySelector('#frame');
+    const { data } = frame.getContext('2d').getImageData(0, 0, frame.width, frame.height);
+    let sum = 0;
+    for (let at = 0; at < data.length; at += 16) sum += data[at] + data[at + 1] + data[at + 2];
+    return [sum, frame.width, frame.height];
+})()";
+
+/// The newest picture is on the screen, fine.
+const DRAWN: &str = "document.querySelector('#frame').getAttribute('aria-busy') === 'false'";
+
+async fn light(browser: &Browser) -> (f64, f64, f64) {
+    browser.until(DRAWN).await;
+    let seen = browser.run(LIGHT, vec![]).await;
+    let number = |index: usize| seen[index].as_f64().unwrap_or_default();
+    (number(0), number(1), number(2))
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_frame_is_composed_from_pictures_and_stays_so() {
+    let server = Server::demo();
+    let browser = Browser::open().await;
+    open_shot(&browser, &server, "Sabre reach").await;
+    let (first, wide, high) = light(&browser).await;
+    assert!(wide > high);
+    browser.keys("e").await;
+    browser
+        .until("document.querySelector('[data-testid=choose-pose] [aria-pressed=true]')?.innerText === 'Fences'")
+        .await;
+    // Every picture to choose from is drawn.
+    browser.until("[...document.querySelectorAll('[data-testid=choose-pose] img')].slice(0, 12).every((one) => one.complete && one.naturalWidth > 100)").await;
+    let choose = |of: &'static str, word: &'static str| {
+        let path = format!("//*[@data-testid='choose-{of}']//button[normalize-space()='{word}']");
+        let browser = &browser;
+        async move { browser.driver.query(By::XPath(path)).first().await.unwrap().click().await.unwrap() }
+    };
+    choose("pose", "Jumps up").await;
+    browser
+        .until("document.querySelector('[data-testid=choose-pose] [aria-pressed=true]').innerText === 'Jumps up'")
+        .await;
+    saved(&browser).await;
+    let (jumping, ..) = light(&browser).await;
+    assert!((jumping - first).abs() > 0.002 * first, "{first} fencing, {jumping} jumping");
+    // Who is pressed on is in hand, and is dragged.
+    browser.until("document.querySelector('[data-testid=in-hand]')").await;
+    let left = "document.querySelector('[data-testid=in-hand]').getBoundingClientRect().left";
+    let before = browser.run(&format!("return {left}"), vec![]).await.as_f64().unwrap();
+    let frame = browser.find("#frame").await;
+    let at = browser
+        .run("const { left, top, width, height } = document.querySelector('[data-testid=in-hand]').getBoundingClientRect(); const f = document.querySelector('#frame').getBoundingClientRect(); return [Math.round(left + width / 2 - f.left - f.width / 2), Math.round(top + height / 2 - f.top - f.height / 2)]", vec![])
+        .await;
+    let (x, y) = (at[0].as_i64().unwrap(), at[1].as_i64().unwrap());
+    browser
+        .driver
+        .action_chain()
+        .move_to_element_with_offset(&frame, x, y)
+        .click_and_hold()
+        .move_by_offset(90, 0)
+        .release()
+        .perform()
+        .await
+        .unwrap();
+    browser.until(&format!("Math.abs({left} - {before} - 90) < 8")).await;
+    saved(&browser).await;
+    // Another place, and the camera upright.
+    browser.driver.query(By::XPath("//label[.//text()='Place']")).first().await.unwrap().click().await.unwrap();
+    choose("place", "Track").await;
+    browser
+        .until("document.querySelector('[data-testid=choose-place] [aria-pressed=true]')?.innerText === 'Track'")
+        .await;
+    browser.driver.query(By::XPath("//label[.//text()='Camera']")).first().await.unwrap().click().await.unwrap();
+    browser
+        .driver
+        .query(By::XPath("//label[.//text()='Upright, grip down']"))
+        .first()
+        .await
+        .unwrap()
+        .click()
+        .await
+        .unwrap();
+    browser.until("document.querySelector('#frame').height > document.querySelector('#frame').width").await;
+    // What cannot be is said at its field, and the picture stays.
+    let height = browser.labelled("Height of the lens").await;
+    browser.type_over(&height, "99 m").await;
+    browser.until("document.querySelector('[role=dialog]').innerText.includes('not between 0.02 and 30')").await;
+    browser.type_over(&height, "0.4 m").await;
+    saved(&browser).await;
+    // It is there again when the shot is opened again.
+    browser.driver.refresh().await.unwrap();
+    browser.until("document.querySelector('#frame[data-ready]')").await;
+    let (_, wide, high) = light(&browser).await;
+    assert!(high > wide);
+    browser.keys("e").await;
+    browser
+        .until("document.querySelector('[data-testid=choose-pose] [aria-pressed=true]')?.innerText === 'Jumps up'")
+        .await;
+    // Undone, it is as it was.
+    browser.keys(Key::Escape + "").await;
+    browser.until("!document.querySelector('[role=dialog]')").await;
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn one_light_alone_shows_its_part_of_the_picture() {
+    let server = Server::demo();
+    let browser = Browser::open().await;
+    open_shot(&browser, &server, "Sabre reach").await;
+    browser.keys("2").await;
+    let (all, ..) = light(&browser).await;
+    let mut sum = 0.0;
+    for _ in 0..4 {
+        browser.keys("q").await;
+        browser.until("document.querySelector('[data-testid=alone]')").await;
+        let (alone, ..) = light(&browser).await;
+        assert!(alone < all, "{alone} of {all}");
+        sum += alone;
+        browser.keys("q").await;
+        browser.until("!document.querySelector('[data-testid=alone]')").await;
+        browser.keys(".").await;
+    }
+    // Code values are not light, but each light has its share of them.
+    assert!(sum > all, "{sum} by each of them, {all} together");
+}
+
+#[tokio::test]
+async fn an_own_picture_is_kept_and_stands_behind_the_subject() {
+    let api = Api::demo();
+    let url = api.server.url("/api/stage/pictures");
+    let drawn = api.client.get(api.server.url("/api/shots/slipway-spin/picture?width=300")).send().await.unwrap();
+    let bytes = drawn.bytes().await.unwrap();
+    let kept: Value = api.client.post(&url).body(bytes.clone()).send().await.unwrap().json().await.unwrap();
+    let again: Value = api.client.post(&url).body(bytes.clone()).send().await.unwrap().json().await.unwrap();
+    assert_eq!(kept, again, "the same picture is kept once");
+    let mut shot = api.first_shot().await["shot"].clone();
+    let staged: Value = api.send(Method::POST, "/api/stage", None, Some(&shot)).await.json().await.unwrap();
+    assert_eq!(staged["own"], json!(false));
+    let picture = |shot: &Value| {
+        let asked = api.client.post(api.server.url("/api/picture?width=200")).json(shot);
+        async move { asked.send().await.unwrap().error_for_status().unwrap().bytes().await.unwrap() }
+    };
+    let plain = picture(&shot).await;
+    shot["stage"] = staged["composition"].clone();
+    assert!(picture(&shot).await == plain, "the scene's own composition is the scene");
+    shot["stage"]["picture"] = json!({ "id": kept["id"], "horizon_share": 0.4 });
+    let with = picture(&shot).await;
+    assert!(with != plain);
+    // One that is not here leaves the drawn place.
+    shot["stage"]["picture"]["id"] = json!("0".repeat(64));
+    assert!(picture(&shot).await == plain);
+    // What is no picture is said so, whatever it is called.
+    for body in [b"GIF89a".to_vec(), Vec::new(), bytes[..bytes.len() / 2].to_vec(), vec![0xff; 4000]] {
+        let (status, told) = problem(api.client.post(&url).body(body).send().await.unwrap()).await;
+        assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+        assert!(told["detail"].as_str().unwrap().contains("Nothing was changed"), "{told}");
+    }
+    // A composition that cannot be is refused at its field; a pose that nobody knows by its name.
+    shot["stage"] = staged["composition"].clone();
+    shot["stage"]["people"][0]["away_m"] = json!(-4.49);
+    let (status, told) = problem(api.send(Method::POST, "/api/bench", None, Some(&shot)).await).await;
+    assert_eq!((status, &told["field"]), (StatusCode::UNPROCESSABLE_ENTITY, &json!("stage.people[0].away_m")));
+    shot["stage"]["people"][0]["pose"] = json!("moon_walk");
+    let (_, told) = problem(api.send(Method::POST, "/api/bench", None, Some(&shot)).await).await;
+    assert!(told["detail"].as_str().unwrap().contains("moon_walk"), "{told}");
+}
