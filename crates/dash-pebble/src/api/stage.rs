@@ -109,10 +109,10 @@ fn set_up(query: ChoiceQuery) -> Result<(Plan, Crop), ApiError> {
         shot.background.behind_m = if place.is_outdoors() { 24.0 } else { 4.0 };
         shot.ambient.subject = Reading::Lux { lux: 2800.0 };
         shot.ambient.background = Reading::Lux { lux: 2800.0 };
-        shot.lights.iter_mut().for_each(|light| light.power /= 8.0);
+        shot.lights.iter_mut().for_each(|light| light.on = false);
     }
     let close = query.hair.is_some();
-    let crop = if close { Crop { left: 0.43, top: 0.17, size: 0.16 } } else { Crop::WHOLE };
+    let crop = if close { Crop { left: 0.41, top: 0.1, size: 0.18 } } else { Crop::WHOLE };
     Ok((Plan::try_from(&shot)?, crop))
 }
 

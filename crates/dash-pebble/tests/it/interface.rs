@@ -1,8 +1,9 @@
 //! The real interface in a real browser: what a photographer does with it.
 
-use crate::common::Server;
 use crate::common::bench::{choose, open_shot, open_tab, saved};
 use crate::common::browser::Browser;
+use crate::common::{Server, example};
+use serde_json::json;
 use thirtyfour::prelude::*;
 
 /// A sum over the frame's pixels: enough to tell one picture from another.
@@ -698,6 +699,89 @@ async fn shots_are_started_copied_taken_off_and_brought_back() {
 }
 
 /// Not a test of right or wrong but the maker of `docs/screenshots/`: `make shots`.
+/// The fine picture is on the screen.
+const FINE: &str = "document.querySelector('#frame').getAttribute('aria-busy') === 'false'";
+
+/// A word of the open files.
+fn word(of: &impl serde::Serialize) -> &'static str {
+    let word = serde_json::to_value(of).expect("a word");
+    word.as_str().expect("a word").to_owned().leak()
+}
+
+/// Lays pictures side by side: addresses of pictures, or shots to draw.
+async fn sheet(browser: &Browser, (columns, width): (u32, u32), of: serde_json::Value) {
+    let script = "const [columns, width, all] = arguments;
+        const sheet = document.createElement('canvas');
+        const bitmap = async (one) => {
+            const asked = typeof one === 'string'
+                ? fetch(one)
+                : fetch('/api/picture?width=' + width, { method: 'POST', body: JSON.stringify(one), headers: { 'content-type': 'application/json', accept: 'image/png' } });
+            return createImageBitmap(await (await asked).blob());
+        };
+        window.laid = false;
+        Promise.all(all.map(bitmap)).then((pictures) => {
+            const height = Math.round(width * 2 / 3);
+            sheet.width = columns * width;
+            sheet.height = Math.ceil(pictures.length / columns) * height;
+            pictures.forEach((picture, index) =>
+                sheet.getContext('2d').drawImage(picture, (index % columns) * width, Math.floor(index / columns) * height, width, height));
+            document.body.replaceChildren(sheet);
+            window.laid = true;
+        });";
+    browser.run(script, vec![json!(columns), json!(width), of]).await;
+    browser.until("window.laid").await;
+}
+
+/// Three compositions of one's own, under the lights of a demo shot.
+fn compositions() -> Vec<serde_json::Value> {
+    let base = example("sabre-reach");
+    let composed = |stage: serde_json::Value, lux: f64, drawn: &[&str]| {
+        let mut shot = base.clone();
+        shot["stage"] = stage;
+        shot["ambient"]["subject"] = json!({ "as": "lux", "lux": lux });
+        shot["ambient"]["background"] = json!({ "as": "lux", "lux": lux });
+        let parts = shot["parts"].as_array_mut().expect("a list");
+        for (part, drawn) in parts.iter_mut().zip(drawn) {
+            part["drawn_as"] = json!(drawn);
+        }
+        parts.truncate(drawn.len());
+        for (part, tone) in parts.iter_mut().zip([0.3, 0.35, 0.5]) {
+            part["reflectance"] = json!(tone);
+        }
+        shot["lights"].as_array_mut().expect("a list").iter_mut().for_each(|light| light["misses"] = json!([]));
+        shot
+    };
+    vec![
+        composed(
+            json!({ "place": "track", "camera_height_m": 0.5, "aim_height_m": 0.9, "people": [
+                { "pose": "push_wheels", "skin": 0.12, "hair": "curls", "outfit": "leotard", "cloth_hue_deg": 200.0, "with": ["wheelchair"] } ] }),
+            1500.0,
+            &["face", "body"],
+        ),
+        composed(
+            json!({ "place": "dance_floor", "camera_height_m": 1.4, "aim_height_m": 1.1, "people": [
+                { "pose": "dance_lead", "right_m": -0.36, "outfit": "suit", "hair": "short", "skin": 0.3 },
+                { "pose": "dance_follow", "right_m": 0.36, "away_m": 0.06, "outfit": "dress", "hair": "long", "skin": 0.22, "cloth": 0.7, "finish": "satin" } ] }),
+            700.0,
+            &["face", "body"],
+        ),
+        composed(
+            json!({ "place": "pool_deck", "camera_height_m": 0.6, "aim_height_m": 1.1, "people": [
+                { "pose": "dive", "outfit": "swim", "hair": "tied", "skin": 0.34, "finish": "wet", "up_m": 0.35 } ],
+                "things": [ { "what": "drops", "right_m": -0.7, "away_m": 0.1, "up_m": 0.4 } ] }),
+            900.0,
+            &["face", "feet"],
+        ),
+        composed(
+            json!({ "place": "paper_black", "camera_height_m": 1.2, "aim_height_m": 1.25, "people": [
+                { "pose": "head_toss", "outfit": "sport", "hair": "long", "skin": 0.2, "cloth_hue_deg": 330.0, "finish": "wet" } ],
+                "things": [ { "what": "powder", "right_m": 0.5, "away_m": 0.2, "up_m": 0.9, "size": 0.9 } ] }),
+            8.0,
+            &["face", "body"],
+        ),
+    ]
+}
+
 #[tokio::test(flavor = "multi_thread")]
 #[ignore = "writes docs/screenshots; run by `make shots`"]
 async fn screenshots() {
@@ -723,11 +807,22 @@ async fn screenshots() {
         .until("document.querySelector('main h1')?.innerText === 'Preferences' && document.fonts.status === 'loaded'")
         .await;
     take("preferences.png").await;
-    for (title, name) in [("Double ropes, both feet up", "bench-set.png"), ("Lantern slalom", "bench-lantern.png")] {
-        open_shot(&browser, &server, title).await;
-        browser.until("document.querySelector('#frame').width > 500 && document.fonts.status === 'loaded'").await;
-        take(name).await;
-    }
+    open_shot(&browser, &server, "Double ropes, both feet up").await;
+    browser.until("document.querySelector('#frame').width > 500 && document.fonts.status === 'loaded'").await;
+    browser.until(FINE).await;
+    take("bench-set.png").await;
+    // Who and what stands in the frame, with the pictures to choose from.
+    browser.keys("e").await;
+    browser.until("[...document.querySelectorAll('[role=dialog] img')].slice(0, 21).every((one) => one.complete && one.naturalWidth)").await;
+    browser.run("document.activeElement.blur()", vec![]).await;
+    take("bench-stage.png").await;
+    let poses: Vec<&str> = pebble_core::file::stage::Pose::ALL.iter().map(|pose| word(pose)).collect();
+    let sources = poses.iter().map(|pose| format!("/api/stage/choice?pose={pose}")).collect::<Vec<_>>();
+    sheet(&browser, (8, 160), json!(sources)).await;
+    take("poses.png").await;
+    browser.driver.goto(server.url("/")).await.unwrap();
+    sheet(&browser, (2, 640), json!(compositions())).await;
+    take("compositions.png").await;
     open_shot(&browser, &server, "Double ropes, both feet up").await;
     browser.keys("t").await;
     browser.until("document.querySelector('#frame').width > 500").await;
@@ -735,7 +830,6 @@ async fn screenshots() {
     // What is opened, once nothing moves any more.
     browser.click("[data-choose=flash]").await;
     browser.until("document.querySelector('[role=dialog] [role=tab]')").await;
-    take("bench-light.png").await;
     open_tab(&browser, "Meter").await;
     browser.until("document.querySelector('[data-testid=meter]')").await;
     take("bench-meter.png").await;
@@ -763,7 +857,6 @@ async fn screenshots() {
     browser.until("document.querySelector('#frame').width > 500").await;
     browser.keys("r").await;
     browser.until("document.querySelectorAll('[data-road] button').length === 3").await;
-    take("bench-sun.png").await;
     open_tab(&browser, "Over the day").await;
     for (label, text) in
         [("Latitude", "54.2"), ("Longitude", "-2.9"), ("Day", "2026-06-21"), ("Clock ahead", "1"), ("Time", "20:30")]
