@@ -28,7 +28,7 @@ pub static SHOWROOM: LazyLock<Shot> = LazyLock::new(|| {
     shot.parts.clear();
     shot.wish = None;
     shot.lights.iter_mut().for_each(|light| light.misses.clear());
-    (shot.subject.distance_m, shot.camera.focal_mm) = (4.0, 42.0);
+    (shot.subject.distance_m, shot.camera.focal_mm) = (4.0, 37.0);
     (shot.background.behind_m, shot.background.reflectance, shot.background.spill_stops) = (1.6, 0.2, -1.0);
     shot
 });

@@ -99,7 +99,7 @@ fn set_up(query: ChoiceQuery) -> Result<(Plan, Crop), ApiError> {
     if query.place.is_some() {
         people.push(Person { pose: Pose::Stand, ..person });
     }
-    let (camera_height_m, aim_height_m) = (1.2, 1.08);
+    let (camera_height_m, aim_height_m) = (1.2, 1.15);
     let place = query.place.unwrap_or(Place::PaperGrey);
     shot.stage =
         Some(Composition { place, camera_height_m, aim_height_m, upright: None, people, things, picture: None });
@@ -112,7 +112,7 @@ fn set_up(query: ChoiceQuery) -> Result<(Plan, Crop), ApiError> {
         shot.lights.iter_mut().for_each(|light| light.on = false);
     }
     let close = query.hair.is_some();
-    let crop = if close { Crop { left: 0.41, top: 0.1, size: 0.18 } } else { Crop::WHOLE };
+    let crop = if close { Crop { left: 0.42, top: 0.16, size: 0.16 } } else { Crop::WHOLE };
     Ok((Plan::try_from(&shot)?, crop))
 }
 

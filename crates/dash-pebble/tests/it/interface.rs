@@ -818,11 +818,14 @@ async fn screenshots() {
     take("bench-stage.png").await;
     let poses: Vec<&str> = pebble_core::file::stage::Pose::ALL.iter().map(|pose| word(pose)).collect();
     let sources = poses.iter().map(|pose| format!("/api/stage/choice?pose={pose}")).collect::<Vec<_>>();
+    browser.size(1280, 642).await;
     sheet(&browser, (8, 160), json!(sources)).await;
     take("poses.png").await;
+    browser.size(1280, 854).await;
     browser.driver.goto(server.url("/")).await.unwrap();
     sheet(&browser, (2, 640), json!(compositions())).await;
     take("compositions.png").await;
+    browser.size(1280, 800).await;
     open_shot(&browser, &server, "Double ropes, both feet up").await;
     browser.keys("t").await;
     browser.until("document.querySelector('#frame').width > 500").await;

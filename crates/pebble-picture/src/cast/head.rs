@@ -211,16 +211,20 @@ fn coiffure(hair: &mut Mesh, person: &Person, body: &Skeleton, head: &Head, fine
                 let side = (lock as f32 - 3.0) / 3.0;
                 let root = head.place([-0.5 + 0.1 * side.abs(), 0.62 * side, 0.15 - 0.2 * side.abs()]);
                 let way = if thrown {
-                    unit(add(times(head.front, -1.1), add(times(flies, -0.2), times(head.left, 0.25 * side))))
+                    unit(add(times(head.front, -0.55), add([0.0, 0.0, 0.85], times(head.left, 0.25 * side))))
                 } else {
                     unit(add(fall, times(head.front, -0.18)))
                 };
                 let path: Vec<V3> = (0..=10)
                     .map(|k| {
                         let t = k as f32 / 10.0;
-                        let sag = if thrown { times([0.0, 0.0, 0.55], (t * 2.4).sin() * 0.9 * half) } else { [0.0; 3] };
+                        let sag = if thrown {
+                            times(add([0.0, 0.0, -1.0], times(flies, -0.4)), 1.5 * t * t * half)
+                        } else {
+                            [0.0; 3]
+                        };
                         let wave = times(head.left, 0.08 * half * (t * 9.0 + lock as f32).sin());
-                        add(add(root, times(way, t * 3.3 * half)), add(sag, wave))
+                        add(add(root, times(way, t * if thrown { 4.6 } else { 3.3 } * half)), add(sag, wave))
                     })
                     .collect();
                 hair.tube(

@@ -625,7 +625,7 @@ fn long_ropes(at: V3, size: f32) -> Vec<Figure> {
 /// Bodies of many pieces: each by its own number, so that the same cloud is drawn every time.
 fn pieces(thing: &Thing, at: V3, size: f32) -> Figure {
     let mut mesh = Mesh::default();
-    let count = if thing.what == Prop::Powder { 340 } else { 190 };
+    let count = if thing.what == Prop::Powder { 620 } else { 190 };
     for k in 0..count {
         let [a, b, c, d] = [hash(k * 4 + 1), hash(k * 4 + 2), hash(k * 4 + 3), hash(k * 4 + 4)];
         let turn = a * TAU;
@@ -655,7 +655,7 @@ fn pieces(thing: &Thing, at: V3, size: f32) -> Figure {
                 let lift = (c - 0.25) * 0.9;
                 let place =
                     add(at, times([turn.cos() * out, turn.sin() * out * 0.7, 0.55 + lift * (1.0 - 0.4 * b)], size));
-                mesh.round_ball(place, size * (0.008 + 0.055 * d * d * (1.0 - 0.6 * b)), 5, PALE);
+                mesh.round_ball(place, size * (0.003 + 0.024 * d * d * d * (1.0 - 0.5 * b)), 3, PALE);
             }
             _ => {
                 let place = add(at, times([(a - 0.5) * 2.6, (b - 0.5) * 1.6, c * 2.4], size));
