@@ -1,27 +1,31 @@
-//! How long a frame takes at 960 × 640 and at the size of the Bench, with all hands. `taskset -c 0` in front of it measures one core.
+//! How long a frame takes at the size of the Bench and at 960 × 640: twelve compositions with four lights, each as the first
+//! of its kind and as the next one while a control is turned. `taskset -c 0` in front of it measures one core.
 
 use criterion::{Criterion, criterion_group, criterion_main};
+use pebble_core::file::stage::Composition;
 use pebble_core::{Plan, Shot, outlook};
-use pebble_picture::{Crop, Layers, Request, render};
+use pebble_picture::{Crop, Kept, Layers, Request, render, render_while};
+use std::collections::BTreeMap;
 use std::hint::black_box;
+use std::sync::atomic::AtomicBool;
 
 fn measure(criterion: &mut Criterion) {
-    let shots = [
-        ("double ropes", include_str!("../../../docs/examples/double-ropes.json")),
-        ("lantern slalom", include_str!("../../../docs/examples/lantern-slalom.json")),
-        ("slipway spin", include_str!("../../../docs/examples/slipway-spin.json")),
-        ("card on a wall", include_str!("../../../docs/examples/card-on-a-wall.json")),
-        ("sabre reach, 4 lights", include_str!("../../../docs/examples/sabre-reach.json")),
-        ("roller hall, 6 lights", include_str!("../../../docs/examples/roller-hall.json")),
-    ];
-    for (name, json) in shots {
-        let shot: Shot = serde_json::from_str(json).expect("the example is a shot");
+    let lights: Shot =
+        serde_json::from_str(include_str!("../../../docs/examples/sabre-reach.json")).expect("the example is a shot");
+    let compositions: BTreeMap<String, Composition> =
+        serde_json::from_str(include_str!("../../../docs/examples/compositions.json")).expect("they are compositions");
+    for (name, stage) in compositions {
+        let shot = Shot { stage: Some(stage), ..lights.clone() };
         let plan = Plan::try_from(&shot).expect("the shot is a plan");
         let seen = outlook(&plan);
-        for width in [960, 592] {
+        for width in [960, 592, 296] {
             let request = Request { width, layers: Layers::Both, crop: Crop::WHOLE };
-            criterion.bench_function(&format!("frame {width}, {name}"), |bench| {
+            criterion.bench_function(&format!("frame {width}, first, {name}"), |bench| {
                 bench.iter(|| render(black_box(&plan), black_box(&seen), black_box(&request)));
+            });
+            let (kept, wanted) = (Kept::default(), AtomicBool::new(true));
+            criterion.bench_function(&format!("frame {width}, next, {name}"), |bench| {
+                bench.iter(|| render_while((black_box(&plan), &seen), black_box(&request), (None, &kept), &wanted));
             });
         }
     }

@@ -1,7 +1,7 @@
 //! What is behind the subject and under it, lit: by the place's own light and by each group of flashes from where they
 //! stand, in the shade of who stands before them.
 
-use crate::brush::{Between, Brush, Painted, dome_map, flash_map};
+use crate::brush::{Brush, Painted, dome_map, flash_map};
 use crate::compose::scene::{Cast, Scene};
 use crate::compose::window::Window;
 use crate::kept::Kept;
@@ -169,49 +169,42 @@ impl Backdrop {
     /// A row in steady light.
     pub fn steady(&self, row: usize, out: &mut [Pixel]) {
         let width = self.painted.map.pixels;
-        let line = row * width..(row + 1) * width;
-        let (wall, mark) = (self.at_wall, self.at_mark);
-        for ([by_wall, by_mark], out) in self.painted.steady[line].iter().zip(&mut *out) {
-            let light = |k: usize| by_wall[k] * wall[k] + by_mark[k] * mark[k];
-            *out = [0.0, light(0), light(1), light(2)];
-        }
-        if let Some(dome) = &self.dome {
-            self.painted.map.along(
-                row,
-                |cell| dome[cell],
-                |column, open: f32| out[column] = out[column].map(|lane| lane * open),
-            );
-        }
+        let steady = &self.painted.steady[row * width..(row + 1) * width];
+        let lit = |[wall, mark]: &[V3; 2], share: f32| -> Pixel {
+            let light = |k: usize| share * (wall[k] * self.at_wall[k] + mark[k] * self.at_mark[k]);
+            [0.0, light(0), light(1), light(2)]
+        };
+        let Some(dome) = &self.dome else {
+            for (steady, out) in steady.iter().zip(out) {
+                *out = lit(steady, 1.0);
+            }
+            return;
+        };
+        self.painted.map.along(
+            row,
+            |upper, lower, down| dome[upper] + (dome[lower] - dome[upper]) * down,
+            |column, from, to, share| out[column] = lit(&steady[column], from + (to - from) * share),
+        );
     }
 
     /// A row lit by a group of flashes, of which it gets a share.
     pub fn light(&self, group: usize, row: usize, share: f32, out: &mut [Pixel]) {
         let width = self.painted.map.pixels;
         let tones = &self.painted.tones[row * width..(row + 1) * width];
-        // All of them together at the places of the map, and evenly between: floor and wall.
-        let lit = |cell: usize| {
+        // All of them together at the places of the map, and evenly between: first the floor, then the wall.
+        let lit = |upper: usize, lower: usize, down: f32| {
             let of_group = self.flashes.iter().filter(|flash| flash.group == group);
-            of_group.fold(Both::default(), |sum, flash| {
-                let gets = flash.map[cell] * share;
+            of_group.fold([0.0; 6], |sum: [f32; 6], flash| {
+                let gets = share * (flash.map[upper] + (flash.map[lower] - flash.map[upper]) * down);
                 let light = |k: usize| if k < 3 { flash.at_mark[k] } else { flash.at_wall[k - 3] };
-                Both(std::array::from_fn(|k| sum.0[k] + gets * light(k)))
+                std::array::from_fn(|k| sum[k] + gets * light(k))
             })
         };
-        self.painted.map.along(row, lit, |column, Both(light)| {
+        self.painted.map.along(row, lit, |column, from, to, between| {
             let [red, green, blue, under] = tones[column];
             let first = if under > 0.5 { 0 } else { 3 };
-            out[column] = [0.0, red * light[first], green * light[first + 1], blue * light[first + 2]];
+            let light = |k: usize| from[first + k] + (to[first + k] - from[first + k]) * between;
+            out[column] = [0.0, red * light(0), green * light(1), blue * light(2)];
         });
-    }
-}
-
-/// The light on floor and wall.
-#[derive(Clone, Copy, Default)]
-struct Both([f32; 6]);
-
-impl Between for Both {
-    #[inline]
-    fn between(self, other: Self, share: f32) -> Self {
-        Self(std::array::from_fn(|k| self.0[k].between(other.0[k], share)))
     }
 }

@@ -56,18 +56,6 @@ pub(crate) struct MapSize {
     starts: (usize, usize),
 }
 
-/// What can be between two others.
-pub(crate) trait Between: Copy {
-    fn between(self, other: Self, share: f32) -> Self;
-}
-
-impl Between for f32 {
-    #[inline]
-    fn between(self, other: Self, share: f32) -> Self {
-        self + (other - self) * share
-    }
-}
-
 impl MapSize {
     fn of(window: &Window) -> Self {
         let start = |edge: f32| (edge * window.pixels_per_metre).round().rem_euclid(EVERY as f32) as usize;
@@ -76,17 +64,23 @@ impl MapSize {
         Self { pixels: window.width, wide: count(window.width, starts.0), high: count(window.height, starts.1), starts }
     }
 
-    /// Calls back with what a map has at each pixel of a row; `of` is what it has at its own places.
+    /// Calls back with each pixel of a row: what a map has at its own places before and after it, and how far it is from
+    /// the one to the other. `of` mixes the two lines of the map that the row lies between.
     #[inline]
-    pub fn along<T: Between>(&self, row: usize, of: impl Fn(usize) -> T, mut each: impl FnMut(usize, T)) {
+    pub fn along<T: Copy>(
+        &self,
+        row: usize,
+        of: impl Fn(usize, usize, f32) -> T,
+        mut each: impl FnMut(usize, &T, &T, f32),
+    ) {
         let row = row + self.starts.1;
         let (line, down) = (row / EVERY * self.wide, (row % EVERY) as f32 / EVERY as f32);
-        let at = |cell: usize| of(line + cell).between(of(line + self.wide + cell), down);
+        let at = |cell: usize| of(line + cell, line + self.wide + cell, down);
         let (mut column, mut within, mut from) = (0, self.starts.0, at(0));
         for cell in 1..self.wide {
             let to = at(cell);
             while within < EVERY && column < self.pixels {
-                each(column, from.between(to, within as f32 / EVERY as f32));
+                each(column, &from, &to, within as f32 / EVERY as f32);
                 (column, within) = (column + 1, within + 1);
             }
             (within, from) = (0, to);

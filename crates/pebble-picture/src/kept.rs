@@ -11,7 +11,7 @@ use std::collections::VecDeque;
 use std::sync::{Arc, Mutex};
 
 /// Pictures of at most so many pixels leave anything.
-const LARGEST: usize = 300_000;
+const LARGEST: usize = 650_000;
 
 /// Things by what they were worked out from, the latest first.
 pub(crate) struct Shelf<K, V> {
@@ -60,7 +60,7 @@ impl Default for Kept {
         Self {
             casts: Shelf::of(6),
             shades: Shelf::of(40),
-            painted: Shelf::of(4),
+            painted: Shelf::of(3),
             maps: Shelf::of(48),
             lit: Shelf::of(24),
         }

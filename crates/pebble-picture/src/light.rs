@@ -64,7 +64,9 @@ impl Beam<'_> {
     #[inline]
     pub fn on(&self, surface: &Surface, stuff: &Stuff) -> [f32; 2] {
         if stuff.flat {
-            return [stuff.tone * if self.edge.is_some() { 0.0 } else { self.on_flat }, 0.0];
+            // What is turned to the camera gets nothing from behind; a lamp shines by itself.
+            let gets = if self.edge.is_some() && stuff.tone <= 1.0 { 0.0 } else { self.on_flat };
+            return [stuff.tone * gets, 0.0];
         }
         let facing = dot(surface.normal, self.towards);
         let mut lit = soft_cosine(facing, self.size);

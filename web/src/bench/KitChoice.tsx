@@ -137,9 +137,10 @@ export function CameraChoice(props: Props) {
             label="Drawn as"
             allowDeselect={false}
             comboboxProps={{ withinPortal: false }}
+            placeholder="an own composition"
             data={SCENES}
-            value={shot.scene}
-            onChange={(scene) => scene && onChange({ ...shot, scene: scene as Shot['scene'] })}
+            value={shot.stage ? null : shot.scene}
+            onChange={(scene) => scene && onChange({ ...shot, stage: null, scene: scene as Shot['scene'] })}
           />
           <Figure
             label="Depth wanted"

@@ -751,34 +751,12 @@ fn compositions() -> Vec<serde_json::Value> {
         shot["lights"].as_array_mut().expect("a list").iter_mut().for_each(|light| light["misses"] = json!([]));
         shot
     };
+    let all = example("compositions");
     vec![
-        composed(
-            json!({ "place": "track", "camera_height_m": 0.5, "aim_height_m": 0.9, "people": [
-                { "pose": "push_wheels", "skin": 0.12, "hair": "curls", "outfit": "leotard", "cloth_hue_deg": 200.0, "with": ["wheelchair"] } ] }),
-            1500.0,
-            &["face", "body"],
-        ),
-        composed(
-            json!({ "place": "dance_floor", "camera_height_m": 1.4, "aim_height_m": 1.1, "people": [
-                { "pose": "dance_lead", "right_m": -0.36, "outfit": "suit", "hair": "short", "skin": 0.3 },
-                { "pose": "dance_follow", "right_m": 0.36, "away_m": 0.06, "outfit": "dress", "hair": "long", "skin": 0.22, "cloth": 0.7, "finish": "satin" } ] }),
-            700.0,
-            &["face", "body"],
-        ),
-        composed(
-            json!({ "place": "pool_deck", "camera_height_m": 0.6, "aim_height_m": 1.1, "people": [
-                { "pose": "dive", "outfit": "swim", "hair": "tied", "skin": 0.34, "finish": "wet", "up_m": 0.35 } ],
-                "things": [ { "what": "drops", "right_m": -0.7, "away_m": 0.1, "up_m": 0.4 } ] }),
-            900.0,
-            &["face", "feet"],
-        ),
-        composed(
-            json!({ "place": "paper_black", "camera_height_m": 1.2, "aim_height_m": 1.25, "people": [
-                { "pose": "head_toss", "outfit": "sport", "hair": "long", "skin": 0.2, "cloth_hue_deg": 330.0, "finish": "wet" } ],
-                "things": [ { "what": "powder", "right_m": 0.5, "away_m": 0.2, "up_m": 0.9, "size": 0.9 } ] }),
-            8.0,
-            &["face", "body"],
-        ),
+        composed(all["racing chair"].clone(), 1500.0, &["face", "body"]),
+        composed(all["first dance"].clone(), 700.0, &["face", "body"]),
+        composed(all["dive"].clone(), 900.0, &["face", "feet"]),
+        composed(all["hair and powder"].clone(), 8.0, &["face", "body"]),
     ]
 }
 
@@ -813,7 +791,7 @@ async fn screenshots() {
     take("bench-set.png").await;
     // Who and what stands in the frame, with the pictures to choose from.
     browser.keys("e").await;
-    browser.until("[...document.querySelectorAll('[role=dialog] img')].slice(0, 21).every((one) => one.complete && one.naturalWidth)").await;
+    browser.until("document.querySelectorAll('[role=dialog] img').length > 40 && [...document.querySelectorAll('[role=dialog] img')].slice(0, 21).every((one) => one.complete && one.naturalWidth)").await;
     browser.run("document.activeElement.blur()", vec![]).await;
     take("bench-stage.png").await;
     let poses: Vec<&str> = pebble_core::file::stage::Pose::ALL.iter().map(|pose| word(pose)).collect();

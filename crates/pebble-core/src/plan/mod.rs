@@ -349,7 +349,8 @@ impl TryFrom<&Shot> for Plan {
         }
         let background = root.inside("background");
         let behind = background.metres("behind_m", shot.background.behind_m, &bounds::BEHIND)?;
-        let written = shot.stage.clone().unwrap_or_else(|| Stage::of_scene(shot.scene));
+        let written =
+            shot.stage.clone().unwrap_or_else(|| Stage::of_scene(shot.scene).between(subject_distance, behind));
         let stage = Arc::new(Stage::checked(&root.inside("stage"), &written, subject_distance, behind)?);
         let outdoors = stage.is_outdoors();
         let plan = Self {

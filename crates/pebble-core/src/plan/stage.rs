@@ -41,7 +41,8 @@ impl Stage {
         let stands = |at: &At, right: f64, away: f64, up: f64| {
             bounds::STANDS.check(&at.of("right_m"), right)?;
             // In front of the lens and before what is behind.
-            let room = bounds::STANDS.within(NEAREST_TO_LENS_M - distance.as_metres(), behind.as_metres());
+            let nearest = NEAREST_TO_LENS_M - distance.as_metres();
+            let room = bounds::STANDS.within(nearest.min(behind.as_metres()), behind.as_metres());
             room.check(&at.of("away_m"), away)?;
             bounds::LIFTED.check(&at.of("up_m"), up)
         };
@@ -73,5 +74,21 @@ impl Stage {
             }
         }
         Ok(Self { composition: composition.clone() })
+    }
+}
+
+impl Composition {
+    /// With everybody before what is behind and not in the lens: a shot that says nothing of its stage has one, however near
+    /// it is taken.
+    pub(super) fn between(mut self, distance: Metres, behind: Metres) -> Self {
+        let farthest = behind.as_metres();
+        let nearest = (NEAREST_TO_LENS_M - distance.as_metres()).min(farthest);
+        for person in &mut self.people {
+            person.away_m = person.away_m.clamp(nearest, farthest);
+        }
+        for thing in &mut self.things {
+            thing.away_m = thing.away_m.clamp(nearest, farthest);
+        }
+        self
     }
 }

@@ -130,6 +130,12 @@ fn old_files_open_with_the_nearest_composition_and_new_ones_with_their_own() {
             );
         }
     }
+    // However near it is taken, and whatever is right behind.
+    for (distance_m, behind_m) in [(0.4, 0.0), (4.5, 0.1), (400.0, 0.0), (0.4, 300.0)] {
+        let mut shot = example("double-ropes");
+        (shot.subject.distance_m, shot.background.behind_m) = (distance_m, behind_m);
+        assert!(Plan::try_from(&shot).is_ok(), "{distance_m} m, {behind_m} m behind");
+    }
     let own = composed(&example("silks"), |stage| stage.people[0].pose = Pose::Leap);
     let back: Shot = serde_json::from_str(&serde_json::to_string(&own).unwrap()).expect("it reads back");
     assert_eq!(own, back);

@@ -98,6 +98,11 @@ pub(crate) fn on_stage(stage: &Stage, known: &[Known], pixels_per_metre: f32) ->
     cast
 }
 
+/// A light that stands in the frame.
+pub(crate) fn light(at: V3, aim: V3, radius: f32) -> Figure {
+    props::light(at, aim, radius)
+}
+
 /// The tone of a part that the shot has.
 fn tone_of(known: &[Known], part: DrawnAs) -> Option<f32> {
     known.iter().find(|(one, _)| *one == part).map(|(_, tone)| *tone)

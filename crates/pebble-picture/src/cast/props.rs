@@ -410,6 +410,35 @@ fn lantern(hand: V3) -> Figure {
     Figure { own_light: true, ..figure(Some(DrawnAs::Lantern), mesh, GLOW) }
 }
 
+/// A light on its stand: its face is turned to what it is aimed at.
+pub(super) fn light(at: V3, aim: V3, radius: f32) -> Figure {
+    let mut mesh = Mesh::default();
+    let way = unit(sub(aim, at));
+    let radius = radius.max(0.07);
+    let back = sub(at, times(way, 0.06 + 0.35 * radius));
+    let ring = |share: f32, wide: f32| Ring::round(toward(back, at, share), way, wide * radius, RUBBER);
+    mesh.loft(&[ring(0.0, 0.2), ring(0.35, 0.45), ring(1.0, 1.0)], 24, |_, _| None);
+    let face = add(at, times(way, 0.004));
+    mesh.loft(
+        &[
+            Ring::round(face, way, 0.97 * radius, GLOW),
+            Ring::round(add(face, times(way, 0.002)), way, 0.96 * radius, GLOW),
+        ],
+        24,
+        |_, _| None,
+    );
+    let foot = [back[0], back[1], 0.0];
+    mesh.rod(foot, back, 0.014, RUBBER);
+    for k in 0..3 {
+        let (sin, cos) = (k as f32 / 3.0 * TAU + 0.4).sin_cos();
+        mesh.rod(add(foot, [0.0, 0.0, 0.35]), add(foot, [0.5 * cos, 0.5 * sin, 0.01]), 0.01, RUBBER);
+    }
+    let mut figure = Figure { own_light: true, at, ..figure(None, mesh, RUBBER) };
+    // Brighter than anything it lights.
+    figure.stuffs[usize::from(GLOW)] = Stuff::matt(60.0, Tint::NEUTRAL).even();
+    figure
+}
+
 /// Two cloths from above, through the hand, and their tails.
 fn silks(body: &Skeleton, hand: V3) -> Vec<Figure> {
     let (mut held, mut tails) = (Mesh::default(), Mesh::default());

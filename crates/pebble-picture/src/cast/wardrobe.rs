@@ -108,7 +108,7 @@ pub(super) const fn clothes(outfit: Outfit) -> Clothes {
             arms: const { &[cover(0.03, TOP, 0.002, 0.0)] },
             legs: const { &[cover(0.2, TOP, 0.004, 0.0)] },
             waistline: 0.0,
-            hem: 0.3,
+            hem: -0.2,
             loose: 0.002,
             folds: 0.0,
             skirt: Some(0.95),

@@ -196,15 +196,21 @@ fn expose_band(stage: &Stage, backdrop: &Backdrop, actors: &[Actor], first: usiz
         for actor in actors {
             actor.expose_ambient(window, row, record, &mut light);
         }
-        light.sum.fill([0.0; 4]);
+        if stage.groups.is_empty() {
+            light.sum.fill([0.0; 4]);
+        }
         for (index, group) in stage.groups.iter().enumerate() {
             let record = &group.rows[row];
-            backdrop.light(index, row, record.flash, &mut light.flash);
+            // The first of them is what the others are added to.
+            let own = if index == 0 { &mut light.sum } else { &mut light.flash };
+            backdrop.light(index, row, record.flash, own);
             for actor in actors {
-                actor.expose_flash(index, window, row, record, &mut light.flash);
+                actor.expose_flash(index, window, row, record, own);
             }
-            for (sum, flash) in light.sum.iter_mut().zip(&light.flash) {
-                *sum = std::array::from_fn(|lane| sum[lane] + flash[lane]);
+            if index > 0 {
+                for (sum, flash) in light.sum.iter_mut().zip(&light.flash) {
+                    *sum = std::array::from_fn(|lane| sum[lane] + flash[lane]);
+                }
             }
         }
         develop(curve, &light, layers, out);

@@ -11,7 +11,7 @@ use crate::shadow::Shade;
 use crate::space::{V3, add, dot, length, sub, times, unit, v3};
 use crate::tone::{coloured, linear};
 use pebble_core::exposure::Level;
-use pebble_core::file::stage::Composition;
+use pebble_core::file::stage::{Composition, Place};
 use pebble_core::plan::Part;
 use pebble_core::quantity::Stops;
 use pebble_core::shot::Role;
@@ -58,6 +58,8 @@ pub(crate) struct CastKey {
     parts: Vec<(Known, f64, bool)>,
     distance: f64,
     pixels_per_metre: f32,
+    /// Lights that stand in the frame, with the radius of their faces.
+    lights: Vec<(V3, f32)>,
 }
 
 /// What shades are cast from: where the light is, and who stands before it.
@@ -91,7 +93,7 @@ impl std::ops::Deref for Scene<'_> {
 }
 
 impl Cast {
-    fn of(plan: &Plan, pixels_per_metre: f32) -> Self {
+    fn of(plan: &Plan, pixels_per_metre: f32, lights: &[(V3, f32)]) -> Self {
         let view = plan.stage.view(plan.subject_distance);
         let known: Vec<Known> = plan.parts.iter().map(known).collect();
         let mut figures = cast::on_stage(&plan.stage, &known, pixels_per_metre);
@@ -102,6 +104,10 @@ impl Cast {
         for (row, index) in without.collect::<Vec<_>>().into_iter().enumerate() {
             figures.push(card(&view, &plan.parts[index], row));
             parts.push(Some(index));
+        }
+        for (at, radius) in lights {
+            figures.push(cast::light(*at, [0.0, 0.0, CHEST], *radius));
+            parts.push(None);
         }
         let place = |at: V3| {
             let seen = view.seen(spot(f64::from(at[0]), f64::from(at[1]), f64::from(at[2])))?;
@@ -130,14 +136,33 @@ impl<'a> Scene<'a> {
         photo: Option<&'a Photo>,
         kept: &Kept,
     ) -> Option<Self> {
+        let chest = [0.0, 0.0, CHEST];
+        let placed = |index: usize| {
+            let distance = plan.settings.lights[index].distance.as_metres() as f32;
+            let [right, camera, up] = outlook.lights[index].from.map(|part| part as f32);
+            let at = add(chest, times([right, -camera, up], distance));
+            (at, plan.lights[index].throw.face.radius.as_metres() as f32, distance)
+        };
+        // A backdrop's light is measured to the backdrop, and a bounced one comes from the ceiling: where they stand is not said.
+        // Before the even wall nothing stands that is not measured.
+        let measured = plan.stage.composition.place == Place::EvenWall;
+        let stood = |index: &usize| {
+            let light = &plan.lights[*index];
+            !measured && light.role != Role::Backdrop && light.bounce.is_none()
+        };
+        let lights: Vec<(V3, f32)> = (0..plan.lights.len())
+            .filter(stood)
+            .map(|index| (placed(index).0, placed(index).1))
+            .filter(|(at, radius)| in_frame(plan, outlook, *at, *radius))
+            .collect();
         let key = CastKey {
+            lights: lights.clone(),
             composition: plan.stage.composition.clone(),
             parts: plan.parts.iter().map(|part| (known(part), part.size.as_metres(), stands(part))).collect(),
             distance: plan.subject_distance.as_metres(),
             pixels_per_metre: window.pixels_per_metre,
         };
-        let cast = kept.casts.get(key, || Some(Cast::of(plan, window.pixels_per_metre)))?;
-        let chest = [0.0, 0.0, CHEST];
+        let cast = kept.casts.get(key, || Some(Cast::of(plan, window.pixels_per_metre, &lights)))?;
         let shade = |at: V3| {
             let key = ShadeKey { cast: Arc::clone(&cast), at };
             kept.shades.get(key, || Shade::of(at, chest, &cast.figures))
@@ -145,10 +170,7 @@ impl<'a> Scene<'a> {
         let sources = (0..plan.lights.len())
             .map(|index| {
                 outlook.lights[index].fires.then(|| {
-                    let distance = plan.settings.lights[index].distance.as_metres() as f32;
-                    let [right, camera, up] = outlook.lights[index].from.map(|part| part as f32);
-                    let at = add(chest, times([right, -camera, up], distance));
-                    let radius = plan.lights[index].throw.face.radius.as_metres() as f32;
+                    let (at, radius, distance) = placed(index);
                     let shaded = plan.lights[index].role != Role::Backdrop;
                     Source { at, radius, distance, shade: if shaded { shade(at) } else { None } }
                 })
@@ -254,6 +276,17 @@ impl<'a> Scene<'a> {
             .fold((0.0, 0.0), |(sum, count): (f32, f32), [_, _, near]| (sum + 1.0 / near, count + 1.0));
         if count > 0.0 { sum / count } else { 0.0 }
     }
+}
+
+/// Whether a light's head stands in the frame, before what is behind.
+fn in_frame(plan: &Plan, outlook: &Outlook, at: V3, radius: f32) -> bool {
+    let view = plan.stage.view(plan.subject_distance);
+    let (wide, high) = outlook.field(plan);
+    let behind = plan.background_behind.as_metres() as f32;
+    let Some(seen) = view.seen(spot(f64::from(at[0]), f64::from(at[1]), f64::from(at[2]))) else { return false };
+    let reach = f64::from(radius) * view.distance / seen.depth;
+    let inside = |from: f64, half: f64| from.abs() < half + reach;
+    at[1] < behind && inside(seen.along, 0.5 * wide.as_metres()) && inside(seen.across, 0.5 * high.as_metres())
 }
 
 /// A flat card of the part's own size, in the plane that is in focus; several stand under each other.

@@ -425,7 +425,10 @@ fn a_rim_draws_edges_and_a_camera_that_pans_streaks_what_stands_still() {
     let mut shot = example("sabre-reach");
     shot.lights.truncate(1);
     let front = seen(&shot, Layers::Flash, Crop::WHOLE);
-    (shot.lights[0].role, shot.lights[0].bearing_deg, shot.lights[0].height_deg) = (Role::Rim, 150.0, 20.0);
+    (shot.lights[0].role, shot.lights[0].bearing_deg, shot.lights[0].height_deg) = (Role::Rim, 112.0, 20.0);
+    // Beside the frame: in it, it would be drawn.
+    shot.lights[0].distance_m = 5.0;
+    shot.lights[0].power *= 4.0;
     let behind = seen(&shot, Layers::Flash, Crop::WHOLE);
     // Over the floor, which a light from behind does reach.
     let lit = |seen: &Seen| {

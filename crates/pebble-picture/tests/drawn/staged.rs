@@ -449,3 +449,22 @@ fn a_picture_is_the_same_whatever_was_drawn_before_it() {
         }
     }
 }
+
+#[test]
+fn a_light_that_stands_in_the_frame_is_drawn_where_it_stands() {
+    let stage = Composition { camera_height_m: 1.3, ..with(Place::PaperBlack, Pose::Stand) };
+    let mut shot = lit(stage, -10.0, 20.0);
+    (shot.lights[0].role, shot.background.behind_m) = (Role::Key, 6.0);
+    let mut behind = shot.lights[0].clone();
+    // Three metres behind the mark and a metre to the right, at the height of the lens.
+    (behind.role, behind.group) = (Role::InSet, "B".to_owned());
+    (behind.distance_m, behind.height_deg) = (10.0_f64.sqrt(), 0.0);
+    behind.bearing_deg = (1.0_f64).atan2(-3.0).to_degrees();
+    shot.lights.push(behind);
+    let seen = seen(&shot, Layers::Flash);
+    let distance = seen.plan.subject_distance.as_metres();
+    let (cx, cy) = seen.middle();
+    let right = seen.scale() * distance / (distance + 3.0);
+    assert!(seen.linear(cx + right, cy) > 0.95, "its face is white: {}", seen.linear(cx + right, cy));
+    assert!(seen.linear(cx + 2.0 * right.min(cx / 2.0), cy) < 0.5, "and beside it it is not");
+}
