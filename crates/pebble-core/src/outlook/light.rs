@@ -8,7 +8,7 @@ use crate::physics::pulse::PulseAt;
 use crate::physics::shutter::sync::ignition;
 use crate::physics::shutter::{Ignition, RowReport, Run, SyncMode, high_speed, rows};
 use crate::physics::subject::direction;
-use crate::plan::{Dial, Light, Plan};
+use crate::plan::{Dial, Light, Plan, WHOLE_FRAME};
 use crate::quantity::scale::ShutterTime;
 use crate::quantity::{LuxSeconds, Seconds, Stops};
 
@@ -99,6 +99,16 @@ impl LightOutlook {
             high_speed,
             pulse,
         }
+    }
+
+    /// What some rows of the frame get of it, as their mean: less than the frame's mean where they are the ones that it is
+    /// cut in, more where it is cut in others.
+    pub(super) fn in_rows(&self, run: Run, of: (f64, f64)) -> LuxSeconds {
+        // A glow, and a flash that falls on every row, are the same in all of them.
+        if of == WHOLE_FRAME || self.high_speed.is_some() || self.rows.touched == 0.0 {
+            return self.in_frame.exposure;
+        }
+        self.on_set.exposure * rows::mean_share(run, &self.pulse.pulse, self.ignition.at, of)
     }
 
     /// How strong it is in a row that gets all of it: on the set, through a slit that passes, with what a rim looks brighter.

@@ -73,7 +73,7 @@ impl PartOutlook {
         let time = shutter.time();
         let flash_blur = drawn.slowest.map_or(Metres::ZERO, |(_, freeze)| motion.blur(freeze, time));
         let (moved, streak) = (motion.moved(time), motion.streak(time));
-        let (frontal, facing) = flash_on_part(plan, &seen.lights, index);
+        let (frontal, facing) = flash_on_part(plan, &seen.lights, (index, seen.run));
 
         let level = |exposure: LuxSeconds, offset: Stops| {
             Level::of_surface(part.reflectance, Stops::placement(exposure, seen.reference) + offset)
@@ -163,9 +163,11 @@ struct Drawn {
 
 fn drawn(plan: &Plan, seen: &Outlook, part: usize) -> Drawn {
     let reaching = || seen.firing().filter(|(light, _)| plan.lights[*light].reaches(part));
-    let brightness = |light: &LightOutlook| light.in_frame.exposure * light.grazing.as_ratio();
+    let in_rows = |light: &LightOutlook| light.in_rows(seen.run, plan.part_rows[part]);
+    let brightness = |light: &LightOutlook| in_rows(light) * light.grazing.as_ratio();
     let all = reaching().fold(LuxSeconds::ZERO, |sum, (_, light)| sum + brightness(light));
-    let on_dome = on_dome(Arrivals::of(plan, &seen.lights, |light| plan.lights[light].reaches(part)).all());
+    let gets = |light: usize| plan.lights[light].reaches(part).then(|| in_rows(&seen.lights[light]));
+    let on_dome = on_dome(Arrivals::of(plan, &seen.lights, gets).all());
     let mut drawn = Drawn {
         on_dome: LuxSeconds::from_lux_seconds(on_dome),
         edge: LuxSeconds::ZERO,

@@ -4,13 +4,10 @@
 use crate::physics::pulse::{Control, Pulse, PulseAt, School};
 use crate::physics::shutter::sync::{OVER_SHARE, Timing, ignition, usable_sync};
 use crate::physics::shutter::{Ignition, RowReport, Run, SyncMode, rows};
-use crate::plan::{Dial, Plan};
+use crate::plan::{Dial, Plan, WHOLE_FRAME};
 use crate::quantity::Seconds;
 use crate::quantity::scale::{Grid, ShutterTime};
 use std::collections::HashMap;
-
-/// Parts have no place of their own yet: each stands in all rows of the frame.
-const WHOLE_FRAME: (f64, f64) = (0.0, 1.0);
 /// When the first and the last row get this much of a flash, all of them get all of it.
 const UNCUT: f64 = 1.0 - 1e-6;
 /// More than all powers of nine lights at all their kinds of sync; beyond it is begun anew.

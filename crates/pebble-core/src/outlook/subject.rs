@@ -2,6 +2,7 @@
 
 use super::{Incident, LightOutlook};
 use crate::file::shot::{Lead, Reads, Role};
+use crate::physics::shutter::Run;
 use crate::physics::subject::{Arriving, lit_side, on_cheeks, on_dome, on_surface};
 use crate::plan::{MAX_LIGHTS, Plan, Target};
 use crate::quantity::{LuxSeconds, Stops};
@@ -30,12 +31,12 @@ pub(super) struct Arrivals {
 }
 
 impl Arrivals {
-    /// Of the lights that `counts` lets through; each by its place in the plan.
-    pub fn of(plan: &Plan, lights: &[LightOutlook], counts: impl Fn(usize) -> bool) -> Self {
+    /// Of the lights that `gets` has anything of; each by its place in the plan.
+    pub fn of(plan: &Plan, lights: &[LightOutlook], gets: impl Fn(usize) -> Option<LuxSeconds>) -> Self {
         let mut arrivals = Self { list: [Arriving::default(); MAX_LIGHTS], count: 0 };
         for (index, (light, seen)) in plan.lights.iter().zip(lights).enumerate() {
-            let exposure = seen.in_frame.exposure.as_lux_seconds();
-            if exposure > 0.0 && light.role != Role::Backdrop && counts(index) {
+            let Some(exposure) = gets(index).map(LuxSeconds::as_lux_seconds) else { continue };
+            if exposure > 0.0 && light.role != Role::Backdrop {
                 arrivals.list[arrivals.count] = Arriving { from: seen.from, exposure };
                 arrivals.count += 1;
             }
@@ -66,8 +67,9 @@ pub(super) const fn shapes(role: Role) -> bool {
 impl SubjectOutlook {
     pub(super) fn of(plan: &Plan, lights: &[LightOutlook], ambient: LuxSeconds, reference: LuxSeconds) -> Self {
         let steady = ambient.as_lux_seconds();
-        let shaping = Arrivals::of(plan, lights, |light| shapes(plan.lights[light].role));
-        let everything = Arrivals::of(plan, lights, |_| true);
+        let whole = |light: usize| Some(lights[light].in_frame.exposure);
+        let shaping = Arrivals::of(plan, lights, |light| whole(light).filter(|_| shapes(plan.lights[light].role)));
+        let everything = Arrivals::of(plan, lights, whole);
         let (flash, facing) = lit_side(shaping.all());
         let placed = |flash: f64| Stops::placement(LuxSeconds::from_lux_seconds(flash + steady), reference);
         let dome = on_dome(everything.all());
@@ -112,9 +114,12 @@ impl SubjectOutlook {
 
 /// Flash on the lit side of one part, on the surface that its key and fill light most; lights in the set, which stand at it,
 /// add to it whole.
-pub(super) fn flash_on_part(plan: &Plan, lights: &[LightOutlook], part: usize) -> (LuxSeconds, [f64; 3]) {
+pub(super) fn flash_on_part(plan: &Plan, lights: &[LightOutlook], (part, run): (usize, Run)) -> (LuxSeconds, [f64; 3]) {
     let reaching = |role: fn(Role) -> bool| {
-        Arrivals::of(plan, lights, move |light| plan.lights[light].reaches(part) && role(plan.lights[light].role))
+        Arrivals::of(plan, lights, move |light| {
+            let reaches = plan.lights[light].reaches(part) && role(plan.lights[light].role);
+            reaches.then(|| lights[light].in_rows(run, plan.part_rows[part]))
+        })
     };
     let (shaping, standing) = (reaching(shapes), reaching(|role| role == Role::InSet));
     let (lit, facing) = lit_side(shaping.all());

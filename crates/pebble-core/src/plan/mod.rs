@@ -214,7 +214,12 @@ pub struct Plan {
     pub outdoors: bool,
     /// The parts.
     pub parts: Arc<[Part]>,
+    /// Rows of the curtains that each part stands in, from the first to the last; the whole frame for one that has no place.
+    pub part_rows: Arc<[(f64, f64)]>,
 }
+
+/// Every row.
+pub(crate) const WHOLE_FRAME: (f64, f64) = (0.0, 1.0);
 
 /// How the camera moves while the shutter is open.
 #[derive(Clone, Copy, Debug, PartialEq, Default)]
@@ -383,9 +388,11 @@ impl TryFrom<&Shot> for Plan {
             body,
             lights: lights.into(),
             parts: parts.into(),
+            part_rows: Arc::default(),
         };
         Bounds::of(shot, &plan)?;
-        Ok(plan)
+        let part_rows = plan.rows_of_parts();
+        Ok(Self { part_rows, ..plan })
     }
 }
 

@@ -1,10 +1,14 @@
 //! What stands in the frame, checked: nobody in the lens, nobody behind the wall.
 
-use crate::file::stage::Composition;
+use crate::file::gear::FirstRow;
+use crate::file::stage::{Composition, Grip};
+use crate::physics::motion::magnification;
 use crate::plan::check::At;
+use crate::plan::{Part, Plan, WHOLE_FRAME};
 use crate::quantity::Metres;
 use crate::quantity::bounds::{self, Invalid};
 use crate::stage::Stage;
+use std::sync::Arc;
 
 /// Most people in one picture.
 const MAX_PEOPLE: usize = 12;
@@ -90,5 +94,34 @@ impl Composition {
             thing.away_m = thing.away_m.clamp(nearest, farthest);
         }
         self
+    }
+}
+
+impl Plan {
+    /// The rows that the parts stand in: of all people who have the part, cut to the frame.
+    pub(super) fn rows_of_parts(&self) -> Arc<[(f64, f64)]> {
+        let magnification = magnification(self.body.focal, self.subject_distance);
+        let sensor = self.body.sensor;
+        let places = self
+            .stage
+            .part_places(self.subject_distance, (sensor.width / magnification, sensor.height / magnification));
+        let rows = |part: &Part| {
+            let own = places.iter().filter(|place| place.part == part.drawn_as);
+            let (first, last) = own.fold((f64::INFINITY, f64::NEG_INFINITY), |(first, last), place| {
+                // Across the curtains from the sensor's top edge.
+                let (top, bottom) = match self.stage.upright() {
+                    None => (place.top, place.bottom),
+                    Some(Grip::Up) => (place.left, place.right),
+                    Some(Grip::Down) => (1.0 - place.right, 1.0 - place.left),
+                };
+                let (low, high) = match self.body.first_row {
+                    FirstRow::Top => (top, bottom),
+                    FirstRow::Bottom => (1.0 - bottom, 1.0 - top),
+                };
+                (first.min(low.clamp(0.0, 1.0)), last.max(high.clamp(0.0, 1.0)))
+            });
+            if first < last { (first, last) } else { WHOLE_FRAME }
+        };
+        self.parts.iter().map(rows).collect()
     }
 }

@@ -225,3 +225,35 @@ fn places_say_whether_there_is_a_sky_over_them() {
     }
     assert!(Plan::try_from(&Shot { scene: Scene::SlipwaySpin, stage: None, ..shot }).unwrap().outdoors);
 }
+
+#[test]
+fn a_part_gets_the_flash_of_the_rows_that_it_stands_in() {
+    let mut shot = example("double-ropes");
+    // Too short for the curtains: the rows that open last get no flash.
+    shot.camera.shutter = "1/500".to_owned();
+    for light in &mut shot.lights {
+        light.sync = pebble_core::shutter::SyncMode::Front;
+    }
+    let seen = |shot: &Shot| {
+        let plan = Plan::try_from(shot).expect("a plan");
+        let seen = outlook(&plan);
+        assert!(seen.touched() > 0.2 && seen.touched() < 0.9, "{} of the rows lack some", seen.touched());
+        let level = |part: usize| seen.parts[part].tones.part_flash.value() / plan.parts[part].reflectance;
+        ([level(0), level(1)], plan.part_rows.to_vec())
+    };
+    let (low_first, rows) = seen(&shot);
+    // The face stands higher than the shoes; row 0 is at the bottom or at the top, as the body has it.
+    assert!(rows.iter().all(|(first, last)| 0.0 <= *first && first < last && *last <= 1.0), "{rows:?}");
+    let apart = (low_first[0] / low_first[1]).log2().abs();
+    assert!(apart > 1.0, "face and shoes are {apart:.2} stops apart");
+    shot.camera.body.first_row = match shot.camera.body.first_row {
+        pebble_core::gear::FirstRow::Top => pebble_core::gear::FirstRow::Bottom,
+        pebble_core::gear::FirstRow::Bottom => pebble_core::gear::FirstRow::Top,
+    };
+    let (other, turned) = seen(&shot);
+    assert!((other[0] > other[1]) != (low_first[0] > low_first[1]), "the other end is cut: {low_first:?}, {other:?}");
+    assert!((turned[0].0 - (1.0 - rows[0].1)).abs() < 1e-9);
+    // A part with no body on the stage has the whole frame.
+    shot.parts[0].drawn_as = DrawnAs::Card;
+    assert_eq!(seen(&shot).1[0], (0.0, 1.0));
+}
