@@ -8,6 +8,7 @@ use pebble_picture::{Crop, Kept, Layers, Request, render, render_while};
 use std::collections::BTreeMap;
 use std::hint::black_box;
 use std::sync::atomic::AtomicBool;
+use std::time::Duration;
 
 fn measure(criterion: &mut Criterion) {
     let lights: Shot =
@@ -33,7 +34,11 @@ fn measure(criterion: &mut Criterion) {
 
 criterion_group! {
     name = benches;
-    config = Criterion::default().without_plots();
+    config = Criterion::default()
+        .without_plots()
+        .sample_size(20)
+        .warm_up_time(Duration::from_millis(300))
+        .measurement_time(Duration::from_secs(1));
     targets = measure
 }
 criterion_main!(benches);

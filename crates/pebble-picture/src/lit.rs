@@ -1,12 +1,12 @@
 //! Figures as triangles on a grid along their movement: what is seen where, and how much of each light it gets.
 
-use crate::cast::{Figure, Stuff, hash};
+use crate::cast::{Figure, Stuff};
 use crate::compose::scene::Cast;
 use crate::light::{Beam, BeamKey, Dome, Surface};
 use crate::raster::{Triangle, fill};
 use crate::shadow::Shade;
 use crate::smear::{Pixel, Point, Sprite, Sprites, union};
-use crate::space::{V3, add, cross, dot, sub, times, unit};
+use crate::space::{V3, add, cross, dot, hash, sub, times, unit};
 use std::sync::Arc;
 use std::sync::atomic::{AtomicBool, Ordering};
 

@@ -87,3 +87,14 @@ pub(crate) fn through<const N: usize>(knots: &[(f32, [f32; N])], at: f32) -> [f3
             + (s3 - s2) * m1
     })
 }
+
+/// A number between 0 and 1 that belongs to a whole number.
+#[inline]
+pub(crate) fn hash(n: usize) -> f32 {
+    // Integer hash of the finaliser kind; any would do, it only must not look ordered.
+    let mut h = (n as u32).wrapping_mul(0x9E37_79B9) ^ 0x5bd1_e995;
+    h ^= h >> 15;
+    h = h.wrapping_mul(0x2C1B_3C6D);
+    h ^= h >> 12;
+    (h & 0xffff) as f32 / 65_535.0
+}

@@ -12,7 +12,7 @@ mod scenes;
 pub mod space;
 
 use crate::file::shot::{DrawnAs, Scene};
-use crate::file::stage::{Composition, Grip, Person, Place, Prop};
+use crate::file::stage::{Composition, Grip, Person, Prop};
 use crate::quantity::Metres;
 use body::Skeleton;
 use framing::View;
@@ -202,9 +202,4 @@ impl DrawnAs {
             | Self::Spray => None,
         }
     }
-}
-
-/// Whether a place shows a wall right behind, that a card or a part's tone is measured against.
-pub const fn is_even(place: Place) -> bool {
-    matches!(place, Place::EvenWall)
 }

@@ -55,16 +55,6 @@ impl Default for Figure {
     }
 }
 
-/// A number between 0 and 1 that belongs to a whole number.
-pub(crate) fn hash(n: usize) -> f32 {
-    // Integer hash of the finaliser kind; any would do, it only must not look ordered.
-    let mut h = (n as u32).wrapping_mul(0x9E37_79B9) ^ 0x5bd1_e995;
-    h ^= h >> 15;
-    h = h.wrapping_mul(0x2C1B_3C6D);
-    h ^= h >> 12;
-    (h & 0xffff) as f32 / 65_535.0
-}
-
 /// A part that the shot has, with its reflectance.
 pub(crate) type Known = (DrawnAs, f32);
 

@@ -1,9 +1,9 @@
 //! What is held, worn, ridden, or stands about.
 
 use super::stuff::{Stuff, Tint};
-use super::{Figure, Known, hash, tone_of};
+use super::{Figure, Known, tone_of};
 use crate::mesh::{Mesh, Ring};
-use crate::space::{V3, add, aside, cross, sub, times, toward, unit, v3};
+use crate::space::{V3, add, aside, cross, hash, sub, times, toward, unit, v3};
 use pebble_core::file::stage::{Pose, Prop, Thing};
 use pebble_core::shot::DrawnAs;
 use pebble_core::stage::body::Skeleton;

@@ -1,5 +1,7 @@
 //! Brushes for backdrops.
 
+use crate::space::hash;
+
 /// 0 below one edge, 1 above the other, smooth between.
 #[inline]
 pub(super) fn smooth(from: f32, to: f32, value: f32) -> f32 {
@@ -24,12 +26,7 @@ pub(super) fn lines(value: f32, spacing: f32, half: f32, soft: f32) -> f32 {
 /// A number between 0 and 1 that belongs to a whole number.
 #[inline]
 pub(super) fn chance(n: i32) -> f32 {
-    // Integer hash of the finaliser kind; any would do, it only must not look ordered.
-    let mut h = (n as u32).wrapping_mul(0x9E37_79B9) ^ 0x5bd1_e995;
-    h ^= h >> 15;
-    h = h.wrapping_mul(0x2C1B_3C6D);
-    h ^= h >> 12;
-    (h & 0xffff) as f32 / 65_535.0
+    hash(n as u32 as usize)
 }
 
 #[inline]

@@ -1,5 +1,6 @@
 import { Button, FileButton, Slider, Text } from '@mantine/core'
 import { useState } from 'react'
+import classes from './StageSheet.module.css'
 import { bringPicture, type OwnPictureOf } from '../../api/client'
 
 type Props = { picture: OwnPictureOf | undefined; onChange: (picture: OwnPictureOf | undefined) => void }
@@ -19,7 +20,7 @@ export function OwnPicture({ picture, onChange }: Props) {
     }
   }
   return (
-    <div style={{ width: '100%' }}>
+    <div className={classes.own}>
       <FileButton onChange={(file) => void bring(file)} accept="image/png,image/jpeg">
         {(props) => (
           <Button size="compact-sm" radius="xl" variant="default" {...props}>
