@@ -4825,6 +4825,11 @@ export interface components {
             at: components["schemas"]["FrameBox"];
             /**
              * Format: double
+             * @description How many metres of the floor the frame's height is there, away from the camera.
+             */
+            frame_deep_m: number;
+            /**
+             * Format: double
              * @description How many metres the frame's width is there.
              */
             frame_width_m: number;

@@ -48,6 +48,9 @@ const partInHand = ({ staged, parts, part }: NonNullable<Props['staging']>) => {
   return found && { at: found.at, name: parts[found.part] ?? '' }
 }
 
+/** A hand that moves sideways wavers by less than this share of the frame's height. */
+const MEANT = 0.04
+
 /** How deep it is sharp. */
 const sharp = ({ total_m }: Forecast['depth']): string =>
   total_m == null
@@ -120,7 +123,9 @@ export const Frame = memo(function Frame({
   }
 
   // Who is pressed on is in hand: of several, the one that takes least of the frame.
-  const inHand = useRef<{ right_m: number; away_m: number; frame_width_m: number } | undefined>(undefined)
+  const inHand = useRef<
+    { right_m: number; away_m: number; frame_width_m: number; frame_deep_m: number } | undefined
+  >(undefined)
   const takeInHand = (at: { x: number; y: number }) => {
     const { staged, onWho, onPart } = staging!
     const inside = ({ left, top, right, bottom }: Box) =>
@@ -135,15 +140,15 @@ export const Frame = memo(function Frame({
     }
     onPart(least(staged.parts))
     const index = least(staged.people)
-    const pressed =
-      index === undefined ? undefined : { index, frame_width_m: staged.people[index]!.frame_width_m }
-    const person = pressed && staged.composition.people?.[pressed.index]
-    if (!pressed || !person) return
-    onWho(pressed.index)
+    const person = index === undefined ? undefined : staged.composition.people?.[index]
+    if (index === undefined || !person) return
+    onWho(index)
+    const { frame_width_m, frame_deep_m } = staged.people[index]!
     inHand.current = {
       right_m: person.right_m ?? 0,
       away_m: person.away_m ?? 0,
-      frame_width_m: pressed.frame_width_m,
+      frame_width_m,
+      frame_deep_m,
     }
   }
 
@@ -169,11 +174,17 @@ export const Frame = memo(function Frame({
           onPointerMove={(event) => {
             const start = drag.current
             if (start && staging && inHand.current) {
-              const { right_m, away_m, frame_width_m } = inHand.current
+              const { right_m, away_m, frame_width_m, frame_deep_m } = inHand.current
               const at = place(event)
-              // To the nearest five centimetres.
-              const right = Math.round((right_m + (at.x - start.x) * frame_width_m) * 20) / 20
-              staging.onMove({ right_m: right, away_m })
+              // To the nearest five centimetres; up the frame is away over the floor, once it is meant.
+              const steps = (metres: number) => Math.round(metres * 20) / 20
+              const up = start.y - at.y
+              const meant = Math.sign(up) * Math.max(0, Math.abs(up) - MEANT)
+              const { nearest_m, farthest_m } = staging.staged
+              staging.onMove({
+                right_m: steps(right_m + (at.x - start.x) * frame_width_m),
+                away_m: Math.min(farthest_m, Math.max(nearest_m, steps(away_m + meant * frame_deep_m))),
+              })
               return
             }
             if (!start || !loupe) return

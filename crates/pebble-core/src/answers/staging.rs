@@ -33,6 +33,8 @@ report! {
         pub at: FrameBox,
         /// How many metres the frame's width is there.
         pub frame_width_m: f64,
+        /// How many metres of the floor the frame's height is there, away from the camera.
+        pub frame_deep_m: f64,
     }
 
     /// What stands in the frame.
@@ -59,14 +61,23 @@ pub fn staging(plan: &Plan, own: bool) -> StageAnswer {
     let seen = outlook(plan);
     let (stage, distance) = (&plan.stage, plan.subject_distance);
     let field = seen.field(plan);
-    let across = plan.frame().0.as_metres() / seen.magnification;
+    let (across, high) =
+        (plan.frame().0.as_metres() / seen.magnification, plan.frame().1.as_metres() / seen.magnification);
     let places = stage.part_places(distance, field);
     let view = stage.view(distance);
     let box_of = |[left, top, right, bottom]: [f64; 4]| FrameBox { left, top, right, bottom };
     let people = stage.skeletons().map(|(person, _, body)| {
         let depth = view.seen(spot(person.right_m, person.away_m, body.waist.z))?.depth;
         let at = stage.place_of(&view, field, &body)?;
-        Some(StagedPerson { at: box_of(at), frame_width_m: across * depth / distance.as_metres() })
+        // On the plane in focus the floor at a distance `p` stands `D·h/p` under the lens's own height.
+        let (lens, along) = (stage.composition.camera_height_m, distance.as_metres() + person.away_m);
+        let deep = high * along * along / (distance.as_metres() * lens);
+        let room = plan.background_behind.as_metres() + distance.as_metres();
+        Some(StagedPerson {
+            at: box_of(at),
+            frame_width_m: across * depth / distance.as_metres(),
+            frame_deep_m: deep.min(room),
+        })
     });
     let parts = places.into_iter().filter_map(|place| {
         let part = plan.parts.iter().position(|part| part.drawn_as == place.part)?;

@@ -188,6 +188,12 @@ fn twelve_people_stand_in_rows_and_the_frame_says_where() {
     assert!(place(8).frame_width_m > place(0).frame_width_m * 1.05);
     let height = |index: usize| place(index).at.bottom - place(index).at.top;
     assert!(height(8) < height(0));
+    // Over the floor the frame is deeper there, and what it says is what moving somebody shows.
+    assert!(place(8).frame_deep_m > place(0).frame_deep_m);
+    let moved = composed(&shot, |stage| stage.people[0].away_m += 0.1);
+    let moved = staging(&Plan::try_from(&moved).expect("there is room"), true);
+    let up = place(0).at.bottom - moved.people[0].as_ref().expect("it is seen").at.bottom;
+    assert!((up * place(0).frame_deep_m - 0.1).abs() < 0.04, "{up} of the frame for 0.1 m");
     // To the right by the metres that it was moved.
     let apart = (place(1).at.left - place(0).at.left) * place(0).frame_width_m;
     assert!((apart - 0.7).abs() < 0.05, "{apart}");
