@@ -2,8 +2,10 @@
 
 use crate::store::{Filled, kit, shots};
 use pebble_core::Shot;
+use pebble_core::file::stage::{Composition, Outfit, Person, Place, Pose};
 use pebble_core::gear::Kit;
 use pebble_core::motion::Usage;
+use pebble_core::shot::DrawnAs;
 use sqlx::SqliteConnection;
 use std::sync::LazyLock;
 
@@ -33,9 +35,30 @@ pub static SHOWROOM: LazyLock<Shot> = LazyLock::new(|| {
     shot
 });
 
-/// What a new shot starts from.
+/// What a new shot starts from: somebody who stands before grey paper, rightly lit, in no trouble.
 pub fn blank() -> Shot {
-    Shot { title: "New shot".to_owned(), usage: Usage::Print, ..shipped(BLANK) }
+    let mut shot = Shot { title: "New shot".to_owned(), usage: Usage::Print, ..shipped(BLANK) };
+    let person = Person { outfit: Outfit::Casual, cloth_hue_deg: Some(205.0), ..Person::new(Pose::Portrait) };
+    for face in &mut shot.parts {
+        (face.name, face.drawn_as, face.reflectance) = ("Face".to_owned(), DrawnAs::Face, person.skin);
+        face.speed_m_s = 0.3;
+    }
+    // The key stands beside the frame, not in it.
+    for key in &mut shot.lights {
+        (key.bearing_deg, key.distance_m) = (-55.0, 2.0);
+    }
+    shot.camera.iso = 160.0;
+    (shot.background.reflectance, shot.background.behind_m) = (0.18, 2.5);
+    shot.stage = Some(Composition {
+        place: Place::PaperGrey,
+        camera_height_m: 1.5,
+        aim_height_m: 1.35,
+        upright: None,
+        people: vec![person],
+        things: Vec::new(),
+        picture: None,
+    });
+    shot
 }
 
 /// Puts the demo kit and the demo shots into a file that has none yet, as part of one change.

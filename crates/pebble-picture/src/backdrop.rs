@@ -4,8 +4,8 @@
 use crate::brush::{Brush, Painted, dome_map, flash_map};
 use crate::compose::scene::{Cast, Scene};
 use crate::compose::window::Window;
-use crate::kept::Kept;
 use crate::shadow::Shade;
+use crate::shelf::Shelf;
 use crate::smear::Pixel;
 use crate::space::V3;
 use crate::tone::{coloured, linear};
@@ -81,7 +81,7 @@ impl Backdrop {
     /// `groups` are the flashes that draw together.
     pub fn of(
         (plan, outlook): (&Plan, &Outlook),
-        (scene, kept): (&Scene, &Kept),
+        (scene, paintings, maps): (&Scene, &Shelf<PaintKey, Painted>, &Shelf<MapKey, Vec<f32>>),
         groups: &[&[usize]],
         window: &Window,
     ) -> Option<Self> {
@@ -119,7 +119,7 @@ impl Backdrop {
             ],
             size: (window.width, window.height),
         };
-        let painted = kept.painted.get(key, || Some(brush.painting(window)))?;
+        let painted = paintings.get(key, || Some(brush.painting(window)))?;
         let key = |shade: Option<&Arc<Shade>>, at: V3, numbers: [f32; 2], even: bool| MapKey {
             painted: Arc::clone(&painted),
             shade: shade.cloned(),
@@ -137,8 +137,7 @@ impl Backdrop {
                 let backdrop = plan.lights[light].role == Role::Backdrop;
                 // Made to light it evenly, or measured against.
                 let even = backdrop || brush.place == Place::EvenWall;
-                let map = kept
-                    .maps
+                let map = maps
                     .get(key(source.shade.as_ref(), source.at, [source.radius, source.distance], even), || {
                         Some(if even { vec![1.0; places.len()] } else { flash_map(source, brush.behind, places) })
                     })?;
@@ -153,7 +152,7 @@ impl Backdrop {
         let dome = match &scene.dome_shade {
             Some(shade) => {
                 let key = key(Some(shade), scene.dome().towards, [-1.0; 2], false);
-                Some(kept.maps.get(key, || Some(dome_map(scene, shade, places)))?)
+                Some(maps.get(key, || Some(dome_map(scene, shade, places)))?)
             }
             None => None,
         };

@@ -22,6 +22,7 @@ mod photo;
 mod places;
 mod raster;
 mod shadow;
+mod shelf;
 mod smear;
 mod space;
 mod tone;

@@ -173,3 +173,17 @@ async fn an_own_picture_is_kept_and_stands_behind_the_subject() {
     let (_, told) = problem(api.send(Method::POST, "/api/bench", None, Some(&shot)).await).await;
     assert!(told["detail"].as_str().unwrap().contains("moon_walk"), "{told}");
 }
+
+#[tokio::test]
+async fn a_new_shot_shows_somebody_and_is_in_no_trouble() {
+    let api = Api::demo();
+    let blank = api.get("/api/blank").await;
+    let bench: Value = api.send(Method::POST, "/api/bench", None, Some(&blank)).await.json().await.unwrap();
+    let open = |finding: &&Value| finding["severity"] != "fine";
+    let findings = bench["findings"].as_array().unwrap();
+    assert!(findings.iter().find(open).is_none(), "{findings:?}");
+    let staged: Value = api.send(Method::POST, "/api/stage", None, Some(&blank)).await.json().await.unwrap();
+    let face = &staged["parts"][0]["at"];
+    let inside = |edge: &str| (0.0..1.0).contains(&face[edge].as_f64().unwrap());
+    assert!(["left", "top", "right", "bottom"].into_iter().all(inside), "{face}");
+}

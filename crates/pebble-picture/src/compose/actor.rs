@@ -1,9 +1,10 @@
 //! A figure on the stage, rastered and smeared by every light, and laid over what is behind it.
 
+use super::groups::Group;
 use super::layers::{Layer, LightRow, Places};
 use super::movement::Motion;
 use super::slices::Drawing;
-use super::stage::{Group, Set, Stage};
+use super::stage::{Set, Stage};
 use super::window::Window;
 use crate::exposure::RowExposure;
 use crate::smear::{Pixel, Sprite, Sprites};

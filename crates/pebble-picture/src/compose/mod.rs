@@ -1,6 +1,7 @@
 //! Backdrop, figures and tone: one frame.
 
 mod actor;
+mod groups;
 mod layers;
 mod movement;
 pub(crate) mod scene;
@@ -15,11 +16,12 @@ use crate::smear::Pixel;
 use crate::tone::{Curve, curve, encoded};
 use crate::{Crop, Layers, Photo, Picture, Request};
 use actor::Actor;
+use groups::Group;
 use layers::LightRow;
 use pebble_core::file::stage::Grip;
 use pebble_core::{Outlook, Plan};
 use scene::Scene;
-use stage::{Group, Set, Stage, hands};
+use stage::{Set, Stage, hands};
 use std::sync::atomic::{AtomicBool, AtomicUsize, Ordering};
 use window::Window;
 
@@ -51,7 +53,7 @@ pub fn render_while(
     let window = Window::of(plan, outlook, request);
     let leaves = request.crop == Crop::WHOLE && Kept::holds(window.width * window.height);
     let kept = if leaves { kept } else { &NOTHING };
-    let scene = Scene::of((plan, outlook), &window, photo, kept)?;
+    let scene = Scene::of((plan, outlook), &window, photo, (&kept.casts, &kept.shades))?;
     let (groups, steady) = (Group::all(plan, outlook, &window), steady_rows(plan, outlook, &window));
     let sets = Set::all(plan, outlook, &scene, (&window, &groups, &steady));
     let strip_of = |window, peaks| Strip::of((plan, outlook), (&scene, &sets, kept), window, peaks, wanted);
@@ -137,7 +139,7 @@ impl<'a> Strip<'a> {
             outlook: self.outlook,
             scene: self.scene,
             sets: self.sets,
-            kept: self.kept,
+            lit: &self.kept.lit,
             window: &self.window,
             groups: &self.groups,
             rows: &self.steady,
@@ -161,7 +163,12 @@ impl<'a> Strip<'a> {
             return false;
         }
         let members: Vec<&[usize]> = self.groups.iter().map(|group| group.lights.as_slice()).collect();
-        let Some(backdrop) = Backdrop::of((self.plan, self.outlook), (self.scene, self.kept), &members, window) else {
+        let Some(backdrop) = Backdrop::of(
+            (self.plan, self.outlook),
+            (self.scene, &self.kept.painted, &self.kept.maps),
+            &members,
+            window,
+        ) else {
             return false;
         };
         // Bands of rows are independent of each other; each hand takes one.

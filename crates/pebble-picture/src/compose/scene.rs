@@ -1,13 +1,13 @@
 //! What is drawn, set up once for a picture: the cast as surfaces, where the camera sees it, and who shades whom.
 
-use super::stage::Group;
+use super::groups::Group;
 use super::window::Window;
 use crate::Photo;
 use crate::cast::{self, Figure, Known, Stuff, Tint};
-use crate::kept::Kept;
 use crate::light::{Beam, Dome};
 use crate::mesh::Mesh;
 use crate::shadow::Shade;
+use crate::shelf::Shelf;
 use crate::space::{V3, add, dot, length, sub, times, unit, v3};
 use crate::tone::{coloured, linear};
 use pebble_core::exposure::Level;
@@ -134,7 +134,7 @@ impl<'a> Scene<'a> {
         (plan, outlook): (&Plan, &Outlook),
         window: &Window,
         photo: Option<&'a Photo>,
-        kept: &Kept,
+        (casts, shades): (&Shelf<CastKey, Cast>, &Shelf<ShadeKey, Shade>),
     ) -> Option<Self> {
         let chest = [0.0, 0.0, CHEST];
         let placed = |index: usize| {
@@ -162,10 +162,10 @@ impl<'a> Scene<'a> {
             distance: plan.subject_distance.as_metres(),
             pixels_per_metre: window.pixels_per_metre,
         };
-        let cast = kept.casts.get(key, || Some(Cast::of(plan, window.pixels_per_metre, &lights)))?;
+        let cast = casts.get(key, || Some(Cast::of(plan, window.pixels_per_metre, &lights)))?;
         let shade = |at: V3| {
             let key = ShadeKey { cast: Arc::clone(&cast), at };
-            kept.shades.get(key, || Shade::of(at, chest, &cast.figures))
+            shades.get(key, || Shade::of(at, chest, &cast.figures))
         };
         let sources = (0..plan.lights.len())
             .map(|index| {

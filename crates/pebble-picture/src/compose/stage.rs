@@ -1,14 +1,15 @@
-//! Everything that figures are set up from: the lights that draw alike, who moves with whom, and the hands that work on it.
+//! Everything that figures are set up from: who moves with whom, and the hands that work on it.
 
+use super::groups::Group;
 use super::movement::Motion;
 use super::scene::Scene;
 use super::slices::Drawing;
 use super::window::Window;
 use crate::cast::Stuff;
-use crate::exposure::{Exposure, RowExposure, instant};
-use crate::kept::Kept;
+use crate::exposure::RowExposure;
 use crate::light::Beam;
-use crate::lit::{Colours, Hides, LitKey, Raster, Shape};
+use crate::lit::{Colours, Hides, Lit, LitKey, Raster, Shape};
+use crate::shelf::Shelf;
 use crate::smear::Sprites;
 use crate::space::v3;
 use pebble_core::shot::DrawnAs;
@@ -18,8 +19,6 @@ use std::sync::atomic::{AtomicBool, AtomicUsize, Ordering};
 
 /// More hands than this only wait for memory.
 const MOST_HANDS: usize = 4;
-/// Two ropes that are turned against each other part twice as fast as one moves.
-const REVERSE: f32 = 2.0;
 /// Room beside the frame for what moves into it, in metres.
 const ROOM: f32 = 0.25;
 /// What moves by less than this, in pixels, stands.
@@ -28,36 +27,6 @@ const STANDS: f32 = 0.5;
 /// Threads that work on one frame.
 pub(super) fn hands() -> usize {
     std::thread::available_parallelism().map_or(1, |count| count.get().min(MOST_HANDS))
-}
-
-/// Flashes that draw alike: same pulse at the same moment, or all of them too short and too close to be told apart.
-pub(super) struct Group {
-    pub(super) lights: Vec<usize>,
-    pub(super) exposure: Exposure,
-    pub(super) rows: Vec<RowExposure>,
-}
-
-impl Group {
-    pub(super) fn all(plan: &Plan, outlook: &Outlook, window: &Window) -> Vec<Self> {
-        // What moves fastest in the picture, in its pixels.
-        let fastest =
-            outlook.parts.iter().map(|part| part.motion.speed.as_metres_per_second().abs()).fold(0.0, f64::max);
-        let speed = (fastest / outlook.magnification) as f32 * window.pixels_per_metre * REVERSE;
-        let instant = instant(outlook);
-        let mut groups: Vec<(Self, bool)> = Vec::new();
-        for (light, _) in outlook.firing() {
-            let exposure = Exposure::new(plan, outlook, Some(light), instant);
-            let rows = window.rows(&exposure);
-            let at_once = exposure.is_instant(&rows, speed);
-            let like =
-                groups.iter_mut().find(|(group, other)| (at_once && *other) || group.exposure.same_as(&exposure));
-            match like {
-                Some((group, _)) => group.lights.push(light),
-                None => groups.push((Self { lights: vec![light], exposure, rows }, at_once)),
-            }
-        }
-        groups.into_iter().map(|(group, _)| group).collect()
-    }
 }
 
 /// Figures that are drawn as one, so that the nearer hides the farther place by place: all that stand still, and all that
@@ -170,7 +139,8 @@ pub(super) struct Stage<'a> {
     pub(super) plan: &'a Plan,
     pub(super) outlook: &'a Outlook,
     pub(super) scene: &'a Scene<'a>,
-    pub(super) kept: &'a Kept,
+    /// Figures in their lights, of pictures before.
+    pub(super) lit: &'a Shelf<LitKey, Option<Lit>>,
     pub(super) sets: &'a [Set],
     pub(super) window: &'a Window,
     pub(super) groups: &'a [Group],
@@ -243,7 +213,7 @@ impl Stage<'_> {
             beams: lights.iter().map(|(beams, _)| beams.iter().map(Beam::key).collect()).collect(),
             shades: lights.iter().flat_map(|(beams, _)| beams.iter().map(|beam| beam.shade.cloned())).collect(),
         };
-        let lit = self.kept.lit.get(key, || {
+        let lit = self.lit.get(key, || {
             let shapes: Vec<Shape> = set
                 .figures
                 .iter()
