@@ -127,6 +127,7 @@ export function PartForm({ part, camera, seen, problem, onChange, onRemove }: Pr
         />
         <Figure
           label="Tone"
+          kind="share"
           step={0.02}
           value={part.reflectance}
           error={error('reflectance')}

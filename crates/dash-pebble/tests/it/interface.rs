@@ -626,15 +626,7 @@ async fn parts_targets_and_streaks_are_set_where_they_are_seen() {
     browser.until("document.querySelector('[data-finding=blur-Shoes]')").await;
     saved(&browser).await;
     browser.click("[data-part='Shoes']").await;
-    browser
-        .driver
-        .query(By::XPath("//button[contains(., 'Remove part')]"))
-        .first()
-        .await
-        .unwrap()
-        .click()
-        .await
-        .unwrap();
+    browser.press("//button[contains(., 'Remove part')]").await;
     browser
         .until("!document.querySelector('[data-part=Shoes]') && !document.querySelector('[data-finding=blur-Shoes]')")
         .await;

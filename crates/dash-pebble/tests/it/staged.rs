@@ -44,7 +44,7 @@ async fn a_frame_is_composed_from_pictures_and_stays_so() {
     let choose = |of: &'static str, word: &'static str| {
         let path = format!("//*[@data-testid='choose-{of}']//button[normalize-space()='{word}']");
         let browser = &browser;
-        async move { browser.driver.query(By::XPath(path)).first().await.unwrap().click().await.unwrap() }
+        async move { browser.press(&path).await }
     };
     choose("pose", "Jumps up").await;
     browser
@@ -75,21 +75,13 @@ async fn a_frame_is_composed_from_pictures_and_stays_so() {
     browser.until(&format!("Math.abs({left} - {before} - 90) < 8")).await;
     saved(&browser).await;
     // Another place, and the camera upright.
-    browser.driver.query(By::XPath("//label[.//text()='Place']")).first().await.unwrap().click().await.unwrap();
+    browser.press("//label[.//text()='Place']").await;
     choose("place", "Track").await;
     browser
         .until("document.querySelector('[data-testid=choose-place] [aria-pressed=true]')?.innerText === 'Track'")
         .await;
-    browser.driver.query(By::XPath("//label[.//text()='Camera']")).first().await.unwrap().click().await.unwrap();
-    browser
-        .driver
-        .query(By::XPath("//label[.//text()='Upright, grip down']"))
-        .first()
-        .await
-        .unwrap()
-        .click()
-        .await
-        .unwrap();
+    browser.press("//label[.//text()='Camera']").await;
+    browser.press("//label[.//text()='Upright, grip down']").await;
     browser.until("document.querySelector('#frame').height > document.querySelector('#frame').width").await;
     // What cannot be is said at its field, and the picture stays.
     let height = browser.labelled("Height of the lens").await;

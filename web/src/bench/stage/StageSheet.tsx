@@ -171,6 +171,7 @@ export function StageSheet({ shot, staged, who, onWho, refused, onChange, onClos
               <div className={classes.tones}>
                 <Figure
                   label="Skin reflects"
+                  kind="share"
                   step={0.02}
                   value={person.skin}
                   error={at('skin')}
@@ -178,6 +179,7 @@ export function StageSheet({ shot, staged, who, onWho, refused, onChange, onClos
                 />
                 <Figure
                   label="Cloth reflects"
+                  kind="share"
                   step={0.02}
                   value={person.cloth}
                   error={at('cloth')}
@@ -185,6 +187,7 @@ export function StageSheet({ shot, staged, who, onWho, refused, onChange, onClos
                 />
                 <Figure
                   label="Hair reflects"
+                  kind="share"
                   step={0.02}
                   value={person.hair_tone}
                   error={at('hair_tone')}

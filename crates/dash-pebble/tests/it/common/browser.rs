@@ -118,6 +118,13 @@ impl Browser {
         element.click().await.unwrap_or_else(|error| panic!("{selector}: {error}"));
     }
 
+    /// Presses what has some words on it: a path of the page, such as a button with its text.
+    pub async fn press(&self, path: &str) {
+        let found = self.driver.query(By::XPath(path)).and_clickable().first().await;
+        let element = found.unwrap_or_else(|error| panic!("{path}: {error}"));
+        element.click().await.unwrap_or_else(|error| panic!("{path}: {error}"));
+    }
+
     /// Presses keys where the focus is.
     pub async fn keys(&self, keys: impl Into<TypingData>) {
         let active = self.driver.active_element().await.expect("something has the focus");
