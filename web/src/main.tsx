@@ -33,6 +33,10 @@ const router = createBrowserRouter([
     children: [
       { path: '/', element: <ShotsScreen /> },
       { path: '/shots/:id', element: <BenchScreen match={Match} /> },
+      {
+        path: '/new',
+        lazy: async () => ({ Component: (await import('./brief/BriefScreen')).BriefScreen }),
+      },
       // Not needed to see a shot: fetched when it is opened.
       {
         path: '/kit/:kind?/:id?',

@@ -370,7 +370,7 @@ async fn kept_stock(data: Option<PathBuf>) -> anyhow::Result<Stock> {
     }
     let store = store::open(&path).await?;
     let stock =
-        api::matching::stock(&store).await.map_err(|error| anyhow::anyhow!("the kit cannot be read: {error:?}"));
+        api::searching::stock(&store).await.map_err(|error| anyhow::anyhow!("the kit cannot be read: {error:?}"));
     store.close().await;
     stock
 }

@@ -4,7 +4,7 @@
 //! [`findings::judge`] says what of it will hurt the picture and what to turn.
 //!
 //! The rooms stand in the order of what they may know: [`quantity`] (units, scales, limits) ← [`physics`] (laws) ←
-//! [`file`] (what is written down) ← [`plan`] (a file, checked) ← [`outlook`](mod@outlook) (one shot put together) ←
+//! [`file`] (what is written down) ← [`stage`] and [`activities`] (what can stand there, and what it does) ← [`plan`] (a file, checked) ← [`outlook`](mod@outlook) (one shot put together) ←
 //! [`answers`] (forecast, findings, hold, matching and the rest). A test keeps the arrows from running back.
 //!
 //! # What this crate does not do
@@ -18,6 +18,7 @@
 //! A *stop* is a factor of two; more light is positive. Filter loss is the one exception: it counts positive. Camera
 //! settings sit on a grid of sixths of a stop and their labels are customary roundings ([`quantity::scale`]).
 
+pub mod activities;
 pub mod answers;
 pub mod file;
 pub mod outlook;
@@ -29,8 +30,8 @@ mod wire;
 
 // What most callers need stands at the door.
 pub use answers::{
-    balance, cautions, compare, conditions, daylight, drag, findings, fit, forecast, groups, guides, hold, matching,
-    metering, meters, sheet, staging, strips, trace, typed,
+    balance, briefing, cautions, compare, conditions, daylight, drag, findings, fit, forecast, groups, guesses, guides,
+    hold, matching, metering, meters, sheet, speeds, staging, strips, trace, typed,
 };
 pub use file::{gear, preferences, shot};
 pub use physics::{depth, exposure, ghost, motion, output, power, pulse, shutter};

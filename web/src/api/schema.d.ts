@@ -4,6 +4,40 @@
  */
 
 export interface paths {
+    "/api/activities": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a shot can be of. */
+        get: operations["activities"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/activities/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A small picture of an activity. */
+        get: operations["activity_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/balance": {
         parameters: {
             query?: never;
@@ -49,6 +83,23 @@ export interface paths {
         get: operations["blank"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/brief": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The shot that follows from some answers: put together, matched with the kit, and judged. */
+        post: operations["brief"];
         delete?: never;
         options?: never;
         head?: never;
@@ -998,6 +1049,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/speed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How fast something is, from what people know: `sprint`, `12 km/h`, `jump 40 cm`, `100 m in 12 s`, `120 px at 1/60`. */
+        post: operations["speed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stage": {
         parameters: {
             query?: never;
@@ -1141,6 +1209,40 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description Something that people do before a camera. */
+        ActivityCard: {
+            /** @description Other words by which it is looked for. */
+            also: string;
+            /** @description How often it can usually be tried. */
+            chances: components["schemas"]["Chances"];
+            /** @description By which it is named. */
+            id: string;
+            /** @description As a photographer calls it. */
+            name: string;
+            /** @description Its parts. */
+            parts: components["schemas"]["ActivityPart"][];
+            /** @description Where it is usual. */
+            place: components["schemas"]["Place"];
+        };
+        /** @description A part of an activity. */
+        ActivityPart: {
+            /** @description Where these figures come from. */
+            basis: string;
+            /**
+             * Format: double
+             * @description The fastest.
+             */
+            fastest_m_s: number;
+            /** @description What is usually wanted of it. */
+            intent: components["schemas"]["Intent"];
+            /** @description Its name. */
+            name: string;
+            /**
+             * Format: double
+             * @description The slowest that is usual.
+             */
+            slowest_m_s: number;
+        };
         /** @description The steady light. */
         Ambient: {
             /** @description On the background. */
@@ -1153,6 +1255,7 @@ export interface components {
             other?: components["schemas"]["Readings"] | null;
             /** @description On the subject. */
             subject: components["schemas"]["Reading"];
+            typical?: components["schemas"]["TypicalLight"] | null;
         };
         /** @description Everything computed for one shot. */
         Answer: {
@@ -1167,6 +1270,30 @@ export interface components {
              * @description Version of the format.
              */
             version: number;
+        };
+        /** @description What is said of a part. */
+        AnsweredPart: {
+            intent?: components["schemas"]["Intent"] | null;
+            /** @description Its name, as the activity has it. */
+            name: string;
+            /** @description How fast it is, in words. */
+            speed?: string | null;
+        };
+        /** @description What is known of a shot before there is one. */
+        Answers: {
+            /** @description What happens, by its name among the activities. */
+            activity: string;
+            /** @description Which camera of the kit. */
+            camera?: string | null;
+            chances?: components["schemas"]["Chances"] | null;
+            /** @description What the meter says of the steady light, in words. */
+            meter?: string | null;
+            /** @description What shall be still and what may streak, where it is not as usual. */
+            parts?: components["schemas"]["AnsweredPart"][];
+            place?: components["schemas"]["Place"] | null;
+            /** @description Which units of the kit may be used; all where none is named. */
+            units?: string[];
+            usage?: components["schemas"]["Usage"] | null;
         };
         /** @description An f-number at a distance. */
         ApertureAt: {
@@ -1421,6 +1548,64 @@ export interface components {
              */
             tilt_deg: number;
         };
+        /** @description A shot from a few words. */
+        Briefed: {
+            /** @description The answers, given or guessed. */
+            answers: components["schemas"]["Guess"][];
+            /** @description How many cautions come with it. */
+            cautions: number;
+            /** @description How often it can be tried. */
+            chances: components["schemas"]["Chances"];
+            /** @description How it is lit. */
+            lit: components["schemas"]["Lit"];
+            /** @description Its parts. */
+            parts: components["schemas"]["BriefedPart"][];
+            /** @description Where it happens. */
+            place: components["schemas"]["Place"];
+            /** @description As it would be opened. */
+            shot: components["schemas"]["Shot"];
+            /** @description What the forecast finds in trouble. */
+            troubles: number;
+            /** @description What it is for. */
+            usage: components["schemas"]["Usage"];
+            /** @description And worth watching. */
+            watches: number;
+        };
+        /** @description A part of the shot. */
+        BriefedPart: {
+            /** @description Where that is known from. */
+            basis: string;
+            /**
+             * Format: double
+             * @description Blur in the picture, in pixels of the camera.
+             */
+            blur_px: number;
+            /** @description What draws it. */
+            drawn_by: components["schemas"]["DrawnBy"];
+            /**
+             * Format: double
+             * @description The fastest.
+             */
+            fastest_m_s: number;
+            /** @description Whether it is what is usual, and nobody said it. */
+            guess: boolean;
+            /** @description What it shall look like. */
+            intent: components["schemas"]["Intent"];
+            /** @description Its name. */
+            name: string;
+            /**
+             * Format: double
+             * @description The slowest, and the fastest, which is judged by.
+             */
+            slowest_m_s: number;
+            /** @description How it fares. */
+            state: components["schemas"]["PartState"];
+            /**
+             * Format: double
+             * @description Streak as a share of the frame's width.
+             */
+            streak_share: number;
+        };
         /**
          * @description How a person is built.
          * @enum {string}
@@ -1587,6 +1772,11 @@ export interface components {
             /** @description From joules to pixels. */
             steps: components["schemas"]["Step"][];
         };
+        /**
+         * @description How often something can be tried.
+         * @enum {string}
+         */
+        Chances: "one" | "few" | "many";
         /** @description One value in the shot. */
         Change: {
             /** @description JSON pointer (RFC 6901). */
@@ -2265,6 +2455,26 @@ export interface components {
             /** @description The unit. */
             unit: components["schemas"]["FlashUnit"];
         };
+        /** @description A part as a flash finds it. */
+        FlashInTime: {
+            /**
+             * Format: double
+             * @description How long after opening.
+             */
+            at_s: number;
+            /** @description Which. */
+            light: string;
+            /**
+             * Format: double
+             * @description Where the part is.
+             */
+            place_m: number;
+            /**
+             * Format: double
+             * @description How fast it is there.
+             */
+            speed_m_s: number;
+        };
         /** @description A flash where it is read: on the subject, or on the backdrop. */
         FlashLight: {
             /**
@@ -2637,6 +2847,25 @@ export interface components {
              */
             rows: number;
         };
+        /** @description One answer, given or guessed. */
+        Guess: {
+            /** @description Where it is from. */
+            from: string;
+            /** @description Whether it is a guess. */
+            guess: boolean;
+            /** @description Whether of all guesses this one matters most. */
+            most: boolean;
+            moves?: components["schemas"]["Stake"] | null;
+            /** @description Which. */
+            of: components["schemas"]["Guessed"];
+            /** @description As said, where it is told in figures or by the name of a thing. */
+            said?: string | null;
+        };
+        /**
+         * @description What was left to guess.
+         * @enum {string}
+         */
+        Guessed: "speeds" | "place" | "light" | "usage" | "camera" | "lights" | "chances";
         /** @description One such time. */
         Guide: {
             /** @description What asks for it. */
@@ -3150,6 +3379,31 @@ export interface components {
             /** @description What its unit gives. */
             supply: components["schemas"]["SupplyForecast"];
         };
+        /** @description How the shot is lit. */
+        Lit: {
+            /** @description By what. */
+            by: components["schemas"]["LitBy"];
+            /** @description Aperture, time, ISO, filter. */
+            exposure: string;
+            /** @description What would have to give. */
+            gives: string[];
+            /** @description Power, distance and what is in front. */
+            how: string;
+            /** @description What it does: freezing time, steady light, charge. */
+            says: string;
+            /** @description Units. */
+            title: string;
+            /**
+             * Format: int64
+             * @description Ways in all that the kit has.
+             */
+            ways: number;
+        };
+        /**
+         * @description What makes the picture.
+         * @enum {string}
+         */
+        LitBy: "flash" | "daylight" | "nearest" | "nothing";
         /**
          * @description What a unit does on a low battery.
          * @enum {string}
@@ -3782,6 +4036,8 @@ export interface components {
              * @description Length of the path when it goes round or to and fro.
              */
             path_m?: number | null;
+            /** @description Its movement in time, one phase after the other; without, one line at its speed that never ends. */
+            phases?: components["schemas"]["Phase"][];
             /**
              * Format: double
              * @description Reflectance, 0 to 1.
@@ -3794,14 +4050,28 @@ export interface components {
             size_m: number;
             /**
              * Format: double
-             * @description Speed against the aim of the camera.
+             * @description The slowest that it may be, where that is another.
+             */
+            slowest_m_s?: number | null;
+            /** @description Where its speed is known from. */
+            speed_from?: string | null;
+            /**
+             * Format: double
+             * @description Speed against the aim of the camera: the fastest that it may be, which is judged by.
              */
             speed_m_s: number;
+            /**
+             * Format: double
+             * @description For a dash: wanted length in metres of the scene.
+             */
+            streak_m?: number | null;
             /**
              * Format: double
              * @description For a dash: wanted length as a share of the frame's width.
              */
             streak_share?: number | null;
+            /** @description For a dash: as long as its whole movement. */
+            streak_whole?: boolean;
         };
         /** @description One part. */
         PartForecast: {
@@ -3840,6 +4110,11 @@ export interface components {
              * @description Blur in the picture: of the layer that makes it.
              */
             blur_px: number;
+            /**
+             * Format: double
+             * @description Blur in the picture at the slowest that its speed may be, where that is another.
+             */
+            blur_px_slowest?: number | null;
             /**
              * Format: double
              * @description What is seen of the trail: L* of beside minus L* of plain, less for a path hardly longer than the allowed blur.
@@ -3894,6 +4169,7 @@ export interface components {
              * @description How long it stays in focus while it comes nearer or goes; nothing where it does neither.
              */
             in_focus_s?: number | null;
+            in_time?: components["schemas"]["PartInTime"] | null;
             /** @description What it shall look like. */
             intent: components["schemas"]["Intent"];
             /**
@@ -3931,6 +4207,11 @@ export interface components {
             streak_share: number;
             /**
              * Format: double
+             * @description Streak at the slowest, as a share of the frame's width.
+             */
+            streak_share_slowest?: number | null;
+            /**
+             * Format: double
              * @description On the frozen part itself.
              */
             through_level: number;
@@ -3941,6 +4222,53 @@ export interface components {
             through_stops?: number | null;
             /** @description In a word. */
             visibility: components["schemas"]["Visibility"];
+            /**
+             * Format: double
+             * @description How long its streak shall be, as a share of the frame's width.
+             */
+            wanted_streak_share?: number | null;
+        };
+        /** @description A movement in time within the exposure. Ways count along the part's direction, from where its movement begins. */
+        PartInTime: {
+            /** @description When each phase begins, and when the last one ends. */
+            begins_s: number[];
+            /** @description Where each flash finds it. */
+            flashes: components["schemas"]["FlashInTime"][];
+            /**
+             * Format: double
+             * @description Where it is when the shutter opens.
+             */
+            from_m: number;
+            /**
+             * Format: double
+             * @description How long the movement lasts.
+             */
+            lasts_s: number;
+            /**
+             * Format: double
+             * @description Share after everything has come to rest.
+             */
+            rest_at_end: number;
+            /**
+             * Format: double
+             * @description Share of the exposure before anything moves: it starts as a ghost of so much.
+             */
+            rest_at_start: number;
+            /**
+             * Format: double
+             * @description Share of the longest pause in between.
+             */
+            rest_between: number;
+            /**
+             * Format: double
+             * @description And when it closes.
+             */
+            to_m: number;
+            /**
+             * Format: double
+             * @description What it covers in between, there and back counted twice.
+             */
+            way_m: number;
         };
         /**
          * @description How a part fares against its intent.
@@ -4017,6 +4345,96 @@ export interface components {
             up_m?: number;
             /** @description What is held, worn or ridden. */
             with?: components["schemas"]["Prop"][];
+        };
+        /** @description One phase of a part's movement, along its direction. */
+        Phase: {
+            /** @enum {string} */
+            is: "rest";
+            /**
+             * Format: double
+             * @description For how long.
+             */
+            seconds: number;
+        } | {
+            /**
+             * Format: double
+             * @description Speed at its beginning; against the direction where negative.
+             */
+            from_m_s: number;
+            /** @enum {string} */
+            is: "line";
+            /**
+             * Format: double
+             * @description How far.
+             */
+            metres?: number | null;
+            /**
+             * Format: double
+             * @description For how long.
+             */
+            seconds?: number | null;
+            /**
+             * Format: double
+             * @description Speed at its end.
+             */
+            to_m_s: number;
+        } | {
+            /**
+             * Format: double
+             * @description From this angle.
+             */
+            from_deg: number;
+            /** @enum {string} */
+            is: "arc";
+            /**
+             * Format: double
+             * @description Its radius.
+             */
+            radius_m: number;
+            /**
+             * Format: double
+             * @description In this time.
+             */
+            seconds: number;
+            /**
+             * Format: double
+             * @description To this one.
+             */
+            to_deg: number;
+        } | {
+            /**
+             * Format: double
+             * @description From this height.
+             */
+            height_m: number;
+            /** @enum {string} */
+            is: "fall";
+        } | {
+            /**
+             * Format: double
+             * @description To this height.
+             */
+            height_m: number;
+            /** @enum {string} */
+            is: "jump";
+        } | {
+            /**
+             * Format: double
+             * @description How far to each side.
+             */
+            amplitude_m: number;
+            /** @enum {string} */
+            is: "to_and_fro";
+            /**
+             * Format: double
+             * @description How often a second.
+             */
+            rate_hz: number;
+            /**
+             * Format: double
+             * @description For how long.
+             */
+            seconds: number;
         };
         /** @description Under which name a picture is kept. */
         PictureKept: {
@@ -4442,6 +4860,21 @@ export interface components {
          * @enum {string}
          */
         RungKind: "subject" | "flash" | "ambient" | "movement";
+        /** @description How fast something was said to be. */
+        SaidSpeed: {
+            /** @description Where the figure comes from. */
+            basis: string;
+            /**
+             * Format: double
+             * @description The fastest, in m/s: what is judged by.
+             */
+            fastest_m_s: number;
+            /**
+             * Format: double
+             * @description The slowest, in m/s.
+             */
+            slowest_m_s: number;
+        };
         /**
          * @description Drawn scenes.
          * @enum {string}
@@ -4554,6 +4987,8 @@ export interface components {
         Shot: {
             /** @description Cautions that were seen and acknowledged, by their identity. */
             acknowledged?: string[];
+            /** @description What happens, by its name among the activities. */
+            activity?: string | null;
             /** @description The steady light, read on the subject and on the background. */
             ambient: components["schemas"]["Ambient"];
             /** @description What is around that calls for care. */
@@ -4588,6 +5023,7 @@ export interface components {
              * @description Constant of the meter that lux and lux-seconds are counted by; 340 where none is said.
              */
             meter_c?: number | null;
+            moment?: components["schemas"]["WhenTaken"] | null;
             /** @description The parts that move, or must not. */
             parts: components["schemas"]["Part"][];
             /** @description Where. */
@@ -4602,6 +5038,8 @@ export interface components {
             subject: components["schemas"]["Subject"];
             /** @description Where things shall fall. */
             targets: components["schemas"]["Targets"];
+            /** @description Whether new shots are begun from it. */
+            template?: boolean;
             /** @description What the photographer calls it. */
             title: string;
             /** @description Tones in the frame, as automatic flash will meter them. */
@@ -4666,6 +5104,8 @@ export interface components {
             parts: components["schemas"]["PartTag"][];
             /** @description Place. */
             place: string;
+            /** @description Whether new shots are begun from it. */
+            template: boolean;
             /** @description Title. */
             title: string;
             /** @description Findings that miss the intent. */
@@ -4789,6 +5229,12 @@ export interface components {
             /** @description With what. */
             with?: string | null;
         };
+        /** @description A speed as it is said. */
+        SpeedWords: {
+            shot?: components["schemas"]["Shot"] | null;
+            /** @description As typed. */
+            text: string;
+        };
         /** @description What stands in the frame. */
         StageAnswer: {
             /** @description The composition: the shot's own, or the one that stands for its scene. */
@@ -4833,6 +5279,16 @@ export interface components {
              * @description How many metres the frame's width is there.
              */
             frame_width_m: number;
+        };
+        /** @description What a figure would move that is a guess. */
+        Stake: {
+            /**
+             * Format: double
+             * @description How far it could be moved, from one end of the guess to the other, in stops.
+             */
+            stops: number;
+            /** @description What of the picture moves most: "the streak of the ropes". */
+            what: string;
         };
         /**
          * @description How a shot of a copy stands against the one in the data file now.
@@ -5254,6 +5710,24 @@ export interface components {
             /** @description The value of the notch. */
             value: unknown;
         };
+        /** @description Steady light that nobody has read: what is typical for the place. */
+        TypicalLight: {
+            /**
+             * Format: double
+             * @description The place's usual exposure value at ISO 100. It counts as a guess while the reading is this one.
+             */
+            ev: number;
+            /**
+             * Format: double
+             * @description The least that is usual.
+             */
+            least_ev: number;
+            /**
+             * Format: double
+             * @description The most.
+             */
+            most_ev: number;
+        };
         /** @description What was understood. */
         Understood: {
             /**
@@ -5410,6 +5884,44 @@ export interface components {
          * @enum {string}
          */
         WhenHot: "waits" | "refuses";
+        /** @description When the frame is taken, against what happens. */
+        WhenTaken: {
+            /**
+             * Format: double
+             * @description How long an action lasts that shall be in the frame from its start to its end.
+             */
+            action_s?: number | null;
+            /**
+             * Format: double
+             * @description How high the jump is whose top is waited for.
+             */
+            jump_m?: number | null;
+            /**
+             * Format: double
+             * @description How long after its start the next movement begins.
+             */
+            next_s?: number | null;
+            /**
+             * Format: double
+             * @description When the shutter opens, from the beginning of the movement.
+             */
+            opens_at_s?: number;
+            /**
+             * Format: double
+             * @description How long who presses takes to react; 0.25 s where nobody has measured it.
+             */
+            reaction_s?: number | null;
+            /**
+             * Format: double
+             * @description How far who presses is off, as a standard deviation; 0.05 s where nobody has measured it.
+             */
+            spread_s?: number | null;
+            /**
+             * Format: int32
+             * @description How often it can be tried.
+             */
+            tries?: number | null;
+        };
         /**
          * @description Why a copy was made.
          * @enum {string}
@@ -5563,6 +6075,120 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    activities: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "*/*"?: never;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ActivityCard"][];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    activity_picture: {
+        parameters: {
+            query: {
+                /**
+                 * @description By its name among the activities.
+                 * @example running
+                 */
+                activity: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "*/*"?: never;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": unknown;
+                };
+            };
+            /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too busy; ask again in a second */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     balanced: {
         parameters: {
             query?: never;
@@ -5736,6 +6362,81 @@ export interface operations {
             };
             /** @description Asked by a page of another site */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    brief: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Answers"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Briefed"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9224,6 +9925,8 @@ export interface operations {
                 most?: number;
                 /** @description Only those with all of these words in title, place or parts. */
                 find?: string;
+                /** @description Only those that new shots are begun from. */
+                templates?: boolean;
                 /** @description By what they are sorted; as they were made when not said. */
                 sort?: "made" | "changed" | "title" | "place";
             };
@@ -10739,6 +11442,81 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SkyDay"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    speed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpeedWords"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SaidSpeed"];
                 };
             };
             400: {

@@ -1,5 +1,6 @@
 import { Button, Select, Stack } from '@mantine/core'
 import { Opened } from './Bay'
+import { USAGES } from '../marks/usages'
 import { choices } from '../words/choices'
 import { useQuery } from '@tanstack/react-query'
 import { answered, client, type Moved, type Problem, type Shot } from '../api/client'
@@ -109,13 +110,7 @@ export function CameraChoice(props: Props) {
             label="The picture is for"
             allowDeselect={false}
             comboboxProps={{ withinPortal: false }}
-            data={choices<NonNullable<Shot['usage']>>({
-              web: 'the web or a phone',
-              print: 'a print',
-              screen: 'a screen that it fills',
-              large_print: 'a large print',
-              pixel: 'looked at pixel by pixel',
-            })}
+            data={USAGES}
             value={shot.usage}
             onChange={(usage) => usage && onChange({ ...shot, usage: usage as Shot['usage'] })}
           />

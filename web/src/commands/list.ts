@@ -1,5 +1,5 @@
 /** The groups in which commands are told, in the order of the help. */
-export const GROUPS = ['Controls', 'Looking', 'Match', 'Shots', 'Kit', 'Anywhere'] as const
+export const GROUPS = ['Controls', 'Looking', 'Match', 'Shots', 'Brief', 'Kit', 'Anywhere'] as const
 export type Group = (typeof GROUPS)[number]
 
 /** A command: where it is told, the key that runs it, and what it is called. */
@@ -12,6 +12,7 @@ const control = of('Controls')
 const looking = of('Looking')
 const match = of('Match')
 const shots = of('Shots')
+const brief = of('Brief')
 const kit = of('Kit')
 const anywhere = of('Anywhere')
 
@@ -58,7 +59,10 @@ export const COMMANDS = {
   explain: match('e', 'From joules to pixels'),
   to_bench: match('Escape', 'Back to the Bench', 'c'),
 
-  new_shot: shots('n', 'A new shot'),
+  new_shot: shots('n', 'A new shot: what happens?'),
+
+  to_the_bench: brief('Enter', 'To the Bench with it'),
+  leave_brief: brief('Escape', 'Back to all shots'),
 
   find_thing: kit('/', 'Find a thing'),
   change_thing: kit('e', 'Change its figures'),

@@ -22,7 +22,11 @@ export function Shell() {
   const navigate = useNavigate()
   const bench = useMatch('/shots/:id')
   const kit = useMatch('/kit/*')
-  const here: Group[] = [...(bench ? ON_BENCH : kit ? (['Kit'] as const) : (['Shots'] as const)), 'Anywhere']
+  const brief = useMatch('/new')
+  const here: Group[] = [
+    ...(bench ? ON_BENCH : kit ? (['Kit'] as const) : brief ? (['Brief'] as const) : (['Shots'] as const)),
+    'Anywhere',
+  ]
   const daylight = colorScheme === 'light'
   const turn = () => setColorScheme(daylight ? 'dark' : 'light')
   useCommandKeys()

@@ -43,12 +43,10 @@ export function ShotsScreen() {
   })
   const refresh = () => queries.invalidateQueries({ queryKey: ['shots'] })
   const fresh = useMutation({
-    mutationFn: async (from?: string) => {
-      const source = from
-        ? (await answered(client.GET('/api/shots/{id}', { params: { path: { id: from } } }))).shot
-        : await answered(client.GET('/api/blank'))
-      const title = from ? `${source.title}, again` : source.title
-      return answered(client.POST('/api/shots', { body: { ...source, title } }))
+    mutationFn: async (from: string) => {
+      const source = (await answered(client.GET('/api/shots/{id}', { params: { path: { id: from } } }))).shot
+      const body = { ...source, title: `${source.title}, again`, template: false }
+      return answered(client.POST('/api/shots', { body }))
     },
     onSuccess: (shot) => void navigate(`/shots/${shot.id}`),
   })
@@ -85,13 +83,13 @@ export function ShotsScreen() {
     onSuccess: refresh,
   })
   const rename = useMutation({
-    mutationFn: async ({ card, title }: { card: ShotCard; title: string }) => {
+    mutationFn: async ({ card, ...change }: { card: ShotCard; title?: string; template?: boolean }) => {
       const path = { id: card.id }
       const kept = await answered(client.GET('/api/shots/{id}', { params: { path } }))
       return answered(
         client.PUT('/api/shots/{id}', {
           params: { path, header: { 'If-Match': `"${kept.version}"` } },
-          body: { ...kept.shot, title },
+          body: { ...kept.shot, ...change },
         }),
       )
     },
@@ -103,7 +101,7 @@ export function ShotsScreen() {
   }, [])
   useGoes(takeIn.data !== undefined && takeIn.submittedAt, takeIn.reset)
   const [chosen, setChosen] = useState<string[]>()
-  useCommands({ new_shot: () => fresh.mutate(undefined) })
+  useCommands({ new_shot: () => void navigate('/new') })
 
   if (!list.data) return <Waiting what="your shots" error={list.error} onRetry={() => void list.refetch()} />
   const cards = list.data.pages.flatMap((page) => page.shots)
@@ -136,7 +134,7 @@ export function ShotsScreen() {
           Take in a file
         </FilePick>
         <GiveOut chosen={chosen} onChoose={setChosen} />
-        <Button radius="xl" loading={fresh.isPending} onClick={() => fresh.mutate(undefined)}>
+        <Button radius="xl" component={Link} to="/new">
           New shot&nbsp;
           <Key of="new_shot" />
         </Button>
@@ -186,6 +184,7 @@ export function ShotsScreen() {
             onCopy={() => fresh.mutate(card.id)}
             onRemove={() => remove.mutate(card)}
             onRename={(title) => rename.mutate({ card, title })}
+            onTemplate={(template) => rename.mutate({ card, template })}
           />
         ))}
       </ul>
@@ -262,9 +261,10 @@ type CardProps = {
   onCopy: () => void
   onRemove: () => void
   onRename: (title: string) => void
+  onTemplate: (is: boolean) => void
 }
 
-function Card({ card, chosen, onChosen, onCopy, onRemove, onRename }: CardProps) {
+function Card({ card, chosen, onChosen, onCopy, onRemove, onRename, onTemplate }: CardProps) {
   const [naming, setNaming] = useState(false)
   return (
     <li className={classes.card} data-shot={card.title} data-chosen={chosen || undefined}>
@@ -303,6 +303,7 @@ function Card({ card, chosen, onChosen, onCopy, onRemove, onRename }: CardProps)
         />
       )}
       <p className={classes.place}>
+        {card.template && 'Template · '}
         {card.place} <span className="mono">{card.exposure}</span>
       </p>
       <p className={classes.parts}>
@@ -343,6 +344,9 @@ function Card({ card, chosen, onChosen, onCopy, onRemove, onRename }: CardProps)
         </Menu.Target>
         <Menu.Dropdown>
           <Menu.Item onClick={onCopy}>Start a new shot from this</Menu.Item>
+          <Menu.Item data-do="template" onClick={() => onTemplate(!card.template)}>
+            {card.template ? 'No template any more' : 'Begin others from it: a template'}
+          </Menu.Item>
           <Menu.Item data-do="rename" onClick={() => setNaming(true)}>
             Rename it
           </Menu.Item>

@@ -140,6 +140,8 @@ fn bodies() -> Map<String, Value> {
             "cloud_stops": 1.0,
         },
         "MatchRequest": { "shot": shot },
+        "Answers": { "activity": "rope_jump", "place": "dim_hall", "meter": "f/2.8 1/60 ISO 1600", "chances": "many" },
+        "SpeedWords": { "text": "100 m in 12 s" },
         "JobRequest": { "shots": [SHOT] },
         "Item": unit,
         "ShotOrShots": shot,

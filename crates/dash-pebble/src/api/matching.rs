@@ -4,9 +4,9 @@
 use super::App;
 use super::body::{Sendable, Sent};
 use super::problem::{ApiError, Problem};
+use super::searching::{stock, worked};
 use crate::formats::match_csv;
-use crate::store::Store;
-use crate::store::{kit, shots};
+use crate::store::shots;
 use axum::Json;
 use axum::body::Body;
 use axum::extract::State;
@@ -101,32 +101,6 @@ pub fn answer(
         ways: found.iter().map(|one| one.ways).sum(),
         nearest,
     }))
-}
-
-/// What is taken along of the kit.
-///
-/// # Errors
-/// Those of the store; what cannot be read is passed over, for it could not be taken along either.
-pub async fn stock(store: &Store) -> Result<Stock, ApiError> {
-    Ok(Stock::of_kit(&kit::offered(store).await?)?)
-}
-
-/// Ends a search when it is dropped with the request it is for.
-struct StopsWhenDropped(Arc<Going>);
-
-impl Drop for StopsWhenDropped {
-    fn drop(&mut self) {
-        self.0.stop();
-    }
-}
-
-/// Work on threads of its own, which ends when the request does.
-async fn worked<T: Send + 'static>(work: impl FnOnce(&Going) -> T + Send + 'static) -> Result<T, ApiError> {
-    let going = Arc::new(Going::default());
-    let _stops = StopsWhenDropped(Arc::clone(&going));
-    tokio::task::spawn_blocking(move || work(&going))
-        .await
-        .map_err(|error| ApiError::Internal(format!("the search was not done: {error}")))
 }
 
 /// Work that is told as it goes, one line of JSON for each event; what it returns is the last line. Whoever stops reading

@@ -1,6 +1,7 @@
 //! The HTTP interface: one page of routes, and the layers around them.
 
 pub mod body;
+mod briefs;
 mod contract;
 pub mod copies;
 mod files;
@@ -17,6 +18,7 @@ mod preferences;
 pub mod problem;
 mod pulses;
 mod ranges;
+pub mod searching;
 pub mod shots;
 mod stage;
 mod studio;
@@ -92,6 +94,10 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(versions::name))
         .routes(routes!(versions::back))
         .routes(routes!(shots::blank))
+        .routes(routes!(briefs::list))
+        .routes(routes!(briefs::picture))
+        .routes(routes!(briefs::brief))
+        .routes(routes!(briefs::said_speed))
         .routes(routes!(preferences::read, preferences::keep))
         .routes(routes!(picture::of_shot))
         .routes(routes!(picture::draw))

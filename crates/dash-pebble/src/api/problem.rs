@@ -8,6 +8,7 @@ use crate::store::shelf::Document;
 use crate::store::{ChangeError, Gone, primary_code};
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
+use pebble_core::briefing::NoShot;
 use pebble_core::gear::Item;
 use pebble_core::quantity::said::MOST_SIGNS;
 use pebble_core::trace::TraceError;
@@ -87,6 +88,13 @@ pub enum ApiError {
     Typed {
         /// As typed.
         text: String,
+        /// In a sentence.
+        reason: String,
+    },
+    /// An answer of the brief that cannot be.
+    Answer {
+        /// Which.
+        field: Option<String>,
         /// In a sentence.
         reason: String,
     },
@@ -172,6 +180,15 @@ pub enum ApiError {
     Stranger,
 }
 
+impl From<NoShot> for ApiError {
+    fn from(why: NoShot) -> Self {
+        match why {
+            NoShot::Invalid(invalid) => Self::Invalid(invalid),
+            why => Self::Answer { field: why.field(), reason: why.to_string() },
+        }
+    }
+}
+
 impl From<Invalid> for ApiError {
     fn from(error: Invalid) -> Self {
         Self::Invalid(error)
@@ -242,6 +259,9 @@ impl ApiError {
                 value: Some(text.chars().take(MOST_SIGNS).collect()),
                 ..plain(StatusCode::UNPROCESSABLE_ENTITY, "unclear-figure", "That cannot be read", reason)
             },
+            Self::Answer { field, reason } => {
+                Problem { field, ..plain(StatusCode::UNPROCESSABLE_ENTITY, "unclear-answer", "That cannot be", reason) }
+            }
             Self::FarReading { text, reason } => Problem {
                 field: Some("because".to_owned()),
                 value: Some(text.chars().take(MOST_SIGNS).collect()),

@@ -36,6 +36,8 @@ pub struct ShotCard {
     pub exposure: String,
     /// Names of the parts with their intents.
     pub parts: Vec<PartTag>,
+    /// Whether new shots are begun from it.
+    pub template: bool,
 }
 
 /// A part on a card.
@@ -74,6 +76,10 @@ pub struct ListQuery {
     #[serde(default)]
     #[param(required = false)]
     find: String,
+    /// Only those that new shots are begun from.
+    #[serde(default)]
+    #[param(required = false)]
+    templates: bool,
     /// By what they are sorted; as they were made when not said.
     #[serde(default)]
     #[param(inline)]
@@ -108,7 +114,7 @@ fn a_page() -> u32 {
 #[utoipa::path(get, path = "/api/shots", params(ListQuery), responses((status = 200, body = ShotList)))]
 pub async fn list(State(app): State<App>, Asked(query): Asked<ListQuery>) -> Result<Json<ShotList>, ApiError> {
     let page = Page { skip: query.skip.into(), most: query.most.min(LONGEST_PAGE).into() };
-    let (kept, count) = if query.find.trim().is_empty() && query.sort == SortBy::Made {
+    let (kept, count) = if query.find.trim().is_empty() && query.sort == SortBy::Made && !query.templates {
         (shots::page(&app.store, page).await?, shots::count::<Shot>(&app.store).await?)
     } else {
         found(shots::all(&app.store).await?, &query, page)
@@ -126,7 +132,7 @@ fn found(all: Vec<Result<Kept, ShotError>>, query: &ListQuery, page: Page) -> (V
         let parts = kept.thing.parts.iter().map(|part| part.name.as_str());
         let words: Vec<&str> = [kept.thing.title.as_str(), &kept.thing.place].into_iter().chain(parts).collect();
         let words = words.join(" ").to_lowercase();
-        wanted.iter().all(|word| words.contains(word.as_str()))
+        (kept.thing.template || !query.templates) && wanted.iter().all(|word| words.contains(word.as_str()))
     };
     let mut kept: Vec<Kept> = all.into_iter().filter_map(Result::ok).filter(has).collect();
     let title = |kept: &Kept| kept.thing.title.to_lowercase();
@@ -168,6 +174,7 @@ fn card(kept: Kept) -> Result<ShotCard, ApiError> {
         version: kept.version,
         title: kept.thing.title,
         place: kept.thing.place,
+        template: kept.thing.template,
         changed_at: kept.changed_at,
         trouble,
         watch,

@@ -132,7 +132,7 @@ async fn what_cannot_be_is_said_at_its_place_and_nothing_is_lost() {
     browser.click("[data-part='Shoes']").await;
     let speed = browser.labelled("Speed").await;
     browser.type_over(&speed, "-5").await;
-    browser.until("document.querySelector('[role=dialog]').innerText.includes('not between 0 and 500 m/s')").await;
+    browser.until("document.querySelector('[role=dialog]').innerText.includes('not between 0 and 100 m/s')").await;
     browser.until("document.querySelector('[data-saving]').dataset.saving === 'refused'").await;
     browser.type_over(&speed, "4").await;
     saved(&browser).await;

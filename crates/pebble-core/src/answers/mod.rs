@@ -1,7 +1,8 @@
 //! What is answered about a plan. Each answer may use those before it, never those after:
-//! strips, conditions · typed, hold · drag, groups, compare · findings · forecast, daylight · matching.
+//! strips, conditions · typed, hold · drag, groups, compare · findings · forecast, daylight · matching · briefing.
 
 pub mod balance;
+pub mod briefing;
 pub mod cautions;
 pub mod compare;
 pub mod conditions;
@@ -11,12 +12,14 @@ pub mod findings;
 pub mod fit;
 pub mod forecast;
 pub mod groups;
+pub mod guesses;
 pub mod guides;
 pub mod hold;
 pub mod matching;
 pub mod metering;
 pub mod meters;
 pub mod sheet;
+pub mod speeds;
 pub mod staging;
 pub mod strips;
 pub mod trace;

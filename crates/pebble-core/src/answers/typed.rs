@@ -95,14 +95,25 @@ pub fn figure(
 fn exposed(text: &str) -> Option<f64> {
     let small = text.trim().to_lowercase();
     let (read, squared) = said::from_afar(&small)?;
-    let mut words = read.split([' ', '·', ',']).filter(|word| !word.is_empty());
+    let (aperture, time, iso) = settings(read)?;
+    let aperture = Aperture::read("read", aperture, Grid::Thirds).ok()?;
+    let time = ShutterTime::read("read", &time, Grid::Thirds).ok()?;
+    let iso = Iso::read("read", iso, Grid::Thirds).ok()?;
+    Some(illuminance_of_reading(aperture, time, iso).as_lux() * squared)
+}
+
+/// Settings of a camera as they are said, `f/2.8 1/60 ISO 1600`: f-number, time and ISO that a camera knows.
+pub(crate) fn settings(text: &str) -> Option<(f64, String, f64)> {
+    let mut words = text.split([' ', '·', ',']).filter(|word| !word.is_empty());
     let (aperture, time) = (words.next().filter(|word| word.starts_with('f'))?, words.next()?);
     let iso = words.collect::<Vec<_>>().join(" ");
     let of = |kind, text: &str| said::read(kind, text).ok();
-    let aperture = Aperture::read("read", of(FigureKind::Aperture, aperture)?, Grid::Thirds).ok()?;
-    let time = ShutterTime::read("read", time, Grid::Thirds).ok()?;
-    let iso = Iso::read("read", of(FigureKind::Iso, &iso)?, Grid::Thirds).ok()?;
-    Some(illuminance_of_reading(aperture, time, iso).as_lux() * squared)
+    let (aperture, iso) = (of(FigureKind::Aperture, aperture)?, of(FigureKind::Iso, &iso)?);
+    Aperture::read("read", aperture, Grid::Thirds).ok()?;
+    Iso::read("read", iso, Grid::Thirds).ok()?;
+    let time = time.trim_end_matches('s');
+    ShutterTime::read("read", time, Grid::Thirds).ok()?;
+    Some((aperture, time.to_owned(), iso))
 }
 
 /// The notch of a control that a text asks for; `light` is the one it belongs to, if it belongs to one.

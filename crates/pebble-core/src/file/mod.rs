@@ -6,6 +6,7 @@ pub mod around;
 pub mod gear;
 pub mod group;
 pub mod look;
+pub mod movement;
 pub mod preferences;
 pub mod shot;
 pub mod sky;

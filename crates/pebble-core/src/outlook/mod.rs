@@ -11,7 +11,7 @@ mod tint;
 
 pub use light::LightOutlook;
 pub(crate) use part::DRAWS_FROM;
-pub use part::{DrawnBy, PartOutlook};
+pub use part::{DrawnBy, PartOutlook, SlowEnd};
 pub use pulses::Pulses;
 pub(crate) use pulses::timing;
 pub use subject::SubjectOutlook;

@@ -3,12 +3,13 @@
 use super::subject::{Arrivals, flash_on_part};
 use super::{Burns, LightOutlook, Outlook};
 use crate::physics::exposure::Level;
-use crate::physics::ghost::{Ghost, Tones, dwell, ghost, ramp};
-use crate::physics::motion::{ImageMotion, Sharpness, growth, image_speed};
+use crate::physics::ghost::{Ghost, Tones, ghost, ramp};
+use crate::physics::motion::{ImageMotion, Sharpness, Timed, growth, image_speed};
+use crate::physics::phases::Pauses;
 use crate::physics::shutter::SyncMode;
 use crate::physics::subject::on_dome;
 use crate::plan::{Part, Plan};
-use crate::quantity::{LuxSeconds, Metres, Seconds, Stops};
+use crate::quantity::{LuxSeconds, Metres, MetresPerSecond, Seconds, Stops};
 
 /// A light with less than this share of all flash on a part sets neither its blur nor its images: an eighth.
 pub(crate) const DRAWS_FROM: f64 = 0.125;
@@ -63,16 +64,34 @@ pub struct PartOutlook {
     pub ghost: Ghost,
     /// Whether the path is long enough to count as a ghost at all.
     pub draws: bool,
+    /// The same of the slowest that it may be, where that is another.
+    pub slowest_end: Option<SlowEnd>,
+    /// Of a movement in time: what of the exposure is rest.
+    pub pauses: Option<Pauses>,
+}
+
+/// Blur and streak at the slow end of what a part's speed may be.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct SlowEnd {
+    /// Blur in the picture.
+    pub blur: Metres,
+    /// Share of the frame's width that the streak covers.
+    pub streak_share: f64,
 }
 
 impl PartOutlook {
     pub(super) fn of(plan: &Plan, seen: &Outlook, index: usize, part: &Part) -> Self {
         let shutter = plan.settings.shutter;
-        let motion = motion(plan, seen, part);
-        let drawn = drawn(plan, seen, index);
         let time = shutter.time();
+        let mut motion = motion(plan, seen, part, part.speed);
+        let drawn = drawn(plan, seen, index, &motion);
+        if let (Some(timed), Some((light, _))) = (motion.timed, drawn.slowest) {
+            motion = motion.at_speed(timed.image_speed(seen.lights[light].ignition.at));
+        }
         let flash_blur = drawn.slowest.map_or(Metres::ZERO, |(_, freeze)| motion.blur(freeze, time));
-        let (moved, streak) = (motion.moved(time), motion.streak(time));
+        let moved = motion.moved(time);
+        let flash = drawn.slowest.map(|(light, _)| seen.lights[light].ignition.at);
+        let (streak, dwell) = motion.draws_beside(part.size * seen.magnification, time, flash);
         let (frontal, facing) = flash_on_part(plan, &seen.lights, (index, seen.run));
 
         let level = |exposure: LuxSeconds, offset: Stops| {
@@ -89,17 +108,28 @@ impl PartOutlook {
             background_ambient: surface(seen.background.placement),
             background_flash: surface(seen.spill.placement),
         };
-        let ghost = ghost(dwell(part.size * seen.magnification, streak), ramp(streak, seen.allowed), tones);
+        let ghost = ghost(dwell, ramp(streak, seen.allowed), tones);
         let steady_share = steady_share(tones.part_ambient, level(drawn.on_dome, part.flash_offset));
         // What reads as black has no edge that could be soft.
         let dark = ghost.through.reads_as_black() && drawn.slowest.is_none();
-        let of_flash = flash_blur * (4.0 * (1.0 - steady_share)).min(1.0);
-        let of_steady = moved * (4.0 * (steady_share - 0.25)).clamp(0.0, 1.0);
-        let (blur, drawn_by) = match drawn.slowest {
-            None if dark => (Metres::ZERO, DrawnBy::Nothing),
-            Some(_) if of_flash >= of_steady => (of_flash, DrawnBy::Flash),
-            _ => (of_steady, DrawnBy::Steady),
+        let in_picture = |flash_blur: Metres, moved: Metres| {
+            let of_flash = flash_blur * (4.0 * (1.0 - steady_share)).min(1.0);
+            let of_steady = moved * (4.0 * (steady_share - 0.25)).clamp(0.0, 1.0);
+            match drawn.slowest {
+                None if dark => (Metres::ZERO, DrawnBy::Nothing),
+                Some(_) if of_flash >= of_steady => (of_flash, DrawnBy::Flash),
+                _ => (of_steady, DrawnBy::Steady),
+            }
         };
+        let (blur, drawn_by) = in_picture(flash_blur, moved);
+        let slowest_end = part.slowest.filter(|_| part.phases.is_none()).map(|slowest| {
+            let slow = self::motion(plan, seen, part, slowest);
+            let flash_blur = drawn.slowest.map_or(Metres::ZERO, |(_, freeze)| slow.blur(freeze, time));
+            SlowEnd {
+                blur: in_picture(flash_blur, slow.moved(time)).0,
+                streak_share: slow.streak(time) / plan.frame().0,
+            }
+        });
         Self {
             motion,
             flash_blur,
@@ -108,9 +138,9 @@ impl PartOutlook {
             drawn_by,
             facing,
             slowest: drawn.slowest.map(|(light, _)| light),
-            apart: motion.speed * drawn.between,
+            apart: drawn.apart,
             sharpness: Sharpness::of(blur, seen.allowed),
-            travel: motion.speed * time + motion.zoom,
+            travel: if motion.timed.is_some() { moved } else { motion.speed * time + motion.zoom },
             streak,
             streak_share: streak / plan.frame().0,
             growth: growth(part.speed, part.out_of_plane, shutter.time(), plan.subject_distance),
@@ -118,6 +148,8 @@ impl PartOutlook {
             edge: level(drawn.edge, part.flash_offset),
             ghost,
             draws: streak > seen.allowed,
+            slowest_end,
+            pauses: part.phases.map(|phases| phases.pauses(plan.timing.opens, plan.timing.opens + time)),
         }
     }
 }
@@ -133,15 +165,25 @@ impl PartOutlook {
     }
 }
 
-/// How the image of a part moves, by itself and with the camera.
-pub(crate) fn motion(plan: &Plan, seen: &Outlook, part: &Part) -> ImageMotion {
-    let own = image_speed(part.speed, part.out_of_plane, seen.magnification);
+/// How the image of a part moves at a speed of its own, and with the camera.
+fn motion(plan: &Plan, seen: &Outlook, part: &Part, speed: MetresPerSecond) -> ImageMotion {
+    let timed = part.phases.map(|phases| Timed {
+        phases,
+        opens: plan.timing.opens,
+        scale: seen.magnification * part.out_of_plane.as_radians().cos(),
+    });
+    let own = match timed {
+        // Until it is known which flash draws it: in the middle of the exposure.
+        Some(timed) => timed.image_speed(seen.run.time * 0.5),
+        None => image_speed(speed, part.out_of_plane, seen.magnification),
+    };
     // Who stands in the middle still grows to both sides.
     let from_middle = part.from_middle.map_or(part.size * (0.5 * seen.magnification), |share| plan.frame().0 * share);
     ImageMotion {
         path: part.path.map(|path| path * seen.magnification),
         zoom: from_middle * plan.movement.zoom.abs(),
         shake: seen.camera.shake,
+        timed,
         ..ImageMotion::of((own, part.direction), (seen.camera.swing, plan.movement.direction))
     }
 }
@@ -158,10 +200,11 @@ struct Drawn {
     on_dome: LuxSeconds,
     edge: LuxSeconds,
     slowest: Option<(usize, Seconds)>,
-    between: Seconds,
+    /// How far apart the images of the earliest and the latest stand.
+    apart: Metres,
 }
 
-fn drawn(plan: &Plan, seen: &Outlook, part: usize) -> Drawn {
+fn drawn(plan: &Plan, seen: &Outlook, part: usize, motion: &ImageMotion) -> Drawn {
     let reaching = || seen.firing().filter(|(light, _)| plan.lights[*light].reaches(part));
     let in_rows = |light: &LightOutlook| light.in_rows(seen.run, plan.part_rows[part]);
     let brightness = |light: &LightOutlook| in_rows(light) * light.grazing.as_ratio();
@@ -172,8 +215,14 @@ fn drawn(plan: &Plan, seen: &Outlook, part: usize) -> Drawn {
         on_dome: LuxSeconds::from_lux_seconds(on_dome),
         edge: LuxSeconds::ZERO,
         slowest: None,
-        between: Seconds::ZERO,
+        apart: Metres::ZERO,
     };
+    // How long its blur is, by a light that goes off some time after opening.
+    let blur = |freeze: Seconds, at: Seconds| match motion.timed {
+        Some(timed) => timed.image_speed(at) * freeze,
+        None => motion.speed * freeze,
+    };
+    let mut longest = Metres::ZERO;
     // Lights that are tied to different curtains are apart on purpose.
     let mut times: [Option<(Seconds, Seconds)>; 2] = [None; 2];
     for (index, light) in reaching() {
@@ -184,8 +233,11 @@ fn drawn(plan: &Plan, seen: &Outlook, part: usize) -> Drawn {
         if brightness(light) < all * DRAWS_FROM {
             continue;
         }
-        if drawn.slowest.is_none_or(|(_, longest)| freeze > longest) {
+        let drawn_blur = blur(freeze, light.ignition.at);
+        let slower = drawn.slowest.is_none_or(|(_, slowest)| freeze > slowest);
+        if drawn.slowest.is_none() || drawn_blur > longest || (drawn_blur == longest && slower) {
             drawn.slowest = Some((index, freeze));
+            longest = drawn_blur;
         }
         if let Some(curtain) = curtain(plan.settings.lights[index].sync, light) {
             let at = light.ignition.at;
@@ -193,7 +245,11 @@ fn drawn(plan: &Plan, seen: &Outlook, part: usize) -> Drawn {
             times[curtain] = Some((first.min(at), last.max(at)));
         }
     }
-    drawn.between = times.iter().flatten().map(|(first, last)| *last - *first).fold(Seconds::ZERO, Seconds::max);
+    let apart = |(first, last): &(Seconds, Seconds)| match motion.timed {
+        Some(timed) => Metres::from_metres((timed.place(*last) - timed.place(*first)).abs() * timed.scale),
+        None => motion.speed * (*last - *first),
+    };
+    drawn.apart = times.iter().flatten().map(apart).fold(Metres::ZERO, Metres::max);
     drawn
 }
 

@@ -6,6 +6,7 @@ pub mod ghost;
 pub mod metering;
 pub mod motion;
 pub mod output;
+pub mod phases;
 pub mod power;
 pub mod pulse;
 pub mod root;

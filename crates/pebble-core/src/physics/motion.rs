@@ -1,10 +1,12 @@
 //! Movement: from a part's speed to pixels of blur.
 
+use crate::physics::ghost::dwell;
+use crate::physics::phases::Phases;
 use crate::quantity::{Angle, Metres, MetresPerSecond, Seconds};
 use serde::{Deserialize, Serialize};
 
 /// `g`, standard gravity (ISO 80000-3) in m/s².
-const GRAVITY: f64 = 9.806_65;
+pub(crate) const GRAVITY: f64 = 9.806_65;
 
 /// The rectangle that catches the picture.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -118,6 +120,48 @@ pub struct ImageMotion {
     pub zoom: Metres,
     /// By an unsteady hand.
     pub shake: MetresPerSecond,
+    /// Its movement in time, where it has one; `own` and `speed` are then those at the flash.
+    pub timed: Option<Timed>,
+}
+
+/// A movement in time as a camera sees it.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Timed {
+    /// The movement.
+    pub phases: Phases,
+    /// When the shutter opens.
+    pub opens: Seconds,
+    /// `m·cos ψ`: metres on the sensor for each metre of way.
+    pub scale: f64,
+}
+
+impl Timed {
+    /// When a time after opening is, on the movement's own clock.
+    fn clock(&self, after: Seconds) -> Seconds {
+        self.opens + after
+    }
+
+    /// From opening to a time after it.
+    fn open(&self, time: Seconds) -> (Seconds, Seconds) {
+        (self.opens, self.opens + time)
+    }
+
+    /// The speed of its image some time after opening, in whichever direction.
+    pub fn image_speed(&self, after: Seconds) -> MetresPerSecond {
+        MetresPerSecond::from_metres_per_second((self.phases.speed(self.clock(after)) * self.scale).abs())
+    }
+
+    /// Where it is some time after opening, in metres of way from where its movement began.
+    pub fn place(&self, after: Seconds) -> f64 {
+        self.phases.place(self.clock(after))
+    }
+
+    /// How long its image gets in a time.
+    fn reach(&self, time: Seconds) -> Metres {
+        let (opens, closes) = self.open(time);
+        let (low, high) = self.phases.reach(opens, closes);
+        Metres::from_metres((high - low) * self.scale)
+    }
 }
 
 impl ImageMotion {
@@ -142,14 +186,23 @@ impl ImageMotion {
             path: None,
             zoom: Metres::ZERO,
             shake: MetresPerSecond::ZERO,
+            timed: None,
         }
+    }
+
+    /// The same with its own speed at another moment.
+    #[must_use]
+    pub fn at_speed(self, own: MetresPerSecond) -> Self {
+        // A camera that swings along adds to it; which way the part goes just then is not told apart.
+        Self { own, speed: own + self.swing, ..self }
     }
 
     /// How far the image moves in a time, on purpose.
     pub fn moved(&self, time: Seconds) -> Metres {
-        let moved = match self.path {
-            Some(path) => (self.own * time).min(path) + self.swing * time,
-            None => self.speed * time,
+        let moved = match (self.timed, self.path) {
+            (Some(timed), _) => timed.reach(time) + self.swing * time,
+            (None, Some(path)) => (self.own * time).min(path) + self.swing * time,
+            (None, None) => self.speed * time,
         };
         moved + self.zoom
     }
@@ -157,6 +210,26 @@ impl ImageMotion {
     /// `ℓ`: what it draws in a time, the hand in it.
     pub fn streak(&self, time: Seconds) -> Metres {
         self.moved(time) + self.shake * time
+    }
+
+    /// What a part of a width on the sensor draws in a time: its length, and `κ`, how much of the exposure it covers of its
+    /// path where that shows most.
+    pub fn draws(&self, width: Metres, time: Seconds) -> (Metres, f64) {
+        self.draws_beside(width, time, None)
+    }
+
+    /// The same beside what a flash froze some time after opening.
+    pub fn draws_beside(&self, width: Metres, time: Seconds, flash: Option<Seconds>) -> (Metres, f64) {
+        let streak = self.streak(time);
+        match self.timed {
+            // The camera's own movement spreads out a pause as well.
+            Some(timed) if !self.is_with_the_camera() && timed.scale > 0.0 => {
+                let wide = width * (1.0 / timed.scale);
+                let frozen = flash.map(|flash| timed.place(flash));
+                (streak, timed.phases.strongest(timed.open(time), wide, frozen))
+            }
+            _ => (streak, dwell(width, streak)),
+        }
     }
 
     /// What a flash of a freezing time draws while the shutter is open for an exposure time.
@@ -177,6 +250,18 @@ impl ImageMotion {
 
     /// The time in which it draws a length on purpose: `t = (ℓ − zoom)/u`. Infinite for what stands still.
     pub fn time_of(&self, length: Metres) -> Seconds {
+        if let Some(timed) = self.timed {
+            // It only grows: halved until it is known to a hundred thousandth.
+            let (mut short, mut long) = (0.0, (timed.phases.lasts() - timed.opens).as_secs().max(0.0));
+            if self.moved(Seconds::from_secs(long)) < length {
+                return Seconds::from_secs(f64::INFINITY);
+            }
+            while long - short > 1e-5 * long {
+                let middle = 0.5 * (short + long);
+                if self.moved(Seconds::from_secs(middle)) < length { short = middle } else { long = middle }
+            }
+            return Seconds::from_secs(long);
+        }
         if self.speed == MetresPerSecond::ZERO {
             return Seconds::from_secs(f64::INFINITY);
         }
@@ -188,6 +273,11 @@ impl ImageMotion {
 /// Share by which a part grows while it comes nearer: `v·sin ψ·t/d`.
 pub fn growth(speed: MetresPerSecond, out_of_plane: Angle, time: Seconds, distance: Metres) -> f64 {
     (speed * time) / distance * out_of_plane.as_radians().sin()
+}
+
+/// `√(2·g·h)`: after a fall from a height, and at take-off and landing of a jump as high.
+pub fn speed_after_fall(height: Metres) -> MetresPerSecond {
+    MetresPerSecond::from_metres_per_second((2.0 * GRAVITY * height.as_metres().max(0.0)).sqrt())
 }
 
 /// How long around the top of a jump a part stays under a speed: `2·√(v_max² − s²)/g` with the sideways speed `s`;

@@ -10,6 +10,7 @@ mod kit;
 mod lens;
 mod light;
 mod meter;
+mod movement;
 mod readiness;
 pub(crate) mod sky;
 mod source;
@@ -28,6 +29,7 @@ pub use lens::BeforeLens;
 pub(crate) use lens::{greys_of, sums};
 pub use light::{Glow, Light, Surface};
 pub use meter::Meter;
+pub use movement::{Timing, USUAL_REACTION, USUAL_SPREAD};
 pub use readiness::{Flashes, Readiness, Supply};
 pub use steady::Lamp;
 pub use target::{Burst, Target, Targets};
@@ -42,7 +44,8 @@ use crate::file::preferences::Lengths;
 use crate::file::shot::{self, Intent, Reading, Role, Shot};
 use crate::physics::exposure::{black_placement, illuminance_of_ev100, illuminance_of_reading, reference_exposure};
 use crate::physics::metering::{self, Patch};
-use crate::physics::motion::{Sensor, Usage};
+use crate::physics::motion::{Sensor, Usage, magnification};
+use crate::physics::phases::Phases;
 use crate::physics::pulse::School;
 use crate::physics::shutter::SyncMode;
 use crate::physics::subject::direction;
@@ -127,8 +130,12 @@ pub struct Part {
     pub intent: Intent,
     /// What it is drawn as.
     pub drawn_as: shot::DrawnAs,
-    /// `v`.
+    /// `v`, the fastest.
     pub speed: MetresPerSecond,
+    /// The slowest, where that is another.
+    pub slowest: Option<MetresPerSecond>,
+    /// In time, where it is said.
+    pub phases: Option<Phases>,
     /// Direction in the frame.
     pub direction: Angle,
     /// `ψ`.
@@ -148,7 +155,16 @@ pub struct Part {
     /// How far it stands from the middle of the frame, as a share of its width.
     pub from_middle: Option<f64>,
     /// Wanted streak.
-    pub streak_share: Option<f64>,
+    pub streak: Option<Streak>,
+}
+
+/// How long a streak shall be.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub enum Streak {
+    /// As a share of the frame's width.
+    Share(f64),
+    /// In the scene.
+    Long(Metres),
 }
 
 /// A checked shot.
@@ -210,6 +226,10 @@ pub struct Plan {
     pub metered_bias: Stops,
     /// How the camera itself moves.
     pub movement: Movement,
+    /// When the frame is taken.
+    pub timing: Timing,
+    /// How far the steady light may be from what is taken for it, darker and brighter, while nobody has read it.
+    pub guessed_light: Option<(f64, f64)>,
     /// Whether it is under the open sky.
     pub outdoors: bool,
     /// The parts.
@@ -251,6 +271,22 @@ impl Plan {
     pub fn frame(&self) -> (Metres, Metres) {
         let Sensor { width, height, .. } = self.body.sensor;
         if self.stage.upright().is_some() { (height, width) } else { (width, height) }
+    }
+
+    /// How long the streak of a part shall be, as a share of the frame's width.
+    pub fn wanted_streak(&self, part: &Part) -> Option<f64> {
+        match part.streak? {
+            Streak::Share(share) => Some(share),
+            Streak::Long(length) => {
+                let seen = magnification(self.body.focal, self.subject_distance) * part.out_of_plane.as_radians().cos();
+                Some(length * seen / self.frame().0)
+            }
+        }
+    }
+
+    /// The place of a part in the list.
+    pub fn index_of(&self, part: &Part) -> usize {
+        self.parts.iter().position(|one| std::ptr::eq(one, part)).unwrap_or_default()
     }
 
     /// A length on the sensor in pixels.
@@ -322,11 +358,15 @@ impl TryFrom<&Shot> for Plan {
             return Err(subject.contradiction("distance_m", format!("{} m", shot.subject.distance_m), reason));
         }
         let meter = Meter::of(shot.meter_c)?;
+        let timing = Timing::of(shot.moment.as_ref())?;
+        if let Some(activity) = &shot.activity {
+            root.text("activity", activity)?;
+        }
         let parts = shot
             .parts
             .iter()
             .enumerate()
-            .map(|(index, wire)| part(index, wire, meter))
+            .map(|(index, wire)| part(index, wire, meter, timing.opens))
             .collect::<Result<Vec<_>, _>>()?;
         for (index, this) in parts.iter().enumerate() {
             if parts[..index].iter().any(|other| other.name == this.name) {
@@ -384,7 +424,13 @@ impl TryFrom<&Shot> for Plan {
             before_lens: BeforeLens::of(&shot.camera, settings.filter)?,
             metered_bias: metered_bias(&shot.tones)?,
             outdoors: outdoors || shot.sky.is_some() || shot.around.contains(&Around::Outdoors),
-            movement: movement(shot.camera.movement.as_ref())?,
+            movement: self::movement(shot.camera.movement.as_ref())?,
+            timing,
+            guessed_light: movement::guessed(
+                &root.inside("ambient").inside("typical"),
+                shot.ambient.typical.as_ref(),
+                &shot.ambient.subject,
+            )?,
             body,
             lights: lights.into(),
             parts: parts.into(),
@@ -582,16 +628,28 @@ fn movement(wire: Option<&shot::Movement>) -> Result<Movement, Invalid> {
     })
 }
 
-fn part(index: usize, wire: &shot::Part, meter: Meter) -> Result<Part, Invalid> {
+fn part(index: usize, wire: &shot::Part, meter: Meter, opens: Seconds) -> Result<Part, Invalid> {
     let at = At::default().row("parts", index);
     at.name("name", &wire.name, "a name of at least one letter")?;
     let maybe = |name: &str, value, limits: &Limits| at.maybe(name, value, limits);
+    let direction = at.degrees("direction_deg", wire.direction_deg, &bounds::DIRECTION)?;
+    let phases = movement::phases(&at, wire, direction, opens)?;
+    let slowest = maybe("slowest_m_s", wire.slowest_m_s, &bounds::SPEED)?;
+    if let Some(slowest) = slowest.filter(|slowest| *slowest > wire.speed_m_s) {
+        let reason = format!("it is {} m/s at most", wire.speed_m_s);
+        return Err(at.contradiction("slowest_m_s", format!("{slowest} m/s"), reason));
+    }
+    if let Some(from) = &wire.speed_from {
+        at.text("speed_from", from)?;
+    }
     Ok(Part {
         name: wire.name.clone(),
         intent: wire.intent,
         drawn_as: wire.drawn_as,
         speed: MetresPerSecond::from_metres_per_second(bounds::SPEED.check(&at.of("speed_m_s"), wire.speed_m_s)?),
-        direction: at.degrees("direction_deg", wire.direction_deg, &bounds::DIRECTION)?,
+        slowest: slowest.map(MetresPerSecond::from_metres_per_second),
+        phases,
+        direction,
         out_of_plane: at.degrees("out_of_plane_deg", wire.out_of_plane_deg, &bounds::OUT_OF_PLANE)?,
         size: at.metres("size_m", wire.size_m, &bounds::PART_SIZE)?,
         path: maybe("path_m", wire.path_m, &bounds::PATH)?.map(Metres::from_metres),
@@ -601,6 +659,29 @@ fn part(index: usize, wire: &shot::Part, meter: Meter) -> Result<Part, Invalid> 
         flash_offset: at.stops("flash_offset_stops", wire.flash_offset_stops, &bounds::OFFSET)?,
         ambient_offset: at.stops("ambient_offset_stops", wire.ambient_offset_stops, &bounds::OFFSET)?,
         from_middle: maybe("from_middle_share", wire.from_middle_share, &bounds::FROM_MIDDLE)?,
-        streak_share: maybe("streak_share", wire.streak_share, &bounds::STREAK)?,
+        streak: streak(&at, wire, phases.as_ref())?,
     })
+}
+
+/// A wanted streak is said in one way.
+fn streak(at: &At, wire: &shot::Part, phases: Option<&Phases>) -> Result<Option<Streak>, Invalid> {
+    let share = at.maybe("streak_share", wire.streak_share, &bounds::STREAK)?;
+    let long = at.maybe("streak_m", wire.streak_m, &bounds::STREAK_LENGTH)?;
+    match (share, long, wire.streak_whole) {
+        (None, None, false) => Ok(None),
+        (Some(share), None, false) => Ok(Some(Streak::Share(share))),
+        (None, Some(long), false) => Ok(Some(Streak::Long(Metres::from_metres(long)))),
+        (None, None, true) => {
+            let Some(phases) = phases else {
+                let reason = "its movement has no end: say its phases";
+                return Err(at.contradiction("streak_whole", "as long as its movement".to_owned(), reason));
+            };
+            let (low, high) = phases.reach(Seconds::ZERO, phases.lasts());
+            Ok(Some(Streak::Long(Metres::from_metres(high - low))))
+        }
+        _ => {
+            let reason = "a streak is told by a share of the frame, by a length, or by its movement: one of them";
+            Err(at.contradiction("streak_share", "told in two ways".to_owned(), reason))
+        }
+    }
 }

@@ -158,7 +158,7 @@ limits! {
     /// Virtual source behind the face.
     SOURCE_OFFSET = "virtual source offset", "m", 0.0, 10.0;
     /// Speed of a part.
-    SPEED = "speed", "m/s", 0.0, 500.0;
+    SPEED = "speed", "m/s", 0.0, 100.0;
     /// Direction in the frame.
     DIRECTION = "direction", "°", -360.0, 360.0;
     /// Angle out of the sensor plane.
@@ -167,6 +167,32 @@ limits! {
     PART_SIZE = "size along the movement", "m", 0.0, 100.0;
     /// Length of a round or to-and-fro path.
     PATH = "path length", "m", 0.001, 1000.0;
+    /// Speed of a phase along its direction, or against it.
+    PHASE_SPEED = "speed", "m/s", -100.0, 100.0;
+    /// How long a phase lasts.
+    PHASE_TIME = "time of a phase", "s", 0.001, 120.0;
+    /// How far a phase goes.
+    PHASE_WAY = "way of a phase", "m", 0.001, 1000.0;
+    /// Radius of an arc.
+    ARC_RADIUS = "radius of an arc", "m", 0.01, 100.0;
+    /// Angles of an arc.
+    ARC_ANGLE = "angle of an arc", "°", -7200.0, 7200.0;
+    /// Height of a fall or a jump.
+    RISE = "height", "m", 0.01, 50.0;
+    /// To each side.
+    AMPLITUDE = "way to each side", "m", 0.001, 20.0;
+    /// To and fro.
+    TO_AND_FRO = "rate to and fro", "a second", 0.02, 60.0;
+    /// When the shutter opens.
+    OPENS_AT = "opening", "s", -60.0, 120.0;
+    /// How far off who presses is.
+    SPREAD = "spread of the press", "s", 0.001, 2.0;
+    /// How long who presses takes.
+    REACTION = "reaction", "s", 0.05, 3.0;
+    /// Tries of a jump.
+    TRIES = "number of tries", "", 1.0, 500.0;
+    /// Length of a streak in the scene.
+    STREAK_LENGTH = "streak length", "m", 0.001, 100.0;
     /// Share of the frame's width that a streak shall cover.
     STREAK = "streak length", "of the frame", 0.001, 5.0;
     /// Reflectance.

@@ -1,6 +1,7 @@
 //! Tests of the core from outside: one binary, so that it is linked once.
 
 mod before_the_lens;
+mod briefing;
 mod camera_moves;
 mod cameras_and_readings;
 mod common;
@@ -13,6 +14,7 @@ mod harmless;
 mod hold;
 mod hold_everything;
 mod in_the_frame;
+mod in_time;
 mod judgement;
 mod kit;
 mod light_paths;

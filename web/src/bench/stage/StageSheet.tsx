@@ -5,7 +5,8 @@ import { Figure } from '../../controls/Figure'
 import { BaySheet } from '../Bay'
 import { OwnPicture } from './OwnPicture'
 import { PictureChoice } from './PictureChoice'
-import { BUILDS, HAIRS, HELD, OUTFITS, PLACES, POSES, STANDING } from './words'
+import { PLACES } from '../../marks/places'
+import { BUILDS, HAIRS, HELD, OUTFITS, POSES, STANDING } from './words'
 import classes from './StageSheet.module.css'
 
 const TABS = [

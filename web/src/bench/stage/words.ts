@@ -1,4 +1,4 @@
-import type { Build, Hair, Outfit, Place, Pose, Prop } from '../../api/client'
+import type { Build, Hair, Outfit, Pose, Prop } from '../../api/client'
 
 export const POSES: Record<Pose, string> = {
   stand: 'Stands',
@@ -48,27 +48,6 @@ export const POSES: Record<Pose, string> = {
   catch: 'Catches',
   head_toss: 'Throws the hair',
   turn_rope: 'Turns a rope',
-}
-
-export const PLACES: Record<Place, string> = {
-  paper_light: 'Pale paper',
-  paper_grey: 'Grey paper',
-  paper_black: 'Black box',
-  dim_hall: 'Dim hall',
-  bright_hall: 'Bright hall',
-  field_day: 'Field by day',
-  field_dusk: 'Field at dusk',
-  field_floodlit: 'Floodlit field',
-  street_night: 'Street at night',
-  pool_deck: 'Pool deck',
-  tent: 'Tent',
-  stage: 'Stage',
-  dance_floor: 'Dance floor',
-  track: 'Track',
-  beach: 'Beach',
-  quay: 'Quay at dusk',
-  printed_wall: 'Printed wall',
-  even_wall: 'Even wall',
 }
 
 export const OUTFITS: Record<Outfit, string> = {

@@ -263,7 +263,7 @@ pub fn frame(plan: &Plan, seen: &Outlook, each: &mut impl FnMut(Condition)) {
         }
     }
     for (index, (part, of_part)) in parts() {
-        steady(index, part, of_part, each);
+        steady(plan, index, part, of_part, each);
     }
     exposure(plan, seen, each);
     let share = depth(&seen.depth, plan.subject_distance, plan.subject_depth);
@@ -276,11 +276,11 @@ pub fn frame(plan: &Plan, seen: &Outlook, each: &mut impl FnMut(Condition)) {
     supply::conditions(plan, seen, each);
 }
 
-fn steady(index: usize, part: &Part, seen: &PartOutlook, each: &mut impl FnMut(Condition)) {
+fn steady(plan: &Plan, index: usize, part: &Part, seen: &PartOutlook, each: &mut impl FnMut(Condition)) {
     if part.intent == Intent::Dash {
         let delta = if seen.draws { seen.ghost.delta_lightness.abs() } else { 0.0 };
         each(Condition::of_part(Matter::Shows, index, delta, SEEN_FROM, shows(delta)));
-        match part.streak_share {
+        match plan.wanted_streak(part) {
             None => each(Condition::of_part(Matter::AsksLength, index, seen.streak_share, 0.0, f64::NEG_INFINITY)),
             // What is not seen has no length.
             Some(wanted) if shows(delta) >= 0.0 => {

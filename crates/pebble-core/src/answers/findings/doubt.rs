@@ -1,6 +1,7 @@
 //! Figures that are guesses: said where they decide something.
 
 use super::{Case, Flaw, Kind, Words, signed};
+use crate::answers::guesses;
 use crate::file::gear::Origin;
 use crate::physics::output::ESTIMATE_SPAN;
 use crate::physics::pulse::Basis;
@@ -8,6 +9,9 @@ use crate::quantity::scale::duration_label;
 use crate::quantity::words::capital;
 
 pub(super) fn find(Case { plan, seen }: Case, found: &mut Vec<Flaw>) {
+    if plan.guessed_light.is_some() {
+        found.push(Flaw::doubt(Kind::LightGuessed, 0.95));
+    }
     for (index, light) in seen.firing() {
         // What is said of one unit at one power is said of its twins.
         let like = |(other, twin): (usize, &crate::outlook::LightOutlook)| {
@@ -44,6 +48,17 @@ pub(super) fn estimated_output(Case { plan, .. }: Case, flaw: &Flaw) -> Words {
             "Its figure was entered as a guess. Meter one flash and enter it.".to_owned()
         },
     }
+}
+
+pub(super) fn light_guessed(Case { plan, .. }: Case) -> Words {
+    let (darker, brighter) = plan.guessed_light.unwrap_or_default();
+    let span =
+        format!("It may be {} to {} stops from what is typical for the place.", signed(darker), signed(brighter));
+    let moved = match guesses::of_light(plan).filter(guesses::Stake::matters) {
+        Some(moves) => format!("A reading could move {} by {:.1} stops.", moves.what, moves.stops),
+        None => "A reading would hardly move this picture.".to_owned(),
+    };
+    Words { title: "The steady light is a guess".to_owned(), cause: format!("{span} {moved}") }
 }
 
 pub(super) fn doubtful_duration(Case { plan, seen }: Case, flaw: &Flaw) -> Words {

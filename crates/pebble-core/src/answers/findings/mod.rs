@@ -88,6 +88,7 @@ enum Kind {
     UnitNotKnown,
     SchoolFlatters,
     TravelAssumed,
+    LightGuessed,
 }
 
 /// A flaw of one outlook.
@@ -255,6 +256,7 @@ fn words(case: Case, flaw: &Flaw) -> Words {
         Kind::UnitNotKnown => return doubt::unit_not_known(case, flaw),
         Kind::SchoolFlatters => return freeze::school_flatters(case, flaw),
         Kind::TravelAssumed => return sync::travel_assumed(case),
+        Kind::LightGuessed => return doubt::light_guessed(case),
     };
     match matter {
         Matter::Rows => sync::rows_cut(case, flaw),
@@ -355,6 +357,7 @@ fn identity(plan: &Plan, flaw: &Flaw) -> String {
         Kind::UnitNotKnown => "unit-not-known",
         Kind::SchoolFlatters => "school",
         Kind::TravelAssumed => "travel-assumed",
+        Kind::LightGuessed => "light-guessed",
         Kind::Unmet(Matter::Rows) => "rows-cut",
         Kind::Unmet(Matter::Rear) => "rear-as-front",
         Kind::Unmet(Matter::Still) => "blur",

@@ -5,7 +5,7 @@ use crate::file::shot::Intent;
 use crate::outlook::PartOutlook;
 use crate::physics::ghost::Visibility;
 use crate::physics::motion::Sharpness;
-use crate::plan::{Part, STREAK_FACTOR};
+use crate::plan::{Part, Plan, STREAK_FACTOR};
 use serde::Serialize;
 
 /// Within this factor it is near.
@@ -25,7 +25,7 @@ pub enum PartState {
 }
 
 /// The state of one part, in a word for its chip.
-pub fn state(part: &Part, seen: &PartOutlook) -> PartState {
+pub fn state(plan: &Plan, part: &Part, seen: &PartOutlook) -> PartState {
     match part.intent {
         Intent::Pebble => match seen.sharpness {
             Sharpness::Crisp => PartState::Met,
@@ -34,15 +34,16 @@ pub fn state(part: &Part, seen: &PartOutlook) -> PartState {
         },
         Intent::Skim if seen.sharpness == Sharpness::Blurred => PartState::Missed,
         Intent::Skim => PartState::Met,
-        Intent::Dash => dash_state(part, seen),
+        Intent::Dash => dash_state(plan, part, seen),
     }
 }
 
-fn dash_state(part: &Part, seen: &PartOutlook) -> PartState {
+fn dash_state(plan: &Plan, part: &Part, seen: &PartOutlook) -> PartState {
     if !seen.draws || seen.ghost.visibility() <= Visibility::Faint {
         return PartState::Missed;
     }
-    let margin = part.streak_share.map_or(f64::INFINITY, |wanted| conditions::streak(seen.streak_share, wanted));
+    let wanted = plan.wanted_streak(part);
+    let margin = wanted.map_or(f64::INFINITY, |wanted| conditions::streak(seen.streak_share, wanted));
     match margin {
         good if good >= 0.0 => PartState::Met,
         near if near >= (STREAK_FACTOR / STREAK_NEAR).log2() => PartState::Near,

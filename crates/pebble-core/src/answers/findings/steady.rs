@@ -42,7 +42,7 @@ pub(super) fn dash_length(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
             "{}: streak {} of the frame, {} wanted",
             part.name,
             percent(of_part.streak_share),
-            percent(part.streak_share.unwrap_or_default())
+            percent(plan.wanted_streak(part).unwrap_or_default())
         ),
         cause: format!(
             "At {:.1} m/s{}, {shutter} draws {moves}.",
@@ -134,7 +134,7 @@ pub(super) fn candidates<'a>(
 /// The shutter for the wanted length, once with ambient and key held by another control, once alone.
 fn streak_candidates<'a>(Case { plan, seen }: Case<'a>, index: usize, pulses: &mut Pulses) -> Vec<Idea<'a>> {
     let set = plan.settings;
-    let Some(share) = plan.parts[index].streak_share else { return Vec::new() };
+    let Some(share) = plan.wanted_streak(&plan.parts[index]) else { return Vec::new() };
     let wanted = time_of_streak(share, plan.frame().0, &seen.parts[index].motion);
     if !wanted.as_secs().is_finite() {
         return Vec::new();

@@ -403,6 +403,30 @@ fn rows(plan: &Plan, outlook: &Outlook, seen: &LightOutlook) -> RowsForecast {
     }
 }
 
+/// What the movement in time does within the exposure.
+fn in_time(plan: &Plan, outlook: &Outlook, part: &Part, seen: &PartOutlook) -> Option<PartInTime> {
+    let (phases, pauses) = (part.phases?, seen.pauses?);
+    let (opens, time) = (plan.timing.opens, outlook.run.time);
+    let flashes = outlook.firing().filter(|(light, _)| plan.lights[*light].reaches(plan.index_of(part)));
+    let flash = |(light, of): (usize, &LightOutlook)| FlashInTime {
+        light: plan.lights[light].label.clone(),
+        at_s: of.ignition.at.as_secs(),
+        place_m: phases.place(opens + of.ignition.at),
+        speed_m_s: phases.speed(opens + of.ignition.at),
+    };
+    Some(PartInTime {
+        lasts_s: phases.lasts().as_secs(),
+        begins_s: phases.begins().map(Seconds::as_secs).collect(),
+        from_m: phases.place(opens),
+        to_m: phases.place(opens + time),
+        way_m: phases.way(opens, opens + time).as_metres(),
+        rest_at_start: pauses.at_start,
+        rest_at_end: pauses.at_end,
+        rest_between: pauses.between,
+        flashes: flashes.map(flash).collect(),
+    })
+}
+
 fn part_forecast(plan: &Plan, outlook: &Outlook, part: &Part, seen: &PartOutlook) -> PartForecast {
     let px = |length| plan.pixels(length);
     let ghost = &seen.ghost;
@@ -443,6 +467,10 @@ fn part_forecast(plan: &Plan, outlook: &Outlook, part: &Part, seen: &PartOutlook
         delta_lightness: ghost.delta_lightness,
         visibility: ghost.visibility(),
         draws: seen.draws,
-        state: parts::state(part, seen),
+        state: parts::state(plan, part, seen),
+        wanted_streak_share: plan.wanted_streak(part),
+        blur_px_slowest: seen.slowest_end.map(|end| px(end.blur)),
+        streak_share_slowest: seen.slowest_end.map(|end| end.streak_share),
+        in_time: in_time(plan, outlook, part, seen),
     }
 }

@@ -519,6 +519,52 @@ report! {
         pub draws: bool,
         /// The intent is met: in a word for the chip.
         pub state: PartState,
+        /// How long its streak shall be, as a share of the frame's width.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        pub wanted_streak_share: Option<f64>,
+        /// Blur in the picture at the slowest that its speed may be, where that is another.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        pub blur_px_slowest: Option<f64>,
+        /// Streak at the slowest, as a share of the frame's width.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        pub streak_share_slowest: Option<f64>,
+        /// Of a movement in time: what it does while the shutter is open.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        pub in_time: Option<PartInTime>,
+    }
+
+    /// A movement in time within the exposure. Ways count along the part's direction, from where its movement begins.
+    pub struct PartInTime {
+        /// How long the movement lasts.
+        pub lasts_s: f64,
+        /// When each phase begins, and when the last one ends.
+        pub begins_s: Vec<f64>,
+        /// Where it is when the shutter opens.
+        pub from_m: f64,
+        /// And when it closes.
+        pub to_m: f64,
+        /// What it covers in between, there and back counted twice.
+        pub way_m: f64,
+        /// Share of the exposure before anything moves: it starts as a ghost of so much.
+        pub rest_at_start: f64,
+        /// Share after everything has come to rest.
+        pub rest_at_end: f64,
+        /// Share of the longest pause in between.
+        pub rest_between: f64,
+        /// Where each flash finds it.
+        pub flashes: Vec<FlashInTime>,
+    }
+
+    /// A part as a flash finds it.
+    pub struct FlashInTime {
+        /// Which.
+        pub light: String,
+        /// How long after opening.
+        pub at_s: f64,
+        /// Where the part is.
+        pub place_m: f64,
+        /// How fast it is there.
+        pub speed_m_s: f64,
     }
 }
 

@@ -11,7 +11,7 @@ use crate::file::shot::{Intent, Shot};
 use crate::outlook::{Outlook, key_wanted, outlook};
 use crate::physics::depth::depth;
 use crate::physics::exposure::Level;
-use crate::physics::ghost::{STRONG_FROM, Tones, dwell, ghost, ramp};
+use crate::physics::ghost::{STRONG_FROM, Tones, ghost, ramp};
 use crate::physics::motion::ImageMotion;
 use crate::physics::shutter::SyncMode;
 use crate::plan::check::At;
@@ -175,7 +175,7 @@ impl<'a> Brief<'a> {
                 size: part.size * seen.magnification,
                 // What the key does not reach is not frozen by it.
                 limit: bounds.blur[index].filter(|_| key.reaches(index)),
-                wanted_streak: part.streak_share.filter(|_| part.intent == Intent::Dash),
+                wanted_streak: plan.wanted_streak(part).filter(|_| part.intent == Intent::Dash),
                 ambient: seen.parts[index].tones.part_ambient,
             }
         };
@@ -272,8 +272,7 @@ impl<'a> Brief<'a> {
 
     /// Length of a part's streak on the sensor and its dwell.
     fn streak(&self, need: &Need, shutter: ShutterTime) -> (Metres, f64) {
-        let length = need.motion.streak(shutter.time());
-        (length, dwell(need.size, length))
+        need.motion.draws(need.size, shutter.time())
     }
 
     /// Stops by which a streak is within the wanted length.

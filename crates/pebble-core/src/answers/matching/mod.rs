@@ -26,7 +26,7 @@ pub use brief::{Brief, Candidate, Demand, Fares};
 pub use crew::{Crew, whole_shot};
 pub use job::{JobAnswer, JobShot, whole_job, why_not};
 pub use marks::{Mark, MarkMap, Trail, marks};
-pub use nearest::{Give, Nearest, nearest};
+pub use nearest::{Give, Nearest, nearest, nearest_alone};
 pub use pack::{Packed, PackedAs, Taken};
 pub use report::{
     ANSWER_FORMAT, CrewLight, CrewRow, GiveSaid, Margin, MatchAnswer, MatchRow, NearestRow, crew_rows, nearest_rows,

@@ -59,8 +59,7 @@ pub fn nearest(brief: &mut Brief, stock: &Stock, going: &Going) -> Option<Vec<Ne
             loose.par_iter().map(|loose| least(brief, stock, (loose, most), going)).collect();
         all.into_iter().collect::<Option<Vec<Option<Nearest>>>>()
     };
-    let alone = of(can_give.iter().map(|one| vec![*one]).collect(), MOST_ALONE)?;
-    let mut singles: Vec<Nearest> = alone.into_iter().flatten().collect();
+    let mut singles = nearest_alone(brief, stock, going)?;
     let mut pairs = Vec::new();
     if singles.len() < ENOUGH_SINGLES {
         let both = can_give
@@ -77,6 +76,15 @@ pub fn nearest(brief: &mut Brief, stock: &Stock, going: &Going) -> Option<Vec<Ne
     singles.extend(trail(brief, stock, going)?);
     by_price(&mut singles);
     singles.extend(pairs);
+    Some(singles)
+}
+
+/// What comes nearest when one condition gives and everything else holds, cheapest first; `None` when it was stopped.
+pub fn nearest_alone(brief: &Brief, stock: &Stock, going: &Going) -> Option<Vec<Nearest>> {
+    let give = |one: &(Demand, Option<usize>)| least(brief, stock, (&[*one], MOST_ALONE), going);
+    let all: Vec<Option<Option<Nearest>>> = can_give(brief).par_iter().map(give).collect();
+    let mut singles: Vec<Nearest> = all.into_iter().collect::<Option<Vec<_>>>()?.into_iter().flatten().collect();
+    by_price(&mut singles);
     Some(singles)
 }
 

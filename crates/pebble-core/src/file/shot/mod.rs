@@ -7,6 +7,7 @@ use crate::file::around::Around;
 use crate::file::gear::{CameraBody, Filter, FlashUnit, Lamp, Lens, Modifier, Trigger};
 use crate::file::group::GroupShape;
 use crate::file::look::Held;
+use crate::file::movement::{Phase, TypicalLight, WhenTaken};
 use crate::file::preferences::Lengths;
 use crate::file::sky::Sky;
 use crate::file::stage::Composition;
@@ -96,6 +97,15 @@ wire! {
         /// What stays while something else is turned.
         #[serde(default, skip_serializing_if = "Vec::is_empty")]
         pub hold: Vec<Held>,
+        /// Whether new shots are begun from it.
+        #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+        pub template: bool,
+        /// What happens, by its name among the activities.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub activity: Option<String>,
+        /// When the frame is taken, against what happens.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub moment: Option<WhenTaken>,
         /// What units and settings are looked for under, where it is not what the shot itself says.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         pub wish: Option<Wish>,
@@ -296,6 +306,9 @@ wire! {
         /// Its colour, in kelvin.
         #[serde(default = "daylight_balance")]
         pub kelvin: f64,
+        /// Where nobody has read it: what is typical for the place.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub typical: Option<TypicalLight>,
         /// The same read under another sky, kept for when it changes.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         pub other: Option<Readings>,
@@ -626,8 +639,14 @@ wire! {
         pub intent: Intent,
         /// What stands for it in the frame.
         pub drawn_as: DrawnAs,
-        /// Speed against the aim of the camera.
+        /// Speed against the aim of the camera: the fastest that it may be, which is judged by.
         pub speed_m_s: f64,
+        /// The slowest that it may be, where that is another.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub slowest_m_s: Option<f64>,
+        /// Where its speed is known from.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub speed_from: Option<String>,
         /// Direction in the frame: 0 to the right, 90 up.
         pub direction_deg: f64,
         /// Angle of the movement out of the picture plane; positive comes nearer.
@@ -653,5 +672,14 @@ wire! {
         /// For a dash: wanted length as a share of the frame's width.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         pub streak_share: Option<f64>,
+        /// For a dash: wanted length in metres of the scene.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub streak_m: Option<f64>,
+        /// For a dash: as long as its whole movement.
+        #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+        pub streak_whole: bool,
+        /// Its movement in time, one phase after the other; without, one line at its speed that never ends.
+        #[serde(default, skip_serializing_if = "Vec::is_empty")]
+        pub phases: Vec<Phase>,
     }
 }

@@ -206,6 +206,14 @@ fn signs(kind: FigureKind, typed: &str) -> Result<String, Unclear> {
     if text.is_empty() { Err(Unclear::Empty { kind }) } else { Ok(text) }
 }
 
+/// What was typed, in the signs of a keyboard and small letters.
+///
+/// # Errors
+/// [`Unclear`] for nothing, and for far too much.
+pub(crate) fn simple(kind: FigureKind, typed: &str) -> Result<String, Unclear> {
+    signs(kind, typed)
+}
+
 /// The same in a unit that a field counts in: a bare number is of that unit, and so is the answer. A fraction is never bare
 /// where it is said of something else: `1/1900` in a field of milliseconds is 1/1900 s.
 ///
