@@ -569,6 +569,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lanes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Movement against time: where the shutter opens and each flash fires in what happens. */
+        post: operations["lanes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/match": {
         parameters: {
             query?: never;
@@ -734,6 +751,23 @@ export interface paths {
         /** Keeps what is preferred; shots are written so from now on. */
         put: operations["keep_preferences"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reaction": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How somebody presses: in the middle, and how far off. */
+        post: operations["reaction"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1209,6 +1243,30 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description A shutter that shall hold a whole action. */
+        ActionSaid: {
+            /** @description Whether the one that is set is such a time. */
+            fits: boolean;
+            /**
+             * Format: double
+             * @description The longest before what comes next is in it; without, there is no end.
+             */
+            longest_s?: number | null;
+            /** @description Whether there is such a time at all. */
+            possible: boolean;
+            /**
+             * Format: double
+             * @description How long after the end of the action the last flash of rear sync comes.
+             */
+            rear_after_end_s?: number | null;
+            /** @description In a sentence. */
+            says: string;
+            /**
+             * Format: double
+             * @description The shortest that does, pressed one spread early.
+             */
+            shortest_s: number;
+        };
         /** @description Something that people do before a camera. */
         ActivityCard: {
             /** @description Other words by which it is looked for. */
@@ -3293,6 +3351,120 @@ export interface components {
              */
             luminance_cd_m2: number;
         };
+        /** @description One part against time. */
+        Lane: {
+            /** @description Where it is then, along its movement. */
+            curve_m: number[];
+            /** @description Times at which its place is told. */
+            curve_s: number[];
+            /** @description What it shall look like. */
+            intent: components["schemas"]["Intent"];
+            /** @description Its name. */
+            name: string;
+            /** @description At the moment that was asked for. */
+            now: components["schemas"]["LaneNow"];
+            /** @description Its phases; none of what moves evenly without an end. */
+            phases: components["schemas"]["LanePhase"][];
+        };
+        /** @description A flash against time. */
+        LaneFlash: {
+            /**
+             * Format: double
+             * @description When, on the movement's clock.
+             */
+            at_s: number;
+            /** @description Which. */
+            label: string;
+        };
+        /** @description Where a part is at one moment. */
+        LaneNow: {
+            /**
+             * Format: double
+             * @description Along its movement.
+             */
+            place_m: number;
+            /**
+             * Format: double
+             * @description How fast it is, against its direction where negative.
+             */
+            speed_m_s: number;
+            /**
+             * Format: double
+             * @description Where that is in the frame, as shares from its top left corner; nothing for what the stage does not know.
+             */
+            x_share?: number | null;
+            /**
+             * Format: double
+             * @description Its height.
+             */
+            y_share?: number | null;
+        };
+        /** @description A phase of a lane. */
+        LanePhase: {
+            /**
+             * Format: double
+             * @description When it begins.
+             */
+            begins_s: number;
+            /**
+             * Format: double
+             * @description When it ends.
+             */
+            ends_s: number;
+        };
+        /** @description Everything against time. */
+        LanesAnswer: {
+            action?: components["schemas"]["ActionSaid"] | null;
+            /**
+             * Format: double
+             * @description When it closes.
+             */
+            closes_s: number;
+            /** @description The flashes. */
+            flashes: components["schemas"]["LaneFlash"][];
+            /**
+             * Format: double
+             * @description From where to where the clock is shown.
+             */
+            from_s: number;
+            /** @description The parts. */
+            lanes: components["schemas"]["Lane"][];
+            /** @description Whether that was measured. */
+            measured: boolean;
+            /**
+             * Format: double
+             * @description When the shutter opens, on the movement's clock.
+             */
+            opens_s: number;
+            peak?: components["schemas"]["PeakSaid"] | null;
+            /**
+             * Format: double
+             * @description How long who presses takes.
+             */
+            reaction_s: number;
+            /** @description What stands in the picture because of how long it stood there. */
+            says: string[];
+            /**
+             * Format: double
+             * @description How far off, as a standard deviation.
+             */
+            spread_s: number;
+            /**
+             * Format: double
+             * @description To where.
+             */
+            to_s: number;
+        };
+        /** @description A shot against time. */
+        LanesRequest: {
+            /**
+             * Format: double
+             * @description The moment that is looked at, on the movement's clock; the first flash where none is said.
+             */
+            at_s?: number | null;
+            /** @description The shot. */
+            shot: components["schemas"]["Shot"];
+        };
         /**
          * @description Which light makes the picture.
          * @enum {string}
@@ -3762,6 +3934,11 @@ export interface components {
              */
             direction_deg: number;
             /**
+             * @description The part that it follows, by its name: that part rests in the frame, and the world and all other parts move
+             *     against it, whose speeds are then those on the set. Without, speeds are against the aim.
+             */
+            follows?: string | null;
+            /**
              * Format: double
              * @description Speed of the aim at the subject's distance: panning.
              */
@@ -3776,6 +3953,8 @@ export interface components {
              * @description Turning of the camera on purpose, in degrees a second, in the same direction: everything streaks against it.
              */
             swing_deg_s?: number;
+            /** @description Whether the streak of everything that stands is wanted; nothing is said of it where nobody says. */
+            wanted?: boolean | null;
             /**
              * Format: double
              * @description Growth of the picture while the shutter is open, as a share: zooming in.
@@ -4117,6 +4296,11 @@ export interface components {
             blur_px_slowest?: number | null;
             /**
              * Format: double
+             * @description What the camera draws of it on its own: by swing, zoom and an unsteady hand.
+             */
+            by_camera_px?: number | null;
+            /**
+             * Format: double
              * @description What is seen of the trail: L* of beside minus L* of plain, less for a path hardly longer than the allowed blur.
              */
             delta_lightness: number;
@@ -4281,6 +4465,60 @@ export interface components {
             intent: components["schemas"]["Intent"];
             /** @description Its name. */
             name: string;
+        };
+        /** @description The top of a jump. */
+        PeakSaid: {
+            /**
+             * Format: double
+             * @description From leaving the ground to landing.
+             */
+            air_s: number;
+            /**
+             * Format: double
+             * @description Chance of a burst.
+             */
+            burst: number;
+            /**
+             * Format: int32
+             * @description Frames that cover the window and two spreads.
+             */
+            frames: number;
+            /**
+             * Format: double
+             * @description How high.
+             */
+            height_m: number;
+            /**
+             * Format: int32
+             * @description Frames in a row that the units hold; nothing where nobody knows.
+             */
+            holds?: number | null;
+            /**
+             * Format: double
+             * @description As slow as the strictest part has to be.
+             */
+            limit_m_s: number;
+            /**
+             * Format: double
+             * @description Chance of one timed frame.
+             */
+            one: number;
+            /**
+             * Format: double
+             * @description Frames a second of the burst.
+             */
+            rate: number;
+            /** @description What is said to each school, and of rests. */
+            says: string[];
+            /** @description Which part that is. */
+            strictest?: string | null;
+            /** @description How both grow with tries. */
+            tries: components["schemas"]["TriesSaid"][];
+            /**
+             * Format: double
+             * @description How long it is as slow.
+             */
+            window_s: number;
         };
         /** @description A person. */
         Person: {
@@ -4488,6 +4726,11 @@ export interface components {
              */
             utc_offset_min?: number | null;
         };
+        /** @description Presses after a sight. */
+        Presses: {
+            /** @description How long each took. */
+            presses_s: number[];
+        };
         /**
          * @description What counts first among set-ups that all work.
          * @enum {string}
@@ -4585,6 +4828,19 @@ export interface components {
          * @enum {string}
          */
         Quality: "good" | "fair" | "unusable";
+        /** @description How somebody presses. */
+        ReactionSaid: {
+            /**
+             * Format: double
+             * @description How long the press takes, the middle of all.
+             */
+            reaction_s: number;
+            /**
+             * Format: double
+             * @description How far off it is, as a standard deviation.
+             */
+            spread_s: number;
+        };
         /**
          * @description Ways of reading steady light.
          * @enum {string}
@@ -5669,6 +5925,24 @@ export interface components {
             name: string;
             /** @description Its identity. */
             unit: string;
+        };
+        /** @description Chances after so many tries. */
+        TriesSaid: {
+            /**
+             * Format: double
+             * @description With a burst each.
+             */
+            burst: number;
+            /**
+             * Format: double
+             * @description With one timed frame each.
+             */
+            one: number;
+            /**
+             * Format: int32
+             * @description So many.
+             */
+            tries: number;
         };
         /** @description The trigger. */
         Trigger: {
@@ -8937,6 +9211,81 @@ export interface operations {
             };
         };
     };
+    lanes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LanesRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LanesAnswer"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     match_search: {
         parameters: {
             query?: never;
@@ -9712,6 +10061,81 @@ export interface operations {
                 };
             };
             /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    reaction: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Presses"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReactionSaid"];
+                };
+            };
             400: {
                 headers: {
                     [name: string]: unknown;

@@ -1,6 +1,6 @@
 import { Button, CloseButton, TextInput, Tooltip } from '@mantine/core'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { lazy, Suspense, useCallback, useEffect, useState, type ComponentType } from 'react'
+import { lazy, Suspense, useCallback, useEffect, useRef, useState, type ComponentType } from 'react'
 import { useParams, useSearchParams } from 'react-router'
 import { answered, client, WHOLE, type Remedy, type Shot, type ShotAnswer } from '../api/client'
 import { COMMANDS, withKey } from '../commands/list'
@@ -21,6 +21,7 @@ import { useGoes } from '../shell/useGoes'
 import { useBench } from './useBench'
 import { Bay } from './Bay'
 import { Cautions } from './Cautions'
+import { useLanes } from './movement/useLanes'
 import { frameShape, useStaged, withPersonAt } from './stage/staged'
 import classes from './Bench.module.css'
 
@@ -29,6 +30,9 @@ const Drag = lazy(() => import('./Drag').then(({ Drag }) => ({ default: Drag }))
 const Groups = lazy(() => import('./Groups').then(({ Groups }) => ({ default: Groups })))
 const StageSheet = lazy(() =>
   import('./stage/StageSheet').then(({ StageSheet }) => ({ default: StageSheet })),
+)
+const MovementSheet = lazy(() =>
+  import('./movement/MovementSheet').then(({ MovementSheet }) => ({ default: MovementSheet })),
 )
 const Versions = lazy(() => import('./Versions').then(({ Versions }) => ({ default: Versions })))
 
@@ -43,7 +47,7 @@ export type InPlaceOfTheBench = {
 type Props = { match: ComponentType<InPlaceOfTheBench> }
 
 /** What stands over the Bench. */
-type Over = 'versions' | 'drag' | 'groups' | 'stage'
+type Over = 'versions' | 'drag' | 'groups' | 'stage' | 'movement'
 
 const SAVING_WORDS: Record<Saving, string> = {
   saved: 'Saved',
@@ -77,6 +81,8 @@ function Bench({ initial, match: Match }: Props & { initial: ShotAnswer }) {
   const [chosen, setChosen] = useState(0)
   const [who, setWho] = useState(0)
   const [pressed, setPressed] = useState<number>()
+  const [lookedAt, setLookedAt] = useState<number>()
+  const lanes = useLanes(shot, lookedAt, over === 'movement')
   const staged = useStaged(shot, over === 'stage')
   // A light may go by undo while it is in hand.
   const light = Math.min(chosen, shot.lights.length - 1)
@@ -91,12 +97,18 @@ function Bench({ initial, match: Match }: Props & { initial: ShotAnswer }) {
   // The list shows what was saved here.
   useEffect(() => () => void queries.invalidateQueries({ queryKey: ['shots'] }), [queries])
 
+  const current = useRef(shot)
+  useEffect(() => {
+    current.current = shot
+  })
+  const shotNow = useCallback(() => current.current, [])
   const apply = useCallback((remedy: Remedy) => change((shot) => applied(shot, remedy.changes)), [change])
   const aim = useCallback(
     (pointer: string, stops: number | undefined) => change((shot) => withValue(shot, pointer, stops)),
     [change],
   )
   const divide = useCallback((parts: Shot['parts']) => change((shot) => withParts(shot, parts)), [change])
+  const openInTime = useCallback(() => setOver('movement'), [])
   const next = (by: number) => () => setChosen((light + by + shot.lights.length) % shot.lights.length)
   const focus = (id: string) => () => document.getElementById(id)?.focus()
 
@@ -109,6 +121,7 @@ function Bench({ initial, match: Match }: Props & { initial: ShotAnswer }) {
     drag: () => setOver('drag'),
     groups: () => setOver('groups'),
     stage: () => setOver('stage'),
+    in_time: () => setOver('movement'),
     ...Object.fromEntries(STRIPS.filter((id) => id in COMMANDS).map((id) => [id, focus(`strip-${id}`)])),
     moment: focus('moment'),
     before: () => setComparing((now) => !now),
@@ -165,6 +178,7 @@ function Bench({ initial, match: Match }: Props & { initial: ShotAnswer }) {
         <PartChips
           parts={shot.parts}
           camera={shot.camera}
+          shotNow={shotNow}
           seen={answer?.forecast.parts}
           refusal={refusal}
           onChange={divide}
@@ -251,6 +265,7 @@ function Bench({ initial, match: Match }: Props & { initial: ShotAnswer }) {
                 }
               : undefined
           }
+          lanes={lookedAt === undefined ? undefined : lanes}
           onStage={() => setOver('stage')}
         />
         <Ladder ladder={answer?.forecast.ladder} subject={answer?.forecast.subject} onTarget={aim} />
@@ -258,7 +273,7 @@ function Bench({ initial, match: Match }: Props & { initial: ShotAnswer }) {
           <Cautions shot={shot} cautions={answer?.cautions} onChange={change} />
         </Findings>
       </div>
-      <Moment forecast={answer?.forecast} chosen={light} />
+      <Moment forecast={answer?.forecast} chosen={light} onInTime={openInTime} />
       <Controls
         shot={shot}
         answer={answer}
@@ -287,6 +302,21 @@ function Bench({ initial, match: Match }: Props & { initial: ShotAnswer }) {
             refused={(field) => (refusal?.field === field ? refusal.detail : undefined)}
             onChange={change}
             onClose={() => setOver(undefined)}
+          />
+        )}
+        {over === 'movement' && (
+          <MovementSheet
+            shot={shot}
+            lanes={lanes}
+            forecast={answer?.forecast}
+            refusal={refusal}
+            at={lookedAt}
+            onAt={setLookedAt}
+            onChange={change}
+            onClose={() => {
+              setOver(undefined)
+              setLookedAt(undefined)
+            }}
           />
         )}
         {over === 'drag' && (

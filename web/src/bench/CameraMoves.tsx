@@ -2,6 +2,7 @@ import { SimpleGrid, Stack, Switch, Text } from '@mantine/core'
 import type { Forecast, Movement, Problem, Shot } from '../api/client'
 import { Figure } from '../controls/Figure'
 import { percent, pixels } from '../words/figures'
+import { goesAlong } from './movement/camera'
 
 const STILL: Movement = { pan_m_s: 0, direction_deg: 0, shake_deg_s: 0, zoom_share: 0, swing_deg_s: 0 }
 
@@ -15,14 +16,7 @@ type Props = {
 /** White balance, and how the camera itself moves while the shutter is open. */
 export function CameraMoves({ shot, forecast, refusal, onChange }: Props) {
   const movement = shot.camera.movement ?? STILL
-  const put = (change: Partial<Movement>) => {
-    const to = { ...movement, ...change }
-    const still = to.pan_m_s === 0 && to.shake_deg_s === 0 && to.zoom_share === 0 && to.swing_deg_s === 0
-    onChange({
-      ...shot,
-      camera: { ...shot.camera, movement: still && to.direction_deg === 0 ? undefined : to },
-    })
-  }
+  const put = (change: Partial<Movement>) => onChange(goesAlong(shot, change))
   const error = (field: string) =>
     refusal?.field === `camera.movement.${field}` ? refusal.detail : undefined
   const seen = forecast?.camera

@@ -4,7 +4,15 @@ import { keyOf } from '../commands/list'
 import { useCommands } from '../commands/useCommands'
 import { useElementSize } from '@mantine/hooks'
 import { memo, useEffect, useRef, useState, type PointerEvent } from 'react'
-import { WHOLE, type Crop, type Forecast, type Layers, type StageAnswer } from '../api/client'
+import {
+  WHOLE,
+  type Crop,
+  type Forecast,
+  type LanesAnswer,
+  type Layers,
+  type StageAnswer,
+} from '../api/client'
+import { NowMarks } from './movement/NowMarks'
 import { StageMarks } from './stage/StageMarks'
 import type { BenchState } from './useBench'
 import { length } from '../words/figures'
@@ -33,6 +41,8 @@ type Props = Pick<BenchState, 'frames' | 'view' | 'look'> & {
         onMove: (to: { right_m: number; away_m: number }) => void
       }
     | undefined
+  /** Where everything is at the moment that is looked at, while one is. */
+  lanes: LanesAnswer | undefined
   onStage: () => void
   /** The light that is alone in the picture, by its label. */
   alone: string | undefined
@@ -72,6 +82,7 @@ export const Frame = memo(function Frame({
   pixelsWide,
   shape,
   staging,
+  lanes,
   onStage,
   comparing,
 }: Props) {
@@ -209,6 +220,7 @@ export const Frame = memo(function Frame({
             look({ crop: around(at.x, at.y) })
           }}
         />
+        {lanes && <NowMarks lanes={lanes} />}
         {staging && <StageMarks staged={staging.staged} who={staging.who} part={partInHand(staging)} />}
       </div>
       {!exposure && <p className={classes.waiting}>Drawing the frame…</p>}

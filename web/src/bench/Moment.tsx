@@ -1,4 +1,5 @@
-import { SegmentedControl } from '@mantine/core'
+import { Button, SegmentedControl } from '@mantine/core'
+import { Key } from '../commands/Key'
 import { useElementSize } from '@mantine/hooks'
 import { scaleLinear, scaleLog } from 'd3-scale'
 import { area, curveMonotoneX } from 'd3-shape'
@@ -22,7 +23,7 @@ const LOG_START_S = 20e-6
 
 type Span = [number, number]
 /** `chosen` is the light in hand: its figures are written out, the others are drawn. */
-type Props = { forecast: Forecast | undefined; chosen: number }
+type Props = { forecast: Forecast | undefined; chosen: number; onInTime: () => void }
 
 const within = ([from, to]: Span): Span => {
   const size = Math.max(SHORTEST_S, Math.min(LONGEST_S * 16, to - from))
@@ -31,7 +32,7 @@ const within = ([from, to]: Span): Span => {
 }
 
 /** What happens in those milliseconds: time across, rows of the frame upwards. */
-export const Moment = memo(function Moment({ forecast, chosen }: Props) {
+export const Moment = memo(function Moment({ forecast, chosen, onInTime }: Props) {
   const svg = useRef<SVGSVGElement>(null)
   const { ref: box, width } = useElementSize()
   const WIDTH = Math.max(400, width)
@@ -173,6 +174,16 @@ export const Moment = memo(function Moment({ forecast, chosen }: Props) {
           )}
         </span>
         <span className={classes.spacer} />
+        <Button
+          size="compact-xs"
+          radius="xl"
+          variant="default"
+          data-choose="movement-in-time"
+          onClick={onInTime}
+        >
+          In time&nbsp;
+          <Key of="in_time" />
+        </Button>
         <SegmentedControl
           size="xs"
           radius="xl"

@@ -25,13 +25,15 @@ const NEW_PART: Part = {
 type Props = {
   parts: Part[]
   camera: Shot['camera']
+  /** The shot as it is, whenever it is asked for. */
+  shotNow: () => Shot
   seen: PartForecast[] | undefined
   refusal: Problem | undefined
   onChange: (parts: Part[]) => void
 }
 
 /** The parts of the subject, each with its intent, what becomes of it, and whether that is as intended. */
-export const PartChips = memo(function PartChips({ parts, camera, seen, refusal, onChange }: Props) {
+export const PartChips = memo(function PartChips({ parts, camera, shotNow, seen, refusal, onChange }: Props) {
   const [open, setOpen] = useState<number>()
   const replace = (index: number, part: Part) => onChange(parts.map((old, at) => (at === index ? part : old)))
   const add = () => {
@@ -79,6 +81,7 @@ export const PartChips = memo(function PartChips({ parts, camera, seen, refusal,
                 <PartForm
                   part={part}
                   camera={camera}
+                  shotNow={shotNow}
                   seen={result}
                   problem={refusal?.field?.startsWith(`parts[${index}].`) ? refusal : undefined}
                   onChange={(to) => replace(index, to)}

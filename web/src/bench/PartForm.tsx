@@ -14,6 +14,8 @@ import { Figure } from '../controls/Figure'
 import { MaybeFigure } from '../controls/MaybeFigure'
 import { IntentMark } from '../marks/IntentMark'
 import { percent, pixels, signedStops } from '../words/figures'
+import { SpeedField } from './SpeedField'
+import { StreakWish } from './StreakWish'
 import classes from './PartForm.module.css'
 
 const DRAWN = choices<Part['drawn_as']>({
@@ -46,6 +48,7 @@ type Props = {
   part: Part
   /** The settings of the frame that a streak was seen in. */
   camera: Shot['camera']
+  shotNow: () => Shot
   seen: PartForecast | undefined
   problem: Problem | undefined
   onChange: (part: Part) => void
@@ -53,7 +56,7 @@ type Props = {
 }
 
 /** One part: how fast, where to, how large, how bright, and what it shall look like. */
-export function PartForm({ part, camera, seen, problem, onChange, onRemove }: Props) {
+export function PartForm({ part, camera, shotNow, seen, problem, onChange, onRemove }: Props) {
   const put = (change: Partial<Part>) => onChange({ ...part, ...change })
   const error = (field: keyof Part) => (problem?.field?.endsWith(`.${field}`) ? problem.detail : undefined)
   return (
@@ -83,14 +86,7 @@ export function PartForm({ part, camera, seen, problem, onChange, onRemove }: Pr
         }))}
       />
       <SimpleGrid cols={3} spacing="xs" verticalSpacing={6}>
-        <Figure
-          label="Speed"
-          suffix=" m/s"
-          step={0.5}
-          value={part.speed_m_s}
-          error={error('speed_m_s')}
-          onChange={(speed_m_s) => put({ speed_m_s })}
-        />
+        <SpeedField part={part} shotNow={shotNow} error={error('speed_m_s')} onChange={put} />
         <Figure
           label="Direction"
           suffix="°"
@@ -148,17 +144,7 @@ export function PartForm({ part, camera, seen, problem, onChange, onRemove }: Pr
       </SimpleGrid>
       <OwnLight part={part} camera={camera} error={error('luminance_cd_m2')} onChange={put} />
       <Group grow gap="xs" align="end">
-        {part.intent === 'dash' && (
-          <MaybeFigure
-            label="Streak wanted"
-            suffix=" of frame"
-            placeholder="how long?"
-            step={0.01}
-            value={part.streak_share}
-            error={error('streak_share')}
-            onChange={(streak_share) => put({ streak_share })}
-          />
-        )}
+        {part.intent === 'dash' && <StreakWish part={part} error={error} onChange={put} />}
         {!!camera.movement?.zoom_share && (
           <MaybeFigure
             label="Off the middle"
@@ -243,10 +229,16 @@ const onLadder = (stops: number | null | undefined) => (stops == null ? 'black' 
 /** What becomes of the part, in the numbers behind its chip. */
 function Outcome({ seen }: { seen: PartForecast }) {
   const rows: [string, string][] = [
-    ['Blur in the picture', `${pixels(seen.blur_px)}${DRAWN_BY[seen.drawn_by]}`],
+    [
+      'Blur in the picture',
+      `${seen.blur_px_slowest == null ? '' : `${pixels(seen.blur_px_slowest)} to `}${pixels(seen.blur_px)}${DRAWN_BY[seen.drawn_by]}`,
+    ],
     ['Of the flash', seen.flash_blur_px == null ? 'no flash' : pixels(seen.flash_blur_px)],
     ['While open', pixels(seen.ambient_travel_px)],
-    ['Of the frame', percent(seen.streak_share)],
+    [
+      'Of the frame',
+      `${percent(seen.streak_share)}${seen.streak_share_slowest == null ? '' : `, slowest ${percent(seen.streak_share_slowest)}`}`,
+    ],
     ['Dwell', percent(seen.dwell)],
     ['Trail beside', onLadder(seen.beside_stops)],
     ['Through it', onLadder(seen.through_stops)],

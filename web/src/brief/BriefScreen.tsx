@@ -49,6 +49,11 @@ export function BriefScreen() {
   useEffect(() => {
     document.title = 'A new shot · Dash Pebble'
   }, [])
+  // An answer that cannot be leaves what was found before it on the screen.
+  const [good, setGood] = useState<Briefed>()
+  useEffect(() => {
+    if (brief.data) setGood(brief.data)
+  }, [brief.data])
   useCommands({ to_the_bench: toBench, leave_brief: () => void navigate('/') })
   if (!activities.data)
     return (
@@ -62,7 +67,7 @@ export function BriefScreen() {
     setAnswers((now) => (now ? { ...now, ...change } : change.activity ? { activity: change.activity } : now))
   const problem = (brief.error ?? open.error) as Error | null
   const field = problem instanceof Refusal ? problem.problem.field : undefined
-  const seen = answers && brief.data ? brief.data : undefined
+  const seen = answers && (brief.data ?? good)
   return (
     <main
       className={classes.brief}

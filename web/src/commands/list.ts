@@ -46,6 +46,7 @@ export const COMMANDS = {
   before: looking('b', 'Before the last change'),
   versions: looking('v', 'Versions, side by side'),
   stage: looking('e', 'Who and what stands in the frame'),
+  in_time: looking('j', 'Movement in time, the peak, the camera’s own way'),
   moment: looking('m', 'Moment'),
 
   match_key: match('1', 'For the key'),

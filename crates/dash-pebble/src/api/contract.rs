@@ -128,6 +128,8 @@ fn bodies() -> Map<String, Value> {
         "UnitReading": {
             "on": "2026-11-26", "modifier": "none", "through": "bare", "read": "f/8 at 2 m", "stops": -0.3, "counts": true,
         },
+        "Presses": { "presses_s": [0.24, 0.31, 0.22, 0.28, 0.26] },
+        "LanesRequest": { "shot": shot, "at_s": 0.0 },
         "HoldRequest": { "base": shot, "shot": shot },
         "BalanceRequest": { "shot": shot, "wish": { "light": 0, "against": 0, "stops": -1.0 } },
         "DragRequest": { "shot": shot, "wish": { "part": 0, "share": 0.2, "ambient_stops": -1.0 } },

@@ -13,6 +13,7 @@ use pebble_core::drag::{self, DragAnswer, DragWish, StreakReading};
 use pebble_core::findings::Finding;
 use pebble_core::groups::{GroupAnswer, groups};
 use pebble_core::hold::{self, Equivalent, Followed, Gave, Held, Turned};
+use pebble_core::lanes::{LanesAnswer, ReactionSaid, lanes, reaction};
 use pebble_core::metering::{MeteringAnswer, biases};
 use pebble_core::outlook::{Pulses, outlook_with};
 use pebble_core::shot::Tone;
@@ -239,4 +240,45 @@ pub async fn metered(Sent(asked): Sent<MeteringRequest>) -> Result<Json<Metering
     (status = 200, body = SkyDay), (status = 400, body = Problem), (status = 422, body = Problem)))]
 pub async fn sky(Sent(sky): Sent<Sky>) -> Result<Json<SkyDay>, ApiError> {
     Ok(Json(day(&sky)?))
+}
+
+/// A shot against time.
+#[derive(Debug, Deserialize, utoipa::ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct LanesRequest {
+    /// The shot.
+    pub shot: Shot,
+    /// The moment that is looked at, on the movement's clock; the first flash where none is said.
+    #[serde(default)]
+    pub at_s: Option<f64>,
+}
+
+impl Sendable for LanesRequest {
+    const NAME: &'static str = "moment of a shot";
+}
+
+/// Movement against time: where the shutter opens and each flash fires in what happens.
+#[utoipa::path(post, operation_id = "lanes", path = "/api/lanes", request_body = LanesRequest, responses(
+    (status = 200, body = LanesAnswer), (status = 400, body = Problem), (status = 422, body = Problem)))]
+pub async fn in_time(Sent(asked): Sent<LanesRequest>) -> Result<Json<LanesAnswer>, ApiError> {
+    Ok(Json(lanes(&Plan::try_from(&asked.shot)?, asked.at_s)?))
+}
+
+/// Presses after a sight.
+#[derive(Debug, Deserialize, utoipa::ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Presses {
+    /// How long each took.
+    pub presses_s: Vec<f64>,
+}
+
+impl Sendable for Presses {
+    const NAME: &'static str = "list of presses";
+}
+
+/// How somebody presses: in the middle, and how far off.
+#[utoipa::path(post, operation_id = "reaction", path = "/api/reaction", request_body = Presses, responses(
+    (status = 200, body = ReactionSaid), (status = 400, body = Problem), (status = 422, body = Problem)))]
+pub async fn pressed(Sent(asked): Sent<Presses>) -> Result<Json<ReactionSaid>, ApiError> {
+    Ok(Json(reaction(&asked.presses_s)?))
 }

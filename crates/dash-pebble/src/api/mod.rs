@@ -111,6 +111,8 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(forecast::sky))
         .routes(routes!(forecast::dragged))
         .routes(routes!(forecast::streak))
+        .routes(routes!(forecast::in_time))
+        .routes(routes!(forecast::pressed))
         .routes(routes!(forecast::grouped))
         .routes(routes!(forecast::balanced))
         .routes(routes!(forecast::metered))

@@ -1,7 +1,7 @@
 //! Copies of everything, on the screen.
 
 use crate::common::Server;
-use crate::common::bench::{open_shot, saved};
+use crate::common::bench::{begin_shot, open_shot, saved};
 use crate::common::browser::Browser;
 use thirtyfour::prelude::*;
 
@@ -25,8 +25,7 @@ async fn a_copy_is_made_looked_into_and_brought_back() {
     saved(&browser).await;
     browser.driver.goto(server.url("/")).await.unwrap();
     browser.until("document.querySelectorAll('[data-shot]').length === 7").await;
-    browser.keys("n").await;
-    browser.until("document.querySelector('#frame[data-ready]')").await;
+    begin_shot(&browser, "squat").await;
     saved(&browser).await;
 
     browser.click("a[href='/copies']").await;
@@ -35,7 +34,7 @@ async fn a_copy_is_made_looked_into_and_brought_back() {
     browser.driver.query(By::XPath(asked)).and_clickable().first().await.unwrap().click().await.unwrap();
     browser.until("document.querySelectorAll('[data-now=differs]').length === 1").await;
     let text = browser.text("[aria-label='What is inside']").await;
-    assert!(text.contains("Silks in the black box") && text.contains("not in it: New shot"), "{text}");
+    assert!(text.contains("Silks in the black box") && text.contains("not in it: Squat"), "{text}");
     press(&browser, "Bring this back").await;
     press(&browser, "Yes, bring it back").await;
     browser.until("document.body.innerText.includes('is as it was in the copy')").await;

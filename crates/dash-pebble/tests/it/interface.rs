@@ -1,6 +1,6 @@
 //! The real interface in a real browser: what a photographer does with it.
 
-use crate::common::bench::{choose, open_shot, open_tab, saved};
+use crate::common::bench::{begin_shot, choose, open_shot, open_tab, saved};
 use crate::common::browser::Browser;
 use crate::common::{Server, example};
 use serde_json::json;
@@ -674,8 +674,7 @@ async fn shots_are_started_copied_taken_off_and_brought_back() {
     let browser = Browser::open().await;
     browser.driver.goto(server.url("/")).await.unwrap();
     browser.until("document.querySelectorAll('[data-shot]').length === 7").await;
-    browser.keys("n").await;
-    browser.until("document.querySelector('#frame[data-ready]')").await;
+    begin_shot(&browser, "hoop").await;
     browser.fill("[aria-label='Title of the shot']", "Hoop roll").await;
     saved(&browser).await;
     browser.click("[aria-label='Dash Pebble, all shots']").await;

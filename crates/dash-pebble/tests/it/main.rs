@@ -4,6 +4,7 @@ mod api;
 mod bench_answers;
 mod bench_lights;
 mod bounds;
+mod brief_screen;
 mod command_line;
 mod common;
 mod contract;

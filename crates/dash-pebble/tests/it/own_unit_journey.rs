@@ -72,6 +72,9 @@ async fn a_first_answer_with_an_own_unit_takes_few_presses() {
     me.press("//a[contains(., 'Shots')]").await;
     browser.until("document.querySelectorAll('[data-shot]').length === 7").await;
     me.key("n").await;
+    browser.until("document.querySelector('[data-activity=portrait]')").await;
+    me.key("portrait").await;
+    me.key(Key::Enter + "").await;
     browser.until("document.querySelector('[data-choose=flash]')").await;
     me.press("//*[@data-choose='flash']").await;
     me.choose("Unit", "Own 500").await;

@@ -15,6 +15,7 @@ pub mod groups;
 pub mod guesses;
 pub mod guides;
 pub mod hold;
+pub mod lanes;
 pub mod matching;
 pub mod metering;
 pub mod meters;

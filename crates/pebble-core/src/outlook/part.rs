@@ -9,7 +9,7 @@ use crate::physics::phases::Pauses;
 use crate::physics::shutter::SyncMode;
 use crate::physics::subject::on_dome;
 use crate::plan::{Part, Plan};
-use crate::quantity::{LuxSeconds, Metres, MetresPerSecond, Seconds, Stops};
+use crate::quantity::{Angle, LuxSeconds, Metres, MetresPerSecond, Seconds, Stops};
 
 /// A light with less than this share of all flash on a part sets neither its blur nor its images: an eighth.
 pub(crate) const DRAWS_FROM: f64 = 0.125;
@@ -83,7 +83,7 @@ impl PartOutlook {
     pub(super) fn of(plan: &Plan, seen: &Outlook, index: usize, part: &Part) -> Self {
         let shutter = plan.settings.shutter;
         let time = shutter.time();
-        let mut motion = motion(plan, seen, part, part.speed);
+        let mut motion = self::motion(plan, seen, part, part.speed);
         let drawn = drawn(plan, seen, index, &motion);
         if let (Some(timed), Some((light, _))) = (motion.timed, drawn.slowest) {
             motion = motion.at_speed(timed.image_speed(seen.lights[light].ignition.at));
@@ -172,11 +172,30 @@ fn motion(plan: &Plan, seen: &Outlook, part: &Part, speed: MetresPerSecond) -> I
         opens: plan.timing.opens,
         scale: seen.magnification * part.out_of_plane.as_radians().cos(),
     });
+    // What is followed rests, and all else goes against it.
+    if plan.movement.follows.is_some() {
+        let own = image_speed(speed, part.out_of_plane, seen.magnification);
+        let relative = ImageMotion::of((own, part.direction), (seen.camera.pan, plan.movement.direction));
+        let still = plan.movement.follows == Some(plan.index_of(part));
+        let own = if still { MetresPerSecond::ZERO } else { relative.speed };
+        return drawn_along(plan, seen, part, (own, relative.direction), None);
+    }
     let own = match timed {
         // Until it is known which flash draws it: in the middle of the exposure.
         Some(timed) => timed.image_speed(seen.run.time * 0.5),
         None => image_speed(speed, part.out_of_plane, seen.magnification),
     };
+    drawn_along(plan, seen, part, (own, part.direction), timed)
+}
+
+/// A movement with what swing, zoom and hand draw on top.
+fn drawn_along(
+    plan: &Plan,
+    seen: &Outlook,
+    part: &Part,
+    own: (MetresPerSecond, Angle),
+    timed: Option<Timed>,
+) -> ImageMotion {
     // Who stands in the middle still grows to both sides.
     let from_middle = part.from_middle.map_or(part.size * (0.5 * seen.magnification), |share| plan.frame().0 * share);
     ImageMotion {
@@ -184,7 +203,7 @@ fn motion(plan: &Plan, seen: &Outlook, part: &Part, speed: MetresPerSecond) -> I
         zoom: from_middle * plan.movement.zoom.abs(),
         shake: seen.camera.shake,
         timed,
-        ..ImageMotion::of((own, part.direction), (seen.camera.swing, plan.movement.direction))
+        ..ImageMotion::of(own, (seen.camera.swing, plan.movement.direction))
     }
 }
 

@@ -109,6 +109,8 @@ pub struct Body {
     pub times: (ShutterTime, ShutterTime),
     /// Lowest and highest ISO.
     pub isos: (Iso, Iso),
+    /// Frames a second, where known.
+    pub frames_per_second: Option<f64>,
     /// Dial cut.
     pub grid: Grid,
     /// Sensor.
@@ -254,6 +256,10 @@ pub struct Movement {
     pub zoom: f64,
     /// Turning on purpose, in radians a second.
     pub swing: f64,
+    /// The part that it follows.
+    pub follows: Option<usize>,
+    /// Whether the streak of everything that stands is wanted.
+    pub wanted: Option<bool>,
 }
 
 impl Plan {
@@ -424,7 +430,7 @@ impl TryFrom<&Shot> for Plan {
             before_lens: BeforeLens::of(&shot.camera, settings.filter)?,
             metered_bias: metered_bias(&shot.tones)?,
             outdoors: outdoors || shot.sky.is_some() || shot.around.contains(&Around::Outdoors),
-            movement: self::movement(shot.camera.movement.as_ref())?,
+            movement: camera_moves(shot.camera.movement.as_ref(), &parts)?,
             timing,
             guessed_light: movement::guessed(
                 &root.inside("ambient").inside("typical"),
@@ -490,6 +496,7 @@ fn body(camera: &shot::Camera) -> Result<Body, Invalid> {
         first_row: camera.body.first_row,
         times: of_camera.times,
         isos: of_camera.isos,
+        frames_per_second: camera.body.frames_per_second,
         grid,
         sensor: of_camera.sensor,
         apertures: glass.apertures,
@@ -616,12 +623,27 @@ pub(crate) fn metered_bias(tones: &[shot::Tone]) -> Result<Stops, Invalid> {
     Ok(metering::compensation(&patches))
 }
 
-fn movement(wire: Option<&shot::Movement>) -> Result<Movement, Invalid> {
+fn camera_moves(wire: Option<&shot::Movement>, parts: &[Part]) -> Result<Movement, Invalid> {
     let Some(wire) = wire else { return Ok(Movement::default()) };
     let at = At::new("camera.movement");
+    let follows = match &wire.follows {
+        None => None,
+        Some(name) => {
+            let part = parts.iter().position(|part| part.name == *name);
+            Some(part.ok_or_else(|| at.not_allowed("follows", name, "the name of a part of the shot"))?)
+        }
+    };
+    let pan = MetresPerSecond::from_metres_per_second(bounds::PAN.check(&at.of("pan_m_s"), wire.pan_m_s)?);
+    let direction = at.degrees("direction_deg", wire.direction_deg, &bounds::DIRECTION)?;
+    // Who follows something goes as it goes.
+    let (pan, direction) = follows.map_or((pan, direction), |part| {
+        (parts[part].speed * parts[part].out_of_plane.as_radians().cos(), parts[part].direction)
+    });
     Ok(Movement {
-        pan: MetresPerSecond::from_metres_per_second(bounds::PAN.check(&at.of("pan_m_s"), wire.pan_m_s)?),
-        direction: at.degrees("direction_deg", wire.direction_deg, &bounds::DIRECTION)?,
+        pan,
+        direction,
+        follows,
+        wanted: wire.wanted,
         shake: bounds::SHAKE.check(&at.of("shake_deg_s"), wire.shake_deg_s)?.to_radians(),
         zoom: bounds::ZOOM.check(&at.of("zoom_share"), wire.zoom_share)?,
         swing: bounds::SWING.check(&at.of("swing_deg_s"), wire.swing_deg_s)?.to_radians(),

@@ -1,5 +1,8 @@
 //! Figures and sentences as they are written everywhere.
 
+use crate::quantity::Seconds;
+use crate::quantity::scale::duration_label;
+
 /// Stops with their sign and one decimal. A true minus sign, as set in the rest of the interface; "−0.0" must not appear.
 pub fn signed(stops: f64) -> String {
     let rounded = (stops * 10.0).round() / 10.0;
@@ -10,4 +13,9 @@ pub fn signed(stops: f64) -> String {
 pub fn capital(words: &str) -> String {
     let mut signs = words.chars();
     signs.next().map_or_else(String::new, |first| first.to_uppercase().chain(signs).collect())
+}
+
+/// A time as it is told in a sentence: `1/60` as on a camera, and seconds with two digits from a third of one on.
+pub fn told(time: Seconds) -> String {
+    if time.as_secs() < 0.3 { duration_label(time) } else { format!("{:.2} s", time.as_secs()) }
 }

@@ -7,8 +7,15 @@ use pebble_core::quantity::Seconds;
 use pebble_core::shot::{Intent, Movement, Shot};
 use pebble_core::{conditions, outlook};
 
-const STILL: Movement =
-    Movement { pan_m_s: 0.0, direction_deg: 0.0, shake_deg_s: 0.0, zoom_share: 0.0, swing_deg_s: 0.0 };
+const STILL: Movement = Movement {
+    pan_m_s: 0.0,
+    direction_deg: 0.0,
+    shake_deg_s: 0.0,
+    zoom_share: 0.0,
+    swing_deg_s: 0.0,
+    follows: None,
+    wanted: None,
+};
 
 /// One part that moves to a side, seen by a camera that moves.
 fn seen_by(movement: Movement, speed_m_s: f64, direction_deg: f64) -> Shot {

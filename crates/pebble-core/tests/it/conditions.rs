@@ -40,6 +40,8 @@ fn words(matter: Matter) -> &'static str {
         Matter::InRange => "range",
         Matter::Groups => "groups",
         Matter::Burst => "burst",
+        Matter::Action => "action",
+        Matter::World => "world",
     }
 }
 
@@ -89,6 +91,8 @@ fn findings_are_the_conditions_that_are_not_met_and_nothing_else() {
                     Matter::InRange,
                     Matter::Groups,
                     Matter::Burst,
+                    Matter::Action,
+                    Matter::World,
                 ] {
                     let unmet = all(&plan).iter().filter(|one| one.matter == matter && !one.is_met()).count();
                     // Lights with the same fault are named together.

@@ -1,11 +1,13 @@
 //! Movement in time: exact integrals against stepping, and what the forecast says of phases.
 
-use crate::common::{plan, shot};
+use crate::common::{applied, plan, shot};
 use pebble_core::file::movement::{Phase as Wire, WhenTaken};
+use pebble_core::findings::judge;
+use pebble_core::lanes::{lanes, reaction};
 use pebble_core::outlook;
 use pebble_core::physics::phases::{ActionWindow, Peak, Phase, Phases, at_least_once, erf, flash_after_end};
 use pebble_core::quantity::{Metres, Seconds};
-use pebble_core::shot::{Intent, Shot};
+use pebble_core::shot::{Intent, Movement, Shot};
 use proptest::prelude::*;
 
 /// Seconds.
@@ -254,4 +256,70 @@ fn contradictions_are_said_at_their_field() {
         let said = refused(phases, change);
         assert!(said.contains(words), "{said}");
     }
+}
+
+#[test]
+fn a_shutter_that_misses_an_action_is_told_and_mended() {
+    let at = |shutter: &str, action: f64, next: Option<f64>| {
+        let mut shot = timed(Vec::new(), 0.0, shutter);
+        shot.ambient.subject = pebble_core::shot::Reading::Lux { lux: 0.5 };
+        shot.ambient.background = pebble_core::shot::Reading::Lux { lux: 0.5 };
+        shot.parts.truncate(1);
+        let moment = shot.moment.as_mut().unwrap();
+        (moment.action_s, moment.next_s) = (Some(action), next);
+        shot
+    };
+    let finding = |shot: &Shot| {
+        let plan = plan(shot);
+        judge(&plan, &outlook(&plan)).into_iter().find(|finding| finding.id == "action")
+    };
+    for (shutter, words) in [("1/4", "misses the end"), ("2", "catches what comes after")] {
+        let shot = at(shutter, 0.45, Some(0.8));
+        let found = finding(&shot).expect("it does not fit");
+        assert!(found.title.contains(words), "{}", found.title);
+        let remedy = found.remedies.first().expect("another time does");
+        let mended = applied(&shot, &remedy.changes);
+        assert!(finding(&mended).is_none(), "{} does not mend it", remedy.label);
+        let said = lanes(&plan(&shot), None).expect("lanes").action.expect("an action");
+        assert!(!said.fits && said.possible && said.says.contains(words.split(' ').next().unwrap()), "{}", said.says);
+    }
+    assert!(finding(&at("0.6", 0.45, Some(0.8))).is_none());
+    let none = finding(&at("0.6", 0.45, Some(0.5))).expect("nothing fits");
+    assert!(none.remedies.is_empty() && none.unanswered.is_some_and(|why| why.contains("a steadier press")));
+}
+
+#[test]
+fn a_camera_that_follows_a_part_holds_it_and_draws_the_world() {
+    let follow = |follows: Option<&str>, wanted: Option<bool>| {
+        let mut shot = shot();
+        (shot.parts[0].speed_m_s, shot.parts[0].direction_deg) = (5.0, 0.0);
+        (shot.parts[1].speed_m_s, shot.parts[1].direction_deg) = (8.0, 0.0);
+        shot.ambient.background = pebble_core::shot::Reading::Lux { lux: 900.0 };
+        shot.camera.movement = Some(Movement { follows: follows.map(str::to_owned), wanted, ..Movement::default() });
+        let plan = plan(&shot);
+        (outlook(&plan), judge(&plan, &outlook(&plan)))
+    };
+    let (still, _) = follow(None, None);
+    let (seen, _) = follow(Some("Face"), None);
+    near(seen.parts[0].motion.own.as_metres_per_second(), 0.0, 1e-12);
+    // 8 − 5 m/s is left of the shoes, and the world goes by at 5.
+    let m = seen.magnification;
+    near(seen.parts[1].motion.own.as_metres_per_second() / m, 3.0, 1e-9);
+    near(seen.camera.pan.as_metres_per_second() / m, 5.0, 1e-9);
+    assert!(still.camera.background_travel.as_metres() == 0.0 && seen.camera.background_travel.as_metres() > 0.0);
+    let said = |wanted| follow(Some("Face"), wanted).1.iter().any(|finding| finding.id == "world");
+    assert!(said(Some(false)) && !said(Some(true)) && !said(None));
+    let mut shot = shot();
+    shot.camera.movement = Some(Movement { follows: Some("Tail".to_owned()), ..Movement::default() });
+    let why = pebble_core::Plan::try_from(&shot).expect_err("nobody has one").to_string();
+    assert!(why.contains("the name of a part of the shot"), "{why}");
+}
+
+#[test]
+fn presses_say_how_somebody_presses() {
+    let said = reaction(&[0.2, 0.3, 0.25, 0.25]).expect("four presses");
+    near(said.reaction_s, 0.25, 1e-12);
+    // √((0.0025 + 0.0025)/3)
+    near(said.spread_s, 0.040_825, 1e-6);
+    assert!(reaction(&[0.2, 0.2]).is_err() && reaction(&[0.01; 6]).is_err() && reaction(&[f64::NAN; 6]).is_err());
 }

@@ -309,7 +309,7 @@ fn lamps_draw_where_they_reach_in_their_own_colour() {
 fn a_camera_that_follows_streaks_the_background() {
     let mut shot = shot();
     shot.camera.movement =
-        Some(Movement { pan_m_s: 4.0, direction_deg: 0.0, shake_deg_s: 0.0, zoom_share: 0.2, swing_deg_s: 0.0 });
+        Some(Movement { pan_m_s: 4.0, direction_deg: 0.0, shake_deg_s: 0.0, zoom_share: 0.2, ..Movement::default() });
     let seen = told(&shot);
     let wanted = 4.0 * seen.optics.magnification * seen.moment.shutter_s / seen.optics.pitch_m;
     assert!((seen.camera.background_travel_px / wanted - 1.0).abs() < 1e-9);
@@ -318,8 +318,7 @@ fn a_camera_that_follows_streaks_the_background() {
     let seen = told(&shot);
     assert_eq!(seen.parts[0].streak_px, told(&crate::common::shot()).parts[0].streak_px, "parts move against the aim");
     // A hand that shakes blurs all of it, still parts too.
-    shot.camera.movement =
-        Some(Movement { pan_m_s: 0.0, direction_deg: 0.0, shake_deg_s: 3.0, zoom_share: 0.0, swing_deg_s: 0.0 });
+    shot.camera.movement = Some(Movement { pan_m_s: 0.0, direction_deg: 0.0, shake_deg_s: 3.0, ..Movement::default() });
     let shaken = told(&shot);
     assert!(shaken.parts[0].flash_blur_px > told(&crate::common::shot()).parts[0].flash_blur_px);
     // It is said where the steady light makes enough of the picture to be smeared.

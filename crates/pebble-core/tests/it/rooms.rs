@@ -6,7 +6,20 @@ use std::path::{Path, PathBuf};
 const ROOMS: [&str; 8] = ["quantity", "physics", "file", "stage", "activities", "plan", "outlook", "answers"];
 /// The same within the last room; those in one line know nothing of each other.
 const ANSWERS: [&[&str]; 7] = [
-    &["strips", "conditions", "trace", "sheet", "fit", "cautions", "metering", "meters", "guides", "staging", "speeds"],
+    &[
+        "strips",
+        "conditions",
+        "trace",
+        "sheet",
+        "fit",
+        "cautions",
+        "metering",
+        "meters",
+        "guides",
+        "staging",
+        "speeds",
+        "lanes",
+    ],
     &["hold", "typed", "guesses"],
     &["drag", "groups", "compare", "balance"],
     &["findings"],

@@ -22,6 +22,9 @@ pub(super) struct Actor {
     pub(super) flashes: Vec<Flashed>,
 }
 
+/// Offsets that bound the stretches of a path, and how much of the light falls on each.
+type Stretches<'a> = (&'a [f32], &'a [f32]);
+
 /// A figure as a group of flashes draws it.
 pub(super) struct Flashed {
     pub(super) sprite: Sprite,
@@ -35,12 +38,12 @@ impl Flashed {
         group: &Group,
         motion: &Motion,
         mut sprite: Sprite,
-        steady: (&[f32], (f32, f32)),
+        steady: (Stretches, (f32, f32)),
     ) -> Self {
         let as_it_is = |seen: Pixel| seen;
         let pulse = Drawing::of(&group.exposure, motion, stage.window.pixels_per_metre);
         let layer = match &pulse {
-            Drawing::Glow => Layer::of(stage.window, &sprite, (steady.0, &[1.0]), steady.1, Some(as_it_is)),
+            Drawing::Glow => Layer::of(stage.window, &sprite, steady.0, steady.1, Some(as_it_is)),
             Drawing::Slices(slices) => {
                 let whole = slices.smear(&group.exposure.whole_slices());
                 let any_whole = group.rows.iter().any(|row| row.whole);
@@ -80,7 +83,6 @@ impl Actor {
     /// `peak` is the greatest dwell of the body as it is drawn.
     pub(super) fn new(stage: &Stage, motion: Motion, sprites: Sprites, peak: Option<f32>) -> Self {
         let window = stage.window;
-        let length = motion.steady(stage.rows);
         // The drawn body may be wider or narrower along the movement than the part is said to be: it is held to the
         // part's own dwell.
         let scale = motion.dwell.map_or(1.0, |dwell| {
@@ -94,13 +96,14 @@ impl Actor {
         };
         let starts = stage.rows.iter().map(|row| motion.path(row).0);
         let shifts = starts.fold((f32::INFINITY, f32::NEG_INFINITY), |(low, high), at| (low.min(at), high.max(at)));
-        let steady = [0.0, length];
+        let (offsets, shares) = motion.stretches(stage.rows);
+        let path = (offsets.as_slice(), shares.as_slice());
         let Sprites { flash, ambient } = sprites;
         let flashed = stage.groups.iter().zip(flash);
         let flashes =
-            flashed.map(|(group, sprite)| Flashed::of(stage, group, &motion, sprite, (&steady, shifts))).collect();
+            flashed.map(|(group, sprite)| Flashed::of(stage, group, &motion, sprite, (path, shifts))).collect();
         let steady = ambient.map(|mut sprite| {
-            let layer = Layer::of(window, &sprite, (&steady, &[1.0]), shifts, Some(held));
+            let layer = Layer::of(window, &sprite, path, shifts, Some(held));
             sprite.forget();
             (sprite, layer)
         });

@@ -26,7 +26,7 @@ impl Drawing {
         if flash.glows() {
             return Self::Glow;
         }
-        let offsets = flash.slice_bounds_s.map(|t| t * motion.speed);
+        let offsets = flash.slice_bounds_s.map(|t| motion.offset(t));
         let smear = (offsets[SLICES] - offsets[0]).abs() * pixels_per_metre;
         if smear <= 0.5 {
             // Where it stands: a flash that fires later finds the figure elsewhere.

@@ -53,7 +53,8 @@ impl Set {
         let motions: Vec<Motion> = (0..scene.figures.len())
             .map(|index| {
                 let moving = scene.parts[index].map(|part| (&plan.parts[part], &outlook.parts[part]));
-                Motion::of(plan, outlook, &scene.figures[index], moving, scene.view.upright)
+                let seen_as = (scene.view.upright, window.pixels_per_metre);
+                Motion::of(plan, outlook, &scene.figures[index], moving, seen_as)
             })
             .collect();
         let steady: Vec<bool> = motions

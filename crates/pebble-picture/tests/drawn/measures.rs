@@ -1,5 +1,6 @@
 //! The frame must be the forecast's numbers: blur, band and trail are measured back from the pixels.
 
+use pebble_core::file::movement::{Phase, WhenTaken};
 use pebble_core::gear::FirstRow;
 use pebble_core::quantity::Seconds;
 use pebble_core::shot::{DrawnAs, Intent, Reading, Role, Shot};
@@ -168,6 +169,59 @@ fn the_trail_beside_the_card_has_the_forecast_level_and_length() {
     assert!((seen.level(4, seen.middle().1) / plain - 1.0).abs() < 0.06, "the wall away from the path is plain");
 }
 
+/// A pause of a third, an even dash, and a rest at its end: each stands in the picture with its share of the exposure.
+#[test]
+fn a_movement_in_time_stands_in_the_picture_as_long_as_it_stood_there() {
+    let mut shot = card();
+    shot.camera.shutter = "1/4".to_owned();
+    shot.ambient.subject = Reading::Lux { lux: 300.0 };
+    shot.ambient.background = Reading::Lux { lux: 60.0 };
+    shot.parts[0].size_m = 0.12;
+    // 1/4 is a quarter of a second: 0.08 s of rest, 0.12 s at 8 m/s, and 0.05 s of rest where it ends.
+    let line = Phase::Line { from_m_s: 8.0, to_m_s: 8.0, seconds: Some(0.12), metres: None };
+    shot.parts[0].phases = vec![Phase::Rest { seconds: 0.08 }, line];
+    // The flash is far away in time: the card stands where it is when the flash fires, at its beginning.
+    let seen = seen(&shot, Layers::Ambient, Crop::WHOLE);
+    let part = &seen.forecast.parts[0];
+    let in_time = part.in_time.as_ref().expect("it has phases");
+    assert!((in_time.rest_at_start - 0.32).abs() < 1e-9 && (in_time.rest_at_end - 0.2).abs() < 1e-9, "{in_time:?}");
+    let plain = seen.outlook.parts[0].tones.background_ambient.value();
+    let share = |level: f64| (level - plain) / (part.ambient_level - plain);
+    let levels = seen.across();
+    let pixel = |metres: f64| {
+        (seen.middle().0 as f64 + metres / seen.forecast.optics.field_width_m * f64::from(WIDTH)).round() as usize
+    };
+    // At rest it also begins to move through where it stood: half of its width.
+    let passes = 0.12 / 8.0 / 0.25;
+    for (place, wanted) in [(0.0, 0.32 + passes / 2.0), (0.48, passes), (0.96, 0.2 + passes / 2.0)] {
+        let got = share(levels[pixel(place)]);
+        assert!((got - wanted).abs() < 0.012, "at {place} m: {got:.3} of the exposure, forecast {wanted:.3}");
+    }
+    assert!(
+        share(levels[pixel(-0.2)]).abs() < 0.01 && share(levels[pixel(1.2)]).abs() < 0.01,
+        "nothing beside its way"
+    );
+}
+
+/// To and fro: longest where it turns, and the flash finds it where its own instant says.
+#[test]
+fn a_flash_finds_a_swinging_card_where_it_is_just_then() {
+    let at = |opens_at_s: f64| {
+        let mut shot = card();
+        shot.parts[0].size_m = 0.12;
+        shot.parts[0].phases = vec![Phase::ToAndFro { amplitude_m: 0.5, rate_hz: 1.0, seconds: 4.0 }];
+        shot.moment = Some(WhenTaken { opens_at_s, ..WhenTaken::default() });
+        seen(&shot, Layers::Flash, Crop::WHOLE)
+    };
+    // A quarter of a turn later it stands still: the edge is as sharp as the picture.
+    let (passing, turning) = (at(1.0), at(0.25));
+    let speed = |seen: &Seen| seen.forecast.parts[0].in_time.as_ref().expect("phases").flashes[0].speed_m_s;
+    assert!((speed(&passing) - 2.0 * std::f64::consts::PI * 0.5).abs() < 0.01, "{}", speed(&passing));
+    assert!(speed(&turning).abs() < 0.1, "{}", speed(&turning));
+    let blur = |seen: &Seen| seen.forecast.parts[0].flash_blur_px.expect("a flash draws it");
+    assert!(blur(&turning) < 0.05 * blur(&passing));
+}
+
 #[test]
 fn rear_sync_puts_the_trail_behind_and_front_sync_ahead() {
     let side = |sync| {
@@ -291,7 +345,7 @@ fn extreme_plans_are_drawn_without_a_slip() {
         let mut shot = example(name);
         shot.camera.shutter = "30".to_owned();
         for part in &mut shot.parts {
-            part.speed_m_s = 500.0;
+            part.speed_m_s = 100.0;
             part.size_m = 0.0;
             part.intent = Intent::Dash;
             part.direction_deg = 33.0;

@@ -29,6 +29,16 @@ pub async fn open_shot(browser: &Browser, server: &Server, title: &str) {
     browser.until("document.querySelector('#frame[data-ready]') && document.querySelector('#strip-aperture')").await;
 }
 
+/// A new shot from the list of shots, by keyboard alone: what happens, and to the Bench.
+pub async fn begin_shot(browser: &Browser, what: &str) {
+    browser.keys("n").await;
+    browser.until("document.activeElement?.getAttribute('aria-label') === 'What happens'").await;
+    browser.keys(what).await;
+    browser.until("document.querySelector('main')?.dataset.brief !== 'empty'").await;
+    browser.keys(Key::Enter + "").await;
+    browser.until("document.querySelector('#frame[data-ready]') && document.querySelector('#strip-aperture')").await;
+}
+
 pub async fn saved(browser: &Browser) {
     browser.until("document.querySelector('[data-saving]')?.dataset.saving === 'saved'").await;
 }

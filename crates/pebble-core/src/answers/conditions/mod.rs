@@ -14,8 +14,10 @@ use crate::outlook::{DrawnBy, LightOutlook, Outlook, PartOutlook};
 use crate::physics::depth::Depth;
 use crate::physics::exposure::CLIP_LEVEL;
 use crate::physics::ghost::{NOTICED_FROM, SEEN_FROM, STRONG_FROM};
+use crate::physics::motion::SOFT_LIMIT;
+use crate::physics::phases::ActionWindow;
 use crate::plan::{Part, Plan, STREAK_FACTOR, Target};
-use crate::quantity::{Metres, MetresPerSecond, Stops};
+use crate::quantity::{Metres, MetresPerSecond, Seconds, Stops};
 
 /// A third of a stop is a click, with a hair for the roundings of labels; a placement that is off by less is where it was
 /// wanted.
@@ -59,6 +61,10 @@ pub enum Matter {
     Streak,
     /// Somebody said how long it shall be.
     AsksLength,
+    /// The shutter holds a whole action and nothing of what comes after it. Its time in seconds.
+    Action,
+    /// What the camera draws of everything that stands is as wanted. Its length on the sensor in metres.
+    World,
     /// A part that shall not streak leaves no trail. Difference of L*.
     NoTrail,
     /// The subject is exposed as wanted, by all light together. Stops off.
@@ -145,7 +151,7 @@ impl Condition {
         let trouble = match self.matter {
             Matter::Rows => self.margin < HARD_TO_SEE,
             Matter::Still | Matter::Together => self.margin < HALF_AS_LONG_AGAIN,
-            Matter::Shows | Matter::Fires | Matter::OutOfFrame | Matter::Reached => true,
+            Matter::Shows | Matter::Fires | Matter::OutOfFrame | Matter::Reached | Matter::Action => true,
             Matter::Streak => self.measure > 2.0,
             Matter::NoTrail => self.measure > STRONG_FROM,
             Matter::Exposure | Matter::Ambient | Matter::Background | Matter::Automatic => {
@@ -155,6 +161,7 @@ impl Condition {
             Matter::Owned | Matter::InRange | Matter::Groups => true,
             Matter::Burst => self.measure < 2.0 || self.margin < -1.0,
             Matter::Balance
+            | Matter::World
             | Matter::Rear
             | Matter::AsksLength
             | Matter::White
@@ -190,6 +197,8 @@ impl Condition {
             Matter::Rear => "leaves no room for rear sync".to_owned(),
             Matter::Still => format!("blurs {}", part()),
             Matter::Shows | Matter::Streak | Matter::AsksLength => format!("spoils the streak of {}", part()),
+            Matter::Action => "misses some of the action".to_owned(),
+            Matter::World => "draws the background otherwise than wanted".to_owned(),
             Matter::NoTrail => format!("draws a trail of {}", part()),
             Matter::Exposure => "moves the exposure from its target".to_owned(),
             Matter::Balance | Matter::Rim => format!("puts {} off its place", light()),
@@ -266,6 +275,25 @@ pub fn frame(plan: &Plan, seen: &Outlook, each: &mut impl FnMut(Condition)) {
         steady(plan, index, part, of_part, each);
     }
     exposure(plan, seen, each);
+    if let Some((action, next)) = plan.timing.action {
+        let window = ActionWindow::of(action, next.unwrap_or(Seconds::from_secs(f64::INFINITY)), plan.timing.spread);
+        let (time, room) = (seen.run.time, |long: Seconds, short: Seconds| (long / short).log2());
+        let margin = room(time, window.shortest).min(room(window.longest, time));
+        each(Condition::of_shot(Matter::Action, time.as_secs(), window.shortest.as_secs(), margin + ROUNDING));
+    }
+    if let Some(wanted) = plan.movement.wanted {
+        let drawn = seen.camera.background_travel + seen.camera.zoom_travel;
+        // Nobody sees a streak of what is black, and a short one is an edge.
+        let seen_from = seen.allowed * SOFT_LIMIT;
+        let black = seen.background_lightness(plan) < NOTICED_FROM;
+        let margin = match (wanted, black) {
+            (false, true) => f64::INFINITY,
+            (true, true) => f64::NEG_INFINITY,
+            (false, false) => (seen_from / drawn).log2(),
+            (true, false) => (drawn / seen_from).log2(),
+        };
+        each(Condition::of_shot(Matter::World, drawn.as_metres(), seen_from.as_metres(), margin));
+    }
     let share = depth(&seen.depth, plan.subject_distance, plan.subject_depth);
     each(Condition::of_shot(Matter::Depth, share, 1.0, share.log2()));
     if let Some(most) = plan.depth_at_most {

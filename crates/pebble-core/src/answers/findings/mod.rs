@@ -8,6 +8,7 @@ mod doubt;
 mod exposure;
 mod freeze;
 mod lights;
+mod moment;
 pub mod parts;
 mod remedy;
 mod steady;
@@ -126,10 +127,11 @@ impl Flaw {
             Matter::Ambient | Matter::Background | Matter::Balance | Matter::Automatic => measure.abs(),
             Matter::Still | Matter::Together => 1.0 + missing,
             Matter::NoTrail => measure / 5.0,
-            Matter::Reached | Matter::Shows | Matter::Burst => 2.0,
+            Matter::Reached | Matter::Shows | Matter::Burst | Matter::Action => 2.0,
             Matter::White | Matter::Rim => measure,
             Matter::Rear | Matter::MetersItself => 1.0,
             Matter::AsksLength | Matter::Surface => 0.8,
+            Matter::World => 0.6,
             Matter::Streak | Matter::Depth | Matter::Shallow | Matter::Hand => missing,
         };
         Self { kind: Kind::Unmet(matter), part, light, severity, measure, hurt }
@@ -266,6 +268,8 @@ fn words(case: Case, flaw: &Flaw) -> Words {
         Matter::Streak => steady::dash_length(case, flaw),
         Matter::Shows => steady::dash_dim(case, flaw),
         Matter::AsksLength => steady::dash_asks(case, flaw),
+        Matter::Action => moment::missed(case),
+        Matter::World => moment::world(case),
         Matter::Exposure => exposure::off(case),
         Matter::Balance => exposure::balance(case, flaw),
         Matter::Ambient => exposure::ambient_off(case),
@@ -306,6 +310,10 @@ fn candidates<'a>(case: Case<'a>, flaw: &Flaw, lights: &[usize], pulses: &mut Pu
             lights::candidates(case, lights, matter)
         }
         Matter::Burst => supply::candidates(case, flaw),
+        Matter::Action => moment::candidates(case, pulses),
+        Matter::World => {
+            Ideas::none("How the camera goes along is in your hands: faster or slower, or say that it is wanted so.")
+        }
         Matter::AsksLength => Ideas::none("Only you know how long it shall be: give the part a length."),
         Matter::White => Ideas::none("At the wanted exposure this tone is beyond white: less exposure, or let it be."),
         Matter::Reached => {
@@ -365,6 +373,8 @@ fn identity(plan: &Plan, flaw: &Flaw) -> String {
         Kind::Unmet(Matter::Streak) => "dash-length",
         Kind::Unmet(Matter::Shows) => "dash-dim",
         Kind::Unmet(Matter::AsksLength) => "dash-asks",
+        Kind::Unmet(Matter::Action) => "action",
+        Kind::Unmet(Matter::World) => "world",
         Kind::Unmet(Matter::Exposure) => "exposure",
         Kind::Unmet(Matter::Balance) => "balance",
         Kind::Unmet(Matter::Ambient) => "ambient",

@@ -11,8 +11,8 @@ use crate::answers::strips;
 use crate::file::shot::Intent;
 use crate::outlook::{Burns, Outlook, Pulses};
 use crate::plan::{Plan, Settings};
-use crate::quantity::Stops;
 use crate::quantity::scale::ShutterTime;
+use crate::quantity::{Seconds, Stops};
 
 /// Clicks tried per idea: four stops in thirds.
 const MOST_CLICKS: i32 = 12;
@@ -131,14 +131,16 @@ pub(super) fn candidates<'a>(
     })
 }
 
-/// The shutter for the wanted length, once with ambient and key held by another control, once alone.
-fn streak_candidates<'a>(Case { plan, seen }: Case<'a>, index: usize, pulses: &mut Pulses) -> Vec<Idea<'a>> {
-    let set = plan.settings;
+/// The shutter for the wanted length.
+fn streak_candidates<'a>(case @ Case { plan, seen }: Case<'a>, index: usize, pulses: &mut Pulses) -> Vec<Idea<'a>> {
     let Some(share) = plan.wanted_streak(&plan.parts[index]) else { return Vec::new() };
     let wanted = time_of_streak(share, plan.frame().0, &seen.parts[index].motion);
-    if !wanted.as_secs().is_finite() {
-        return Vec::new();
-    }
+    if wanted.as_secs().is_finite() { another_time(case, wanted, pulses) } else { Vec::new() }
+}
+
+/// Another time, once with ambient and key held by another control, once alone.
+pub(super) fn another_time<'a>(Case { plan, seen }: Case<'a>, wanted: Seconds, pulses: &mut Pulses) -> Vec<Idea<'a>> {
+    let set = plan.settings;
     let off = |time: &ShutterTime| (time.time() / wanted).ln().abs();
     let Some(shutter) = strips::shutters(&plan.body).min_by(|a, b| off(a).total_cmp(&off(b))) else {
         return Vec::new();

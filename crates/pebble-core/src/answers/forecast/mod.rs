@@ -471,6 +471,9 @@ fn part_forecast(plan: &Plan, outlook: &Outlook, part: &Part, seen: &PartOutlook
         wanted_streak_share: plan.wanted_streak(part),
         blur_px_slowest: seen.slowest_end.map(|end| px(end.blur)),
         streak_share_slowest: seen.slowest_end.map(|end| end.streak_share),
+        by_camera_px: Some((seen.motion.swing + seen.motion.shake) * outlook.run.time + seen.motion.zoom)
+            .filter(|drawn| drawn.as_metres() > 0.0)
+            .map(px),
         in_time: in_time(plan, outlook, part, seen),
     }
 }

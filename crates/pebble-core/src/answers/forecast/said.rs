@@ -528,6 +528,9 @@ report! {
         /// Streak at the slowest, as a share of the frame's width.
         #[serde(skip_serializing_if = "Option::is_none")]
         pub streak_share_slowest: Option<f64>,
+        /// What the camera draws of it on its own: by swing, zoom and an unsteady hand.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        pub by_camera_px: Option<f64>,
         /// Of a movement in time: what it does while the shutter is open.
         #[serde(skip_serializing_if = "Option::is_none")]
         pub in_time: Option<PartInTime>,

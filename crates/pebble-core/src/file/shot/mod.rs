@@ -233,6 +233,7 @@ fn daylight_balance() -> f64 {
 
 wire! {
     /// How the camera moves while the shutter is open. Speeds of parts count against its aim.
+    #[derive(Default)]
     pub struct Movement {
         /// Speed of the aim at the subject's distance: panning.
         pub pan_m_s: f64,
@@ -245,6 +246,13 @@ wire! {
         /// Turning of the camera on purpose, in degrees a second, in the same direction: everything streaks against it.
         #[serde(default)]
         pub swing_deg_s: f64,
+        /// The part that it follows, by its name: that part rests in the frame, and the world and all other parts move
+        /// against it, whose speeds are then those on the set. Without, speeds are against the aim.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub follows: Option<String>,
+        /// Whether the streak of everything that stands is wanted; nothing is said of it where nobody says.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub wanted: Option<bool>,
     }
 }
 
