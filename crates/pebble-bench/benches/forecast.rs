@@ -1,6 +1,7 @@
 //! How long a forecast takes: it is asked for at every step of a control.
 
 use criterion::{Criterion, criterion_group, criterion_main};
+use pebble_core::file::movement::Phase;
 use pebble_core::hold::{Held, Turned, equivalents, hold};
 use pebble_core::outlook::Pulses;
 use pebble_core::{Plan, Shot, findings, forecast, outlook};
@@ -15,6 +16,16 @@ fn measure(criterion: &mut Criterion) {
     assert_eq!(plan.parts.len(), 4);
     criterion.bench_function("outlook, 4 parts", |bench| bench.iter(|| outlook(black_box(&plan))));
     criterion.bench_function("forecast, 4 parts", |bench| bench.iter(|| forecast(black_box(&plan))));
+    // Each part with five phases: rest, faster, to and fro, slower, rest.
+    let mut timed = shot();
+    for part in &mut timed.parts {
+        let line = |from_m_s, to_m_s| Phase::Line { from_m_s, to_m_s, seconds: Some(0.1), metres: None };
+        let swing = Phase::ToAndFro { amplitude_m: 0.2, rate_hz: 3.0, seconds: 0.5 };
+        let rest = Phase::Rest { seconds: 0.05 };
+        part.phases = vec![rest, line(0.0, 4.0), swing, line(4.0, 0.0), rest];
+    }
+    let in_time = Plan::try_from(&timed).expect("the shot is a plan");
+    criterion.bench_function("forecast, 4 parts of 5 phases", |bench| bench.iter(|| forecast(black_box(&in_time))));
     let (all, mut turned) = ([Held::Key, Held::Ambient, Held::Background, Held::Depth, Held::Blur], plan.clone());
     turned.settings.iso = pebble_core::quantity::scale::Iso::from_sv6(plan.settings.iso.nearest_sixth() + 6);
     criterion.bench_function("look held, all controls free", |bench| {

@@ -42,7 +42,7 @@ export function SpeedField({ part, shotNow, error, onChange }: Props) {
         slowest_m_s: slowest_m_s < fastest_m_s ? +slowest_m_s.toFixed(4) : undefined,
         speed_from: basis,
       }
-      setHeard({ words: `= ${written({ ...part, ...said })}` })
+      setHeard({ words: `= ${written({ ...part, ...said })}, ${basis}` })
       latest.current(said)
       return true
     } catch (failure) {

@@ -53,6 +53,8 @@ export function Activities({ list, chosen, onChoose, onEnter }: Props) {
       .sort((a, b) => b.rank - a.rank)[0]
     if (best) onChoose(best.activity.id)
   }
+  // What is not meant stays in sight, behind it.
+  const others = useMemo(() => list.filter((activity) => !found.includes(activity)), [list, found])
   useEffect(() => {
     grid.current?.querySelector('[aria-pressed="true"]')?.scrollIntoView({ block: 'nearest' })
   }, [chosen, text])
@@ -84,11 +86,12 @@ export function Activities({ list, chosen, onChoose, onEnter }: Props) {
       />
       <div className={classes.grid} ref={grid} data-testid="activities">
         {text === '' && <Templates />}
-        {found.map((activity) => (
+        {[...found, ...others].map((activity, index) => (
           <button
             key={activity.id}
             type="button"
             className={classes.one}
+            data-other={index >= found.length || undefined}
             aria-pressed={activity.id === chosen}
             data-activity={activity.id}
             onClick={() => onChoose(activity.id)}

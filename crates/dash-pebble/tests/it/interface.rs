@@ -130,11 +130,20 @@ async fn what_cannot_be_is_said_at_its_place_and_nothing_is_lost() {
     let browser = Browser::open().await;
     open_shot(&browser, &server, "Double ropes, both feet up").await;
     browser.click("[data-part='Shoes']").await;
+    // What is no speed is said at the field, and goes nowhere.
     let speed = browser.labelled("Speed").await;
+    browser.type_over(&speed, "fast").await;
+    browser.until("document.querySelector('[role=dialog]').innerText.includes('“fast” says no speed')").await;
     browser.type_over(&speed, "-5").await;
-    browser.until("document.querySelector('[role=dialog]').innerText.includes('not between 0 and 100 m/s')").await;
+    browser.until("document.querySelector('[role=dialog]').innerText.includes('is not a speed that can be')").await;
+    browser.type_over(&speed, "sprint").await;
+    browser.until("document.querySelector('[role=dialog]').innerText.includes('full speed')").await;
+    saved(&browser).await;
+    let size = browser.labelled("Size along it").await;
+    browser.type_over(&size, "-5").await;
+    browser.until("document.querySelector('[role=dialog]').innerText.includes('not between')").await;
     browser.until("document.querySelector('[data-saving]').dataset.saving === 'refused'").await;
-    browser.type_over(&speed, "4").await;
+    browser.type_over(&size, "0.3").await;
     saved(&browser).await;
     browser.until("!document.querySelector('[role=dialog]').innerText.includes('not between')").await;
     browser.keys(Key::Escape + "").await;
@@ -795,18 +804,42 @@ async fn screenshots() {
     sheet(&browser, (2, 640), json!(compositions())).await;
     take("compositions.png").await;
     browser.size(1280, 800).await;
+    // From a few words to a shot, and its movement in time.
+    browser.driver.goto(server.url("/new")).await.unwrap();
+    browser.until("document.activeElement?.getAttribute('aria-label') === 'What happens'").await;
+    browser.keys("kick").await;
+    let drawn = "[...document.querySelectorAll('[data-testid=activities] img')].every((one) => one.complete && one.naturalWidth)";
+    browser.until(&format!("document.querySelector('main').dataset.settled === 'true' && {drawn} && document.querySelector('main canvas').width === 480")).await;
+    take("brief.png").await;
+    browser.driver.goto(server.url("/")).await.unwrap();
+    browser.until("document.querySelectorAll('[data-shot]').length === 7").await;
+    begin_shot(&browser, "jump up").await;
+    browser.keys("j").await;
+    browser.until("document.querySelector('[data-testid=lanes]')").await;
+    browser.press("//label[.='Phases']").await;
+    for part in ["Face", "Hands", "Feet"] {
+        browser.press(&format!("//*[@data-testid='movement']//button[contains(., '{part}') and @aria-pressed]")).await;
+        for add in ["rest", "jump", "rest"] {
+            let count = browser.run("return document.querySelectorAll('[data-phase]').length", vec![]).await;
+            browser.click(&format!("[data-add={add}]")).await;
+            browser.until(&format!("document.querySelectorAll('[data-phase]').length === {count} + 1")).await;
+        }
+    }
+    browser.find("[aria-label='When the shutter opens']").await.focus().await.unwrap();
+    for _ in 0..4 {
+        browser.keys(Key::PageUp + "").await;
+    }
+    browser.press("//label[.='The peak']").await;
+    saved(&browser).await;
+    browser.run("document.activeElement.blur()", vec![]).await;
+    browser.until(FINE).await;
+    take("bench-movement.png").await;
+    browser.keys(Key::Escape + "").await;
+    browser.driver.goto(server.url("/")).await.unwrap();
     open_shot(&browser, &server, "Double ropes, both feet up").await;
     browser.keys("t").await;
     browser.until("document.querySelector('#frame').width > 500").await;
     take("bench-daylight.png").await;
-    // What is opened, once nothing moves any more.
-    browser.click("[data-choose=flash]").await;
-    browser.until("document.querySelector('[role=dialog] [role=tab]')").await;
-    open_tab(&browser, "Meter").await;
-    browser.until("document.querySelector('[data-testid=meter]')").await;
-    take("bench-meter.png").await;
-    browser.keys(Key::Escape + "").await;
-    browser.until("!document.querySelector('[role=dialog]')").await;
     browser.keys("t").await;
     for held in ["key", "ambient"] {
         browser.click(&format!("[data-held='{held}']")).await;
@@ -862,12 +895,6 @@ async fn screenshots() {
             "u",
             "[...document.querySelectorAll('[data-testid=drag] canvas')].filter((canvas) => canvas.width > 300).length === 2",
             "bench-drag.png",
-        ),
-        (
-            "Finishers' wall",
-            "z",
-            "document.querySelector('[data-group=\"2\"]')?.innerText.includes('1.4 m')",
-            "bench-groups.png",
         ),
     ] {
         open_shot(&browser, &server, title).await;

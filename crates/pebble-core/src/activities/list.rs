@@ -1016,8 +1016,8 @@ pub const ALL: &[Activity] = &[
         ],
         cast: Cast {
             people: &[
-                who(Pose::Walk).wears(Outfit::Casual).with(&[Prop::Umbrella]),
-                who(Pose::Walk).wears(Outfit::Dress).at(-1.2, 0.5),
+                who(Pose::Walk).wears(Outfit::Casual).with(&[Prop::Scarf]),
+                who(Pose::Walk).wears(Outfit::Dress).at(-1.3, 0.5).with(&[Prop::Umbrella]),
                 who(Pose::Walk).wears(Outfit::Casual).at(1.2, 0.6).with(&[Prop::Lantern]),
             ],
             things: &[],

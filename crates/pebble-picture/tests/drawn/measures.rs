@@ -524,13 +524,8 @@ fn zooming_draws_the_edges_outwards_and_leaves_the_middle() {
         (at(from).max(1)..at(to)).map(|x| (seen.linear(x, row) - seen.linear(x - 1, row)).abs()).sum::<f64>()
     };
     let still = seen(&shot, Layers::Ambient, Crop::WHOLE);
-    shot.camera.movement = Some(pebble_core::shot::Movement {
-        pan_m_s: 0.0,
-        direction_deg: 0.0,
-        shake_deg_s: 0.0,
-        zoom_share: 0.3,
-        swing_deg_s: 0.0,
-    });
+    shot.camera.movement =
+        Some(pebble_core::shot::Movement { zoom_share: 0.3, ..pebble_core::shot::Movement::default() });
     let zoomed = seen(&shot, Layers::Ambient, Crop::WHOLE);
     assert!((zoomed.forecast.camera.zoom_px - 0.15 * zoomed.plan.body.sensor.pixels).abs() < 1.0);
     let edge = detail(&zoomed, 0.0, 0.15) / detail(&still, 0.0, 0.15).max(1e-9);
