@@ -15,6 +15,8 @@ type Props = {
   shot: Shot
   forecast: Forecast | undefined
   refusal: Problem | undefined
+  /** Nobody has read it: it is what is typical for the place. */
+  guessed: boolean
   /** The light changed: what is held stays. */
   onChange: (shot: Shot) => void
   /** Anything else of the shot. */
@@ -35,7 +37,7 @@ function written(reading: Reading): string {
 }
 
 /** The steady light as it was read, and where it falls. */
-export function AmbientPanel({ shot, forecast, refusal, onChange, onShot }: Props) {
+export function AmbientPanel({ shot, forecast, refusal, guessed, onChange, onShot }: Props) {
   const rows: { place: Place; label: string; light: Forecast['ambient_subject'] | undefined }[] = [
     { place: 'subject', label: 'Subject', light: forecast?.ambient_subject },
     { place: 'background', label: 'Back', light: forecast?.ambient_background },
@@ -50,7 +52,10 @@ export function AmbientPanel({ shot, forecast, refusal, onChange, onShot }: Prop
       </h2>
       {rows.map(({ place, label, light }) => (
         <div key={place} className={classes.reading}>
-          <span className={classes.readingLabel}>{label}</span>
+          <span className={classes.readingLabel}>
+            {label}
+            {guessed && place === 'subject' && <span className={classes.guess}> · a guess</span>}
+          </span>
           <Opened width={330} side="left">
             <Opened.Target>
               <Button

@@ -183,6 +183,7 @@ export function Controls(props: Props) {
         shot={shot}
         forecast={answer?.forecast}
         refusal={refusal}
+        guessed={answer?.findings.some(({ id }) => id === 'light-guessed') ?? false}
         onChange={(to) => onTurn(undefined, to)}
         onShot={onChange}
       />
