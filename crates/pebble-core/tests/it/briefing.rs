@@ -155,6 +155,12 @@ fn what_the_kit_lacks_is_said() {
     let mut small = KIT.clone();
     small.units.retain(|unit| unit.id == "wren-24");
     small.units[0].owned = Some(1);
+    // What the kit can do and is in trouble for another reason says that reason.
+    for (id, ev) in [("ribbon", "EV 13"), ("lantern", "EV 12"), ("double_ropes", "EV 14")] {
+        let found = brief(&Answers { meter: Some(ev.to_owned()), ..of(id) });
+        assert_eq!(found.lit.by == LitBy::Nearest, found.troubles > 0, "{id}: {:?}", found.lit);
+        assert_eq!(found.lit.gives.is_empty(), found.troubles == 0, "{id}: {:?}", found.lit);
+    }
     let answers = Answers { meter: Some("EV 13".to_owned()), ..of("double_ropes") };
     let lacking = with_kit(&answers, &small).expect("answers that can be");
     assert!(matches!(lacking.lit.by, LitBy::Nearest | LitBy::Nothing), "{:?}", lacking.lit);

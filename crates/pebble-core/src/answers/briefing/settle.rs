@@ -2,7 +2,7 @@
 
 use super::NoShot;
 use super::begin::{Begun, SOFT_FROM_M};
-use crate::answers::findings;
+use crate::answers::findings::{self, Severity};
 use crate::answers::matching::{self, Brief, Going, MatchRow, Priority, Stock};
 use crate::answers::strips;
 use crate::file::shot::{DrawnAs, Intent, Lead, Shot};
@@ -109,6 +109,7 @@ fn by_flash(begun: &Begun, stock: &Stock, streaks: bool, going: &Going) -> Resul
     // As a photographer would like it, and then with less and less of that.
     let likes = [(begun.mood, faces), (begun.mood, false), (false, faces), (false, false)];
     let mut tried: Vec<(bool, bool)> = Vec::with_capacity(likes.len());
+    let mut least: Option<Settled> = None;
     for like in likes {
         if tried.contains(&like) {
             continue;
@@ -124,12 +125,24 @@ fn by_flash(begun: &Begun, stock: &Stock, streaks: bool, going: &Going) -> Resul
         found.truncate(LOOKED_AT);
         // Other modifiers are other light: each is looked at by itself.
         let rows = found.iter().map(|one| matching::row(&brief, stock, one));
-        let Some(best) = rows.min_by_key(|row| (row.troubles, row.watches)).filter(|row| row.troubles == 0) else {
-            continue;
-        };
+        let Some(best) = rows.min_by_key(|row| (row.troubles, row.watches)) else { continue };
         let mut set = matching::applied(&shot, stock, &best.setup)?;
         set.wish = None;
-        return judged(set, By::Flash(Box::new(best)), ways).map(Some);
+        let troubles = best.troubles;
+        let found = judged(set, By::Flash(Box::new(best)), ways)?;
+        if troubles == 0 {
+            return Ok(Some(found));
+        }
+        if least.as_ref().is_none_or(|least| found.troubles < least.troubles) {
+            least = Some(found);
+        }
+    }
+    // What is asked of the kit is met, and something else is in trouble: that is what has to give.
+    if let Some(Settled { shot, by: By::Flash(row), ways, .. }) = least {
+        let plan = Plan::try_from(&shot)?;
+        let judgement = findings::judge(&plan, &outlook(&plan));
+        let gives = judgement.into_iter().filter(|one| one.severity == Severity::Trouble).map(|one| one.title);
+        return judged(shot, By::Nearest(row, gives.collect()), ways).map(Some);
     }
     let mut shot = wished(begun, usual);
     let plan = Plan::try_from(&shot)?;
