@@ -4508,7 +4508,7 @@ export interface components {
              * @description Frames a second of the burst.
              */
             rate: number;
-            /** @description What is said to each school, and of rests. */
+            /** @description What the units do not hold, and what is usual of rests. */
             says: string[];
             /** @description Which part that is. */
             strictest?: string | null;

@@ -22,12 +22,24 @@ const words = (text: string) =>
     .split(/[\s,]+/)
     .filter((word) => word !== '')
 
+/** A word as somebody may have bent it: jumps, kicking, races. */
+const bent = (word: string) =>
+  [
+    word,
+    word.replace(/s$/, ''),
+    word.replace(/es$/, ''),
+    word.replace(/ing$/, ''),
+    word.replace(/(.)\1ing$/, '$1'),
+  ].filter((one, at) => at === 0 || one.length > 2)
+
 /** How well an activity answers to what is typed: by its own name before its other words; not at all where a word is missing. */
 function rank(activity: ActivityCard, asked: string[]): number {
   const name = words(activity.name)
   const all = [...name, ...words(activity.also)]
-  if (!asked.every((word) => all.some((one) => one.startsWith(word)))) return -1
-  return asked.filter((word) => name.some((one) => one.startsWith(word))).length
+  const answers = (word: string, to: string[]) =>
+    to.some((one) => bent(word).some((form) => one.startsWith(form)))
+  if (!asked.every((word) => answers(word, all))) return -1
+  return asked.filter((word) => answers(word, name)).length
 }
 
 /** What happens, chosen from pictures or by typing. */

@@ -96,7 +96,7 @@ pub const ALL: &[Activity] = &[
     Activity {
         id: "hurdle",
         name: "Leap at speed",
-        also: "hurdle long jump stride athletics",
+        also: "hurdle long jump stride athletics pole vault triple",
         place: Place::FieldFloodlit,
         frame_m: 4.6,
         depth_m: 1.0,
@@ -190,7 +190,7 @@ pub const ALL: &[Activity] = &[
     Activity {
         id: "tuck",
         name: "Somersault",
-        also: "tuck gymnastics salto trampoline flip air",
+        also: "tuck gymnastics salto trampoline flip air cheerleading vault",
         place: Place::BrightHall,
         frame_m: 4.2,
         heights_m: (1.6, 1.2),
@@ -208,7 +208,7 @@ pub const ALL: &[Activity] = &[
     Activity {
         id: "handstand",
         name: "Handstand",
-        also: "gymnastics balance yoga acrobat",
+        also: "gymnastics balance yoga acrobat breakdance freeze",
         place: Place::PaperGrey,
         frame_m: 3.6,
         heights_m: (1.1, 1.1),
@@ -378,7 +378,7 @@ pub const ALL: &[Activity] = &[
     Activity {
         id: "punch",
         name: "Punch",
-        also: "boxing fight glove jab hit",
+        also: "boxing fight glove jab hit glove",
         place: Place::PaperBlack,
         frame_m: 2.8,
         heights_m: (1.25, 1.3),
@@ -411,7 +411,7 @@ pub const ALL: &[Activity] = &[
     Activity {
         id: "throw",
         name: "Throw",
-        also: "ball pitch javelin bowl athletics",
+        also: "ball pitch javelin bowl athletics cricket handball",
         place: Place::FieldFloodlit,
         frame_m: 3.8,
         parts: &[
@@ -444,7 +444,7 @@ pub const ALL: &[Activity] = &[
     Activity {
         id: "racket",
         name: "Racket, forehand",
-        also: "tennis squash badminton table ball hit",
+        also: "tennis squash badminton table ball hit padel pickleball",
         place: Place::BrightHall,
         frame_m: 3.8,
         parts: &[
@@ -490,7 +490,7 @@ pub const ALL: &[Activity] = &[
     Activity {
         id: "ball_throw",
         name: "Ball, thrown or caught",
-        also: "basketball handball volleyball shot dunk catch",
+        also: "basketball handball volleyball shot dunk catch spike block netball",
         place: Place::BrightHall,
         frame_m: 3.6,
         heights_m: (1.4, 1.1),
@@ -508,7 +508,7 @@ pub const ALL: &[Activity] = &[
     Activity {
         id: "turn",
         name: "Dance turn",
-        also: "pirouette spin ballet figure skating twirl",
+        also: "pirouette spin ballet figure skating twirl skater ice",
         place: Place::Stage,
         frame_m: 3.2,
         mood: true,
@@ -538,7 +538,7 @@ pub const ALL: &[Activity] = &[
     Activity {
         id: "first_dance",
         name: "First dance",
-        also: "wedding pair couple waltz party",
+        also: "wedding pair couple waltz party bride groom tango ballroom",
         place: Place::DanceFloor,
         frame_m: 3.4,
         heights_m: (1.1, 1.4),
@@ -721,7 +721,7 @@ pub const ALL: &[Activity] = &[
     Activity {
         id: "cycling",
         name: "Cycling",
-        also: "bicycle bike road race wheel",
+        also: "bicycle bike road race wheel ride riding rider",
         place: Place::FieldDusk,
         frame_m: 4.4,
         depth_m: 1.0,
@@ -911,7 +911,7 @@ pub const ALL: &[Activity] = &[
     Activity {
         id: "portrait",
         name: "Portrait",
-        also: "head bust face studio business",
+        also: "head bust face studio business woman man actor",
         place: Place::PaperGrey,
         frame_m: 1.8,
         heights_m: (1.42, 1.5),
@@ -941,7 +941,7 @@ pub const ALL: &[Activity] = &[
     Activity {
         id: "group",
         name: "Group in rows",
-        also: "team class family rows people",
+        also: "team class family rows people colleagues choir squad",
         place: Place::BrightHall,
         frame_m: 4.6,
         heights_m: (1.1, 1.5),
@@ -965,7 +965,7 @@ pub const ALL: &[Activity] = &[
     Activity {
         id: "speaker",
         name: "Speaker",
-        also: "talk lectern conference stage microphone",
+        also: "talk lectern conference stage microphone singer concert band choir",
         place: Place::Stage,
         frame_m: 2.8,
         heights_m: (1.3, 1.4),
@@ -985,7 +985,7 @@ pub const ALL: &[Activity] = &[
     Activity {
         id: "walk",
         name: "Walking",
-        also: "catwalk aisle fashion entrance march",
+        also: "catwalk aisle fashion entrance march bride model runway",
         place: Place::Tent,
         frame_m: 3.2,
         depth_m: 1.0,
@@ -1028,7 +1028,7 @@ pub const ALL: &[Activity] = &[
     Activity {
         id: "child",
         name: "Child at play",
-        also: "kid run jump family playground",
+        also: "kid run jump family playground kids children toddler baby",
         place: Place::BrightHall,
         frame_m: 2.8,
         heights_m: (0.75, 0.8),

@@ -114,7 +114,7 @@ report! {
         pub holds: Option<u32>,
         /// How both grow with tries.
         pub tries: Vec<TriesSaid>,
-        /// What is said to each school, and of rests.
+        /// What the units do not hold, and what is usual of rests.
         pub says: Vec<String>,
     }
 
@@ -353,16 +353,7 @@ fn peak(plan: &Plan, seen: &Outlook, height: Metres) -> PeakSaid {
         .into_iter()
         .map(|tries| TriesSaid { tries, one: at_least_once(found.one, tries), burst: at_least_once(burst, tries) })
         .collect();
-    let percent = |share: f64| format!("{:.0} %", (share * 100.0).floor());
-    let mut says = vec![
-        format!(
-            "One timed frame: {} a try, with a press that is off by {:.0} ms{}.",
-            percent(found.one),
-            spread.as_millis(),
-            if plan.timing.measured { "" } else { " (usual; measure your own)" }
-        ),
-        format!("A burst of {frames} at {rate:.0} a second: {} a try.", percent(burst)),
-    ];
+    let mut says = Vec::new();
     if let Some(holds) = holds.filter(|holds| *holds < frames) {
         says.push(format!("The units hold {holds} of these {frames} frames whole: less power, or a slower burst."));
     }

@@ -62,28 +62,32 @@ export function MovementSheet({ shot, lanes, forecast, refusal, at, onAt, onChan
               value={tab}
               onChange={(tab) => setTab(tab as Tab)}
             />
-            {tab === 'phases' && (
-              <Phases
-                key={part}
-                part={shot.parts[part]!}
-                refused={refusal?.field?.startsWith(`parts[${part}].phases`) ? refusal.detail : undefined}
-                onChange={(to) =>
-                  onChange({ ...shot, parts: shot.parts.map((one, index) => (index === part ? to : one)) })
-                }
-              />
-            )}
-            {tab === 'action' && (
-              <WholeAction shot={shot} lanes={lanes} refused={refused('moment')} onChange={when} />
-            )}
-            {tab === 'peak' && <Peak shot={shot} lanes={lanes} refused={refused('moment')} onChange={when} />}
-            {tab === 'camera' && (
-              <OnPurpose
-                shot={shot}
-                forecast={forecast}
-                refused={refused('camera.movement')}
-                onChange={onChange}
-              />
-            )}
+            <div className={classes.told}>
+              {tab === 'phases' && (
+                <Phases
+                  key={part}
+                  part={shot.parts[part]!}
+                  refused={refusal?.field?.startsWith(`parts[${part}].phases`) ? refusal.detail : undefined}
+                  onChange={(to) =>
+                    onChange({ ...shot, parts: shot.parts.map((one, index) => (index === part ? to : one)) })
+                  }
+                />
+              )}
+              {tab === 'action' && (
+                <WholeAction shot={shot} lanes={lanes} refused={refused('moment')} onChange={when} />
+              )}
+              {tab === 'peak' && (
+                <Peak shot={shot} lanes={lanes} refused={refused('moment')} onChange={when} />
+              )}
+              {tab === 'camera' && (
+                <OnPurpose
+                  shot={shot}
+                  forecast={forecast}
+                  refused={refused('camera.movement')}
+                  onChange={onChange}
+                />
+              )}
+            </div>
           </div>
         </div>
       )}

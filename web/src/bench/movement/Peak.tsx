@@ -64,7 +64,11 @@ export function Peak({ shot, lanes, refused, onChange }: Props) {
             <tbody>
               {(['one', 'burst'] as const).map((school) => (
                 <tr key={school} data-school={school}>
-                  <th>{school === 'one' ? 'One timed frame' : 'A burst'}</th>
+                  <th>
+                    {school === 'one'
+                      ? 'One timed frame'
+                      : `A burst of ${peak.frames}, ${+peak.rate.toFixed(1)} a second`}
+                  </th>
                   {peak.tries.map((row) => (
                     <td key={row.tries} className="mono">
                       {percent(row[school])}
