@@ -24,6 +24,7 @@ const queries = new QueryClient({
 })
 
 // Fetched when it is first opened.
+const Floor = lazy(() => import('./floor/FloorScreen').then(({ Floor }) => ({ default: Floor })))
 const Match = lazy(() => import('./match/Match').then(({ Match }) => ({ default: Match })))
 
 const router = createBrowserRouter([
@@ -32,7 +33,7 @@ const router = createBrowserRouter([
     errorElement: <Broke />,
     children: [
       { path: '/', element: <ShotsScreen /> },
-      { path: '/shots/:id', element: <BenchScreen match={Match} /> },
+      { path: '/shots/:id', element: <BenchScreen match={Match} floor={Floor} /> },
       {
         path: '/new',
         lazy: async () => ({ Component: (await import('./brief/BriefScreen')).BriefScreen }),

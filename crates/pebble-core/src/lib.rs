@@ -30,8 +30,8 @@ mod wire;
 
 // What most callers need stands at the door.
 pub use answers::{
-    balance, briefing, cautions, compare, conditions, daylight, drag, findings, fit, forecast, groups, guesses, guides,
-    hold, lanes, matching, metering, meters, sheet, speeds, staging, strips, trace, typed,
+    balance, briefing, cautions, compare, conditions, daylight, drag, findings, fit, floor, forecast, groups, guesses,
+    guides, hold, lanes, matching, metering, meters, sheet, speeds, staging, strips, trace, typed,
 };
 pub use file::{gear, preferences, shot};
 pub use physics::{depth, exposure, ghost, motion, output, power, pulse, shutter};

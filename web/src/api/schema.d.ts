@@ -260,6 +260,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/floor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where everything stands, how even the area is lit, and what the lens sees that it must not. */
+        post: operations["floor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/forecast": {
         parameters: {
             query?: never;
@@ -1373,6 +1390,39 @@ export interface components {
             /** @description The shot. */
             shot: components["schemas"]["Shot"];
         };
+        /** @description Where the subject may be: a rectangle on the floor, between two heights. Metres from the mark. */
+        Area: {
+            /**
+             * Format: double
+             * @description Its edge farther away.
+             */
+            far_m: number;
+            /**
+             * Format: double
+             * @description The highest.
+             */
+            high_m: number;
+            /**
+             * Format: double
+             * @description Its left edge, as the camera sees it.
+             */
+            left_m: number;
+            /**
+             * Format: double
+             * @description The lowest height that counts.
+             */
+            low_m: number;
+            /**
+             * Format: double
+             * @description Its edge nearer to the camera, negative before the mark.
+             */
+            near_m: number;
+            /**
+             * Format: double
+             * @description Its right edge.
+             */
+            right_m: number;
+        };
         /**
          * @description What is around the set.
          * @enum {string}
@@ -1460,6 +1510,19 @@ export interface components {
              * @description What is dialled in against it, in stops.
              */
             bias_stops: number;
+        };
+        /** @description A sheet behind the subject, standing on the floor, in the middle. */
+        BackSheet: {
+            /**
+             * Format: double
+             * @description How high.
+             */
+            height_m: number;
+            /**
+             * Format: double
+             * @description How wide.
+             */
+            width_m: number;
         };
         /** @description What is behind the subject. */
         Background: {
@@ -1810,6 +1873,26 @@ export interface components {
              */
             zoom_px: number;
         };
+        /** @description A light that is carried to a place. */
+        CarriedTo: {
+            /** @description Which. */
+            light: number;
+            /**
+             * Format: double
+             * @description To the right of the mark.
+             */
+            x_m: number;
+            /**
+             * Format: double
+             * @description Away from the camera, from the mark.
+             */
+            y_m: number;
+            /**
+             * Format: double
+             * @description Height of its head over the floor.
+             */
+            z_m: number;
+        };
         /** @description One caution. */
         Caution: {
             /** @description Whether it was acknowledged for this shot. */
@@ -1841,6 +1924,13 @@ export interface components {
             pointer: string;
             /** @description The new value. */
             value: unknown;
+        };
+        /** @description A move that clears the picture. */
+        Clearing: {
+            /** @description In words: `0.4 m left`. */
+            says: string;
+            /** @description Where it then is. */
+            to: components["schemas"]["Place3"];
         };
         /** @description The colours against the white balance, in mired; positive is warmer. */
         Colours: {
@@ -1898,6 +1988,16 @@ export interface components {
             /** @description What stands, hangs, turns or flies there besides. */
             things?: components["schemas"]["Thing"][];
             upright?: components["schemas"]["Grip"] | null;
+        };
+        /** @description Lines of equal light. */
+        Contour: {
+            /**
+             * Format: double
+             * @description Against the mark.
+             */
+            stops: number;
+            /** @description Stretches: from and to, right and away. */
+            stretches: number[][];
         };
         /** @description How a unit makes less light. */
         Control: {
@@ -2319,6 +2419,34 @@ export interface components {
             /** @description t0.1 at that power. */
             pulse: string;
         };
+        /** @description How even something lights the area, against its value at the mark. */
+        EvennessSaid: {
+            /**
+             * Format: double
+             * @description The highest.
+             */
+            high_stops: number;
+            /**
+             * Format: double
+             * @description The lowest.
+             */
+            low_stops: number;
+            /**
+             * Format: double
+             * @description The highest less the lowest, in stops.
+             */
+            spread_stops: number;
+            /**
+             * Format: double
+             * @description Within a half.
+             */
+            within_half: number;
+            /**
+             * Format: double
+             * @description Share of the area within a third of a stop.
+             */
+            within_third: number;
+        };
         /** @description The working exposure. */
         Exposure: {
             /**
@@ -2735,6 +2863,140 @@ export interface components {
          * @enum {string}
          */
         Flicker: "none" | "some" | "strong";
+        /** @description The set. */
+        FloorAnswer: {
+            /** @description What stands in the middle of the frame. */
+            aim: components["schemas"]["Place3"];
+            /** @description The area. */
+            area: components["schemas"]["Area"];
+            /** @description Whether somebody said where it is. */
+            area_own: boolean;
+            /**
+             * Format: double
+             * @description Behind the subject.
+             */
+            behind_m: number;
+            /** @description The lens. */
+            camera: components["schemas"]["Place3"];
+            /** @description Focal length, height and distance, in words. */
+            camera_says: string;
+            /** @description Lines of equal light of what was asked for. */
+            contours: components["schemas"]["Contour"][];
+            /** @description Where the left and right edges of the frame are on the floor's plan at the back of the set: two places each. */
+            field: number[][];
+            /** @description The upper and lower edges from the side: away and up at the back of the set. */
+            field_side: number[][];
+            /** @description The lights. */
+            lights: components["schemas"]["FloorLight"][];
+            /** @description What to see to. */
+            notes: components["schemas"]["FloorNote"][];
+            sheet?: components["schemas"]["SheetSaid"] | null;
+            /** @description The shot, with what was carried where it now is. */
+            shot: components["schemas"]["Shot"];
+            together?: components["schemas"]["EvennessSaid"] | null;
+        };
+        /** @description A light on the floor. */
+        FloorLight: {
+            /** @description Where its face is. */
+            at: components["schemas"]["Place3"];
+            /**
+             * Format: double
+             * @description Ballast in the gust that was entered.
+             */
+            ballast_kg?: number | null;
+            /**
+             * Format: double
+             * @description Around the subject.
+             */
+            bearing_deg: number;
+            /**
+             * Format: double
+             * @description Radius around its aim within which it loses less than a stop.
+             */
+            circle_m: number;
+            /** @description Moves that clear it, the smallest first. */
+            clears: components["schemas"]["Clearing"][];
+            /** @description The same as a clock: `7:44`. */
+            clock: string;
+            /**
+             * Format: double
+             * @description To the chest on the mark.
+             */
+            distance_m: number;
+            evenness?: components["schemas"]["EvennessSaid"] | null;
+            /** @description Whether it shines into the lens. */
+            flares: boolean;
+            /**
+             * Format: double
+             * @description Half-angle at which it has lost a stop.
+             */
+            half_deg: number;
+            /** @description What of it the lens sees: `face`, `stand`. */
+            in_picture: string[];
+            /** @description Group and role. */
+            label: string;
+            /** @description Whether it is on. */
+            on: boolean;
+            /**
+             * Format: double
+             * @description Radius of the face.
+             */
+            radius_m: number;
+            /** @description What a meter at the mark reads of it. */
+            reads?: string | null;
+            /** @description Which side it is on, from the camera. */
+            right: boolean;
+            /** @description What it is there for. */
+            role: components["schemas"]["Role"];
+            /** @description Whether it is to be taken down instead. */
+            take_down: boolean;
+            /**
+             * Format: double
+             * @description How far it looks down.
+             */
+            tilt_down_deg: number;
+            /**
+             * Format: double
+             * @description Foot to the camera's foot.
+             */
+            to_camera_m: number;
+            /**
+             * Format: double
+             * @description Foot to the mark, on the floor.
+             */
+            to_mark_m: number;
+            /** @description Unit and what is in front of it. */
+            unit: string;
+        };
+        /** @description Something to see to. */
+        FloorNote: {
+            /** @description What clears it. */
+            clears: components["schemas"]["Clearing"][];
+            /** @description Which light it is about. */
+            light?: number | null;
+            /** @description What and why. */
+            says: string;
+            /** @description In a few words. */
+            title: string;
+        };
+        /** @description What of the set is asked for. */
+        FloorRequest: {
+            carried?: components["schemas"]["CarriedTo"] | null;
+            /**
+             * Format: double
+             * @description Stands are judged in such a gust.
+             */
+            gust_m_s?: number | null;
+            /**
+             * Format: double
+             * @description At this height over the floor.
+             */
+            height_m: number;
+            /** @description Contours of this light alone; of all that are meant for the subject where none is named. */
+            light?: number | null;
+            /** @description The shot. */
+            shot: components["schemas"]["Shot"];
+        };
         /** @description A control that followed. */
         Followed: {
             /** @description JSON pointer of the value. */
@@ -4684,6 +4946,24 @@ export interface components {
          * @enum {string}
          */
         Place: "paper_light" | "paper_grey" | "paper_black" | "dim_hall" | "bright_hall" | "field_day" | "field_dusk" | "field_floodlit" | "street_night" | "pool_deck" | "tent" | "stage" | "dance_floor" | "track" | "beach" | "quay" | "printed_wall" | "even_wall";
+        /** @description A place of the set. */
+        Place3: {
+            /**
+             * Format: double
+             * @description To the right.
+             */
+            x_m: number;
+            /**
+             * Format: double
+             * @description Away from the camera.
+             */
+            y_m: number;
+            /**
+             * Format: double
+             * @description Up.
+             */
+            z_m: number;
+        };
         /** @description A light on a place. */
         PlacedLight: {
             /**
@@ -5239,6 +5519,25 @@ export interface components {
             /** @description Position in `powers` of the shortest t0.1. */
             shortest: number;
         };
+        /** @description The sheet behind. */
+        SheetSaid: {
+            /** @description Whether it fills the frame. */
+            covers: boolean;
+            /** @description Whether the floor shows below it. */
+            floor_shows: boolean;
+            /**
+             * Format: double
+             * @description How much higher.
+             */
+            missing_height_m: number;
+            /**
+             * Format: double
+             * @description How much wider it would have to be.
+             */
+            missing_width_m: number;
+            /** @description In a sentence. */
+            says: string;
+        };
         /** @description One planned picture. */
         Shot: {
             /** @description Cautions that were seen and acknowledged, by their identity. */
@@ -5247,6 +5546,7 @@ export interface components {
             activity?: string | null;
             /** @description The steady light, read on the subject and on the background. */
             ambient: components["schemas"]["Ambient"];
+            area?: components["schemas"]["Area"] | null;
             /** @description What is around that calls for care. */
             around?: components["schemas"]["Around"][];
             /** @description What is behind the subject. */
@@ -5288,6 +5588,7 @@ export interface components {
             scene: components["schemas"]["Scene"];
             /** @description Which duration counts as freezing time. */
             school: components["schemas"]["School"];
+            sheet?: components["schemas"]["BackSheet"] | null;
             sky?: components["schemas"]["Sky"] | null;
             stage?: components["schemas"]["Composition"] | null;
             /** @description The subject as a whole. */
@@ -7425,6 +7726,81 @@ export interface operations {
                 };
             };
             /** @description It cannot be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    floor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FloorRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FloorAnswer"];
+                };
+            };
             400: {
                 headers: {
                     [name: string]: unknown;

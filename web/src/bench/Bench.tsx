@@ -44,7 +44,7 @@ export type InPlaceOfTheBench = {
   onUndo: () => void
   onClose: () => void
 }
-type Props = { match: ComponentType<InPlaceOfTheBench> }
+type Props = { match: ComponentType<InPlaceOfTheBench>; floor: ComponentType<InPlaceOfTheBench> }
 
 /** What stands over the Bench. */
 type Over = 'versions' | 'drag' | 'groups' | 'stage' | 'movement'
@@ -57,7 +57,7 @@ const SAVING_WORDS: Record<Saving, string> = {
 }
 
 /** One shot: frame, moment, ladder, findings, controls. */
-export function BenchScreen({ match }: Props) {
+export function BenchScreen({ match, floor }: Props) {
   const { id = '' } = useParams()
   const query = useQuery({
     queryKey: ['shot', id],
@@ -68,10 +68,10 @@ export function BenchScreen({ match }: Props) {
     refetchOnWindowFocus: false,
   })
   if (!query.data) return <Waiting what="the shot" error={query.error} onRetry={() => void query.refetch()} />
-  return <Bench key={id} initial={query.data} match={match} />
+  return <Bench key={id} initial={query.data} match={match} floor={floor} />
 }
 
-function Bench({ initial, match: Match }: Props & { initial: ShotAnswer }) {
+function Bench({ initial, match: Match, floor: Floor }: Props & { initial: ShotAnswer }) {
   const bench = useBench(initial)
   const { shot, kept, answer, refusal, saving, view, held, change, turn, look, step } = bench
   const [comparing, setComparing] = useState(false)
@@ -89,7 +89,7 @@ function Bench({ initial, match: Match }: Props & { initial: ShotAnswer }) {
   const solo = view.solo !== undefined && view.solo < shot.lights.length ? view.solo : undefined
   const queries = useQueryClient()
   const [place, setPlace] = useSearchParams()
-  const matching = place.has('match')
+  const InPlace = place.has('match') ? Match : place.has('floor') ? Floor : undefined
 
   useEffect(() => {
     document.title = `${shot.title} · Dash Pebble`
@@ -118,6 +118,7 @@ function Bench({ initial, match: Match }: Props & { initial: ShotAnswer }) {
   const onTheBench: Handlers = {
     versions: openVersions,
     match: () => setPlace({ match: '' }),
+    floor: () => setPlace({ floor: '' }),
     drag: () => setOver('drag'),
     groups: () => setOver('groups'),
     stage: () => setOver('stage'),
@@ -136,12 +137,12 @@ function Bench({ initial, match: Match }: Props & { initial: ShotAnswer }) {
     undo: () => void step('undo'),
     redo: () => void step('redo'),
   }
-  useCommands(matching ? {} : onTheBench)
+  useCommands(InPlace ? {} : onTheBench)
 
-  if (matching) {
+  if (InPlace) {
     return (
-      <Suspense fallback={<Waiting what="Match" error={null} onRetry={() => undefined} />}>
-        <Match
+      <Suspense fallback={<Waiting what="the shot" error={null} onRetry={() => undefined} />}>
+        <InPlace
           shot={shot}
           saving={SAVING_WORDS[saving]}
           onChange={change}
@@ -192,6 +193,11 @@ function Bench({ initial, match: Match }: Props & { initial: ShotAnswer }) {
         <Tooltip label={withKey('match', 'Which of my units can do this')}>
           <Button size="compact-sm" radius="xl" variant="default" onClick={() => setPlace({ match: '' })}>
             Match
+          </Button>
+        </Tooltip>
+        <Tooltip label={withKey('floor', 'The set from above and from the side')}>
+          <Button size="compact-sm" radius="xl" variant="default" onClick={() => setPlace({ floor: '' })}>
+            Floor
           </Button>
         </Tooltip>
         <Tooltip label={withKey('versions', 'Earlier versions')}>

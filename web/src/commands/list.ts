@@ -37,6 +37,7 @@ export const COMMANDS = {
   groups: control('z', 'Groups and depth'),
   sky: control('o', 'The other sky'),
   match: control('c', 'Match: which of my units can do this'),
+  floor: control(';', 'Floor: the set from above and from the side'),
 
   both: looking('1', 'Flash and ambient'),
   flash: looking('2', 'Flash only'),

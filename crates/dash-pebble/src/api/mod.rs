@@ -5,6 +5,7 @@ mod briefs;
 mod contract;
 pub mod copies;
 mod files;
+mod floors;
 pub mod forecast;
 pub mod guard;
 pub mod kept;
@@ -102,6 +103,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(picture::of_shot))
         .routes(routes!(picture::draw))
         .routes(routes!(stage::stands))
+        .routes(routes!(floors::stands))
         .routes(routes!(stage::choice))
         .routes(routes!(forecast::compute))
         .routes(routes!(forecast::bench))

@@ -58,9 +58,10 @@ async fn screens_and_what_opens_on_them_are_for_everyone() {
             browser.run("document.activeElement.blur()", vec![]).await;
             browser.keys(key).await;
             let opened = "document.querySelector('[role=dialog]') \
-                          || location.search.includes('match') && document.querySelector('main h1')";
+                          || /match|floor/.test(location.search) && document.querySelector('main h1 small, main svg')";
             browser.until(opened).await;
-            nothing_is_wrong(&browser, theme, (what, if what == "Match" { PAGE } else { OPEN })).await;
+            nothing_is_wrong(&browser, theme, (what, if ["Match", "Floor"].contains(&what) { PAGE } else { OPEN }))
+                .await;
             browser.keys(Key::Escape + "").await;
             browser.until("!document.querySelector('[role=dialog]')").await;
         }

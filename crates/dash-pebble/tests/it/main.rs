@@ -10,6 +10,7 @@ mod common;
 mod contract;
 mod copies_screen;
 mod demo_kit;
+mod floor_screen;
 mod for_everyone;
 mod full_disk;
 mod fuzz;

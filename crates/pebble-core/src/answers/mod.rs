@@ -10,6 +10,7 @@ pub mod daylight;
 pub mod drag;
 pub mod findings;
 pub mod fit;
+pub mod floor;
 pub mod forecast;
 pub mod groups;
 pub mod guesses;

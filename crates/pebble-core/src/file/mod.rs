@@ -3,6 +3,7 @@
 //! Nothing is computed here; [`crate::plan`] is the same, checked.
 
 pub mod around;
+pub mod floor;
 pub mod gear;
 pub mod group;
 pub mod look;

@@ -63,7 +63,7 @@ pub struct Light {
     pub modelling: Option<Glow>,
     /// Where it shall fall.
     pub target: Option<Target>,
-    exponent: f64,
+    beam: Beam,
     colour: Colour,
     misses: u32,
 }
@@ -172,7 +172,7 @@ impl Light {
             grazing: at.maybe("grazing_stops", wire.grazing_stops, &bounds::GRAZING)?.map(Stops::from_stops),
             modelling,
             target: Target::of(at, wire)?,
-            exponent: beam.exponent(),
+            beam,
             colour: Colour {
                 full_k: wire.unit.colour_k.unwrap_or(USUAL_FLASH_K),
                 lowest_mired: wire.unit.lowest_power_mired.unwrap_or(0.0),
@@ -182,6 +182,11 @@ impl Light {
             misses: missed(at, &wire.misses, parts)?,
             unit,
         })
+    }
+
+    /// Its beam.
+    pub const fn beam(&self) -> Beam {
+        self.beam
     }
 
     /// Whether it reaches a part.
@@ -203,7 +208,7 @@ impl Light {
     pub fn exposure(&self, power: f64, heads: u32, distance: Metres) -> LuxSeconds {
         let one = match self.bounce {
             None => self.throw.exposure(power, distance),
-            Some(surface) => surface.towards(distance).exposure(&self.throw, power, self.exponent),
+            Some(surface) => surface.towards(distance).exposure(&self.throw, power, self.beam.exponent()),
         };
         one * f64::from(heads)
     }

@@ -3,6 +3,7 @@
 mod camera;
 pub(crate) mod check;
 mod dials;
+mod floor;
 mod front;
 pub(crate) mod group;
 mod intent;
@@ -230,6 +231,10 @@ pub struct Plan {
     pub movement: Movement,
     /// When the frame is taken.
     pub timing: Timing,
+    /// Where the subject may be: across, away, and up, each from one end to the other, in metres.
+    pub area: Option<[(f64, f64); 3]>,
+    /// Width and height of the sheet behind, in metres.
+    pub sheet: Option<(f64, f64)>,
     /// How far the steady light may be from what is taken for it, darker and brighter, while nobody has read it.
     pub guessed_light: Option<(f64, f64)>,
     /// Whether it is under the open sky.
@@ -432,6 +437,8 @@ impl TryFrom<&Shot> for Plan {
             outdoors: outdoors || shot.sky.is_some() || shot.around.contains(&Around::Outdoors),
             movement: camera_moves(shot.camera.movement.as_ref(), &parts)?,
             timing,
+            area: shot.area.as_ref().map(floor::area).transpose()?,
+            sheet: shot.sheet.as_ref().map(floor::sheet).transpose()?,
             guessed_light: movement::guessed(
                 &root.inside("ambient").inside("typical"),
                 shot.ambient.typical.as_ref(),

@@ -167,6 +167,10 @@ limits! {
     PART_SIZE = "size along the movement", "m", 0.0, 100.0;
     /// Length of a round or to-and-fro path.
     PATH = "path length", "m", 0.001, 1000.0;
+    /// A sheet behind the subject.
+    SHEET = "size of the sheet", "m", 0.2, 60.0;
+    /// Wind.
+    GUST = "gust", "m/s", 0.0, 50.0;
     /// Speed of a phase along its direction, or against it.
     PHASE_SPEED = "speed", "m/s", -100.0, 100.0;
     /// How long a phase lasts.

@@ -4,12 +4,14 @@
 //! camera sees it, `y` away from it, `z` up.
 
 pub mod body;
+pub mod field;
 pub mod framing;
 mod places;
 pub mod poses;
 mod props;
 mod scenes;
 pub mod space;
+pub mod tape;
 
 use crate::file::shot::{DrawnAs, Scene};
 use crate::file::stage::{Composition, Grip, Person, Prop};

@@ -20,7 +20,7 @@ const ANSWERS: [&[&str]; 7] = [
         "speeds",
         "lanes",
     ],
-    &["hold", "typed", "guesses"],
+    &["hold", "typed", "guesses", "floor"],
     &["drag", "groups", "compare", "balance"],
     &["findings"],
     &["forecast", "daylight"],

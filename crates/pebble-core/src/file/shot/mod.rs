@@ -4,6 +4,7 @@
 //! settings are labels where they are labels (`5.6`, `"1/250"`, `640`) and literal values otherwise.
 
 use crate::file::around::Around;
+use crate::file::floor::{Area, BackSheet};
 use crate::file::gear::{CameraBody, Filter, FlashUnit, Lamp, Lens, Modifier, Trigger};
 use crate::file::group::GroupShape;
 use crate::file::look::Held;
@@ -97,6 +98,12 @@ wire! {
         /// What stays while something else is turned.
         #[serde(default, skip_serializing_if = "Vec::is_empty")]
         pub hold: Vec<Held>,
+        /// Where the subject may be.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub area: Option<Area>,
+        /// The sheet behind it, where there is one and not a whole wall.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub sheet: Option<BackSheet>,
         /// Whether new shots are begun from it.
         #[serde(default, skip_serializing_if = "std::ops::Not::not")]
         pub template: bool,

@@ -1,0 +1,215 @@
+//! The set in space: worked cases, and what the floor says of a shot.
+
+use crate::common::{plan, shot};
+use pebble_core::file::floor::{Area, BackSheet};
+use pebble_core::floor::{CarriedTo, FloorAnswer, FloorAsk, floor};
+use pebble_core::outlook;
+use pebble_core::output::{Beam, Face};
+use pebble_core::quantity::{Angle, Metres};
+use pebble_core::shot::{Role, Shot};
+use pebble_core::stage::field::{CHEST, Lamp, Region, clock, edge_of, placed, set_so};
+use pebble_core::stage::space::{Spot, spot};
+use pebble_core::stage::tape::{ballast, tape, taped};
+use proptest::prelude::*;
+
+#[track_caller]
+fn near(a: f64, b: f64, within: f64) {
+    assert!((a - b).abs() <= within, "{a} is not {b}");
+}
+
+fn bare(strength: f64, at: Spot, half_deg: f64) -> Lamp {
+    let beam = Beam::new(Some(Angle::from_degrees(half_deg)), None);
+    Lamp { strength, face: Face::default(), beam, at, aim: CHEST }
+}
+
+/// A soft key at a few places, turned to it and by the camera's dome: computed apart from this, in stops.
+#[test]
+fn a_soft_key_at_a_few_places() {
+    let lamp = Lamp {
+        strength: 900.0 * 0.25 * 2f64.powf(-1.5),
+        face: Face { radius: Metres::from_metres(0.45), offset: Metres::from_metres(0.1) },
+        beam: Beam::new(Some(Angle::from_degrees(55.0)), None),
+        at: spot(-1.6, -1.4, 2.2),
+        aim: CHEST,
+    };
+    let camera = spot(0.0, -5.0, 1.4);
+    let places = [spot(0.0, 0.0, 1.3), spot(0.8, 0.3, 1.6), spot(-0.5, 1.0, 0.2)];
+    let turned = places.map(|place| lamp.on(place).log2());
+    let dome = places.map(|place| lamp.on_dome(place, camera).log2());
+    for (index, (far, angle)) in [(2.30868, 0.0), (3.00167, 12.7128), (3.3121, 25.1794)].into_iter().enumerate() {
+        near((places[index] - lamp.at).length(), far, 1e-3);
+        near(lamp.off_axis(places[index]).as_radians().to_degrees(), angle, 0.03);
+    }
+    // −2.03773, −2.79254, −3.19757 turned to it; −2.34702, −3.05147, −3.35024 by the dome.
+    near(turned[1] - turned[0], -2.79254 + 2.03773, 0.03);
+    near(turned[2] - turned[0], -3.19757 + 2.03773, 0.03);
+    near(dome[0] - turned[0], -2.34702 + 2.03773, 0.03);
+    near(dome[1] - turned[0], -3.05147 + 2.03773, 0.03);
+    near(dome[2] - turned[0], -3.35024 + 2.03773, 0.03);
+}
+
+#[test]
+fn the_circle_that_a_bare_reflector_lights() {
+    let beam = Beam::new(Some(Angle::from_degrees(32.0)), None);
+    near(edge_of(&beam, 1.0).as_radians().to_degrees(), 32.0, 0.01);
+    near(edge_of(&beam, 3.0).as_radians().to_degrees(), 52.4175, 0.2);
+    let lamp = bare(900.0, spot(0.0, -2.4, 1.3), 32.0);
+    near(lamp.circle(1.0), 1.49969, 0.01);
+    near(lamp.circle(3.0), 3.11843, 0.02);
+}
+
+#[test]
+fn one_bare_light_close_is_uneven() {
+    let region = Region { x: (-1.5, 1.5), y: (-0.5, 0.5), z: (1.3, 1.3) };
+    let lamp = bare(900.0, spot(-2.0, -2.0, 2.3), 45.0);
+    let each = region.evenness(|place| lamp.on(place));
+    near(each.spread, 2.22977, 0.03);
+    near(each.within_third, 0.420833, 0.03);
+    near(each.within_half, 0.581944, 0.03);
+    let camera = spot(0.0, -5.0, 1.4);
+    let all = region.evenness(|place| lamp.on_dome(place, camera));
+    near(all.spread, 2.14928, 0.03);
+    near(all.within_third, 0.412778, 0.03);
+    near(all.within_half, 0.579722, 0.03);
+}
+
+#[test]
+fn a_hard_rim_shines_into_the_lens() {
+    let rim = bare(900.0, spot(1.8, 1.6, 2.3), 35.0);
+    let lens = spot(0.0, -5.0, 1.4);
+    near(rim.off_axis(lens).as_radians().to_degrees(), 35.2159, 0.05);
+    assert!(rim.shines_at(lens));
+}
+
+#[test]
+fn a_key_by_tape_and_back() {
+    let told = tape(spot(-1.7, -2.1, 2.3), CHEST, Spot::default(), spot(0.0, -5.0, 0.0));
+    near(told.to_mark, 2.70185, 1e-4);
+    near(told.to_camera, 3.36155, 1e-4);
+    near(told.height, 2.3, 1e-9);
+    near(told.bearing, -38.991, 1e-2);
+    near(told.tilt_down, 20.3103, 1e-2);
+    assert!(!told.right);
+    assert!(taped(1.0, 1.0, true, Spot::default(), spot(0.0, -5.0, 0.0)).is_none(), "these two do not meet");
+}
+
+#[test]
+fn a_face_in_a_gust() {
+    let found = ballast(0.81, 1.2, 9.0, 2.2, 7.5, 0.55);
+    near(found.force, 47.2392, 0.01);
+    near(found.moment, 103.926, 0.05);
+    near(found.holds, 20.2331, 0.01);
+    near(found.ballast, 50.285, 0.05);
+}
+
+proptest! {
+    #[test]
+    fn places_are_the_same_set_either_way(bearing in -179.0..179.0_f64, height in -20.0..80.0_f64, away in 0.3..8.0_f64) {
+        let at = placed(Angle::from_degrees(bearing), Angle::from_degrees(height), Metres::from_metres(away));
+        let (b, h, d) = set_so(at);
+        prop_assert!((b - bearing).abs() < 1e-6 && (h - height).abs() < 1e-6 && (d - away).abs() < 1e-9);
+        let camera = spot(0.4, -5.0, 0.0);
+        let told = tape(at, CHEST, Spot::default(), camera);
+        let (x, y) = taped(told.to_mark, told.to_camera, told.right, Spot::default(), camera).expect("it was measured");
+        prop_assert!((x - at.x).abs() < 1e-5 && (y - at.y).abs() < 1e-5, "{x} {y} {at:?}");
+        prop_assert!((0.0..12.0).contains(&clock(bearing)));
+    }
+}
+
+#[test]
+fn a_clock_has_the_camera_at_six() {
+    near(clock(0.0), 6.0, 1e-12);
+    near(clock(90.0), 3.0, 1e-12);
+    near(clock(-90.0), 9.0, 1e-12);
+    near(clock(180.0), 0.0, 1e-12);
+    let at = placed(Angle::from_degrees(90.0), Angle::from_degrees(0.0), Metres::from_metres(2.0));
+    near(at.x, 2.0, 1e-9);
+    near(at.y, 0.0, 1e-9);
+}
+
+const ASK: FloorAsk = FloorAsk { light: None, height_m: 1.3, gust_m_s: None };
+
+fn set(shot: &Shot) -> FloorAnswer {
+    floor(shot, None, ASK).expect("a set")
+}
+
+#[test]
+fn a_light_that_is_carried_is_where_the_bench_has_it() {
+    let to = CarriedTo { light: 0, x_m: -2.0, y_m: -1.5, z_m: 2.4 };
+    let carried = floor(&shot(), Some(&to), ASK).expect("a place");
+    let light = &carried.shot.lights[0];
+    // √(2² + 1.5² + 1.1²), and atan2(−2, 1.5).
+    near(light.distance_m, 2.73, 0.006);
+    near(light.bearing_deg, -53.1, 0.06);
+    near(light.height_deg, 23.7, 0.06);
+    near(carried.lights[0].at.x_m, -2.0, 0.02);
+    near(carried.lights[0].at.z_m, 2.4, 0.02);
+    // And the light on the subject is that of the forecast at that distance.
+    let seen = outlook(&plan(&carried.shot));
+    assert!(seen.lights[0].on_set.placement.as_stops().is_finite());
+    let beyond = CarriedTo { light: 3, ..to };
+    assert!(floor(&shot(), Some(&beyond), ASK).is_err());
+    assert!(floor(&shot(), Some(&CarriedTo { x_m: f64::NAN, ..to }), ASK).is_err());
+}
+
+#[test]
+fn the_value_at_the_mark_is_the_benchs_own() {
+    let shot = shot();
+    let found = set(&shot);
+    let read = found.lights[0].reads.clone().expect("it is lit");
+    let told = pebble_core::forecast(&plan(&shot));
+    assert_eq!(told.lights[0].flash.meter.as_deref(), Some(read.as_str()));
+    // Contours of the key pass the mark at none.
+    let zero = found.contours.iter().find(|contour| contour.stops == 0.0).expect("that of the mark");
+    assert!(!zero.stretches.is_empty());
+}
+
+#[test]
+fn what_the_lens_must_not_see_is_told_with_the_move_that_clears_it() {
+    let mut shot = shot();
+    // A rim inside the left edge, two metres behind the mark.
+    let mut rim = shot.lights[0].clone();
+    (rim.role, rim.group, rim.bearing_deg, rim.height_deg, rim.distance_m) =
+        (Role::Rim, "B".to_owned(), -150.0, 20.0, 2.2);
+    shot.lights.push(rim);
+    let found = set(&shot);
+    let light = &found.lights[1];
+    assert!(light.in_picture.contains(&"stand".to_owned()), "{light:?}");
+    let note = found.notes.iter().find(|note| note.light == Some(1)).expect("it is told");
+    assert!(!note.clears.is_empty());
+    for clear in &note.clears {
+        let to = CarriedTo { light: 1, x_m: clear.to.x_m, y_m: clear.to.y_m, z_m: clear.to.z_m };
+        let after = floor(&shot, Some(&to), ASK).expect("a place");
+        assert!(after.lights[1].in_picture.is_empty(), "{} does not clear it", clear.says);
+    }
+}
+
+#[test]
+fn a_sheet_that_is_too_small_says_by_how_much() {
+    let mut shot = shot();
+    shot.background.behind_m = 2.5;
+    shot.sheet = Some(BackSheet { width_m: 1.5, height_m: 1.5 });
+    let small = set(&shot);
+    let told = small.sheet.expect("a sheet");
+    assert!(!told.covers && told.missing_width_m > 0.0 && told.missing_height_m > 0.0, "{told:?}");
+    shot.sheet =
+        Some(BackSheet { width_m: 1.5 + told.missing_width_m + 1e-6, height_m: 1.5 + told.missing_height_m + 1e-6 });
+    assert!(set(&shot).sheet.expect("a sheet").covers);
+    assert!(small.notes.iter().any(|note| note.title.contains("does not fill")));
+}
+
+#[test]
+fn an_area_that_is_none_is_refused() {
+    let refused = |change: &dyn Fn(&mut Area)| {
+        let mut shot = shot();
+        let mut area = Area { left_m: -1.0, right_m: 1.0, near_m: -0.5, far_m: 0.5, low_m: 0.5, high_m: 1.8 };
+        change(&mut area);
+        shot.area = Some(area);
+        floor(&shot, None, ASK).expect_err("it is no area").to_string()
+    };
+    assert!(refused(&|area| area.left_m = 2.0).contains("area.left_m"));
+    assert!(refused(&|area| area.low_m = 3.0).contains("area.low_m"));
+    assert!(refused(&|area| area.near_m = f64::INFINITY).contains("area.near_m"));
+    let ask = FloorAsk { height_m: -3.0, ..ASK };
+    assert!(floor(&shot(), None, ask).is_err());
+}

@@ -1,0 +1,182 @@
+import { useElementSize } from '@mantine/hooks'
+import { scaleLinear } from 'd3-scale'
+import { useRef, type KeyboardEvent, type PointerEvent } from 'react'
+import type { FloorAnswer } from '../api/client'
+import { LightOnFloor } from './LightOnFloor'
+import type { Carried } from './useFloor'
+import classes from './Floor.module.css'
+
+export type ViewProps = {
+  seen: FloorAnswer
+  inHand: number
+  onInHand: (light: number) => void
+  onCarry: (to: Carried) => void
+  onSettle: () => void
+}
+
+/** Metres that are kept around everything. */
+const ROOM = 0.7
+/** A light is set down to the tenth. */
+const SNAP = 10
+const STEPS: Record<string, [number, number]> = {
+  ArrowLeft: [-0.1, 0],
+  ArrowRight: [0.1, 0],
+  ArrowUp: [0, 0.1],
+  ArrowDown: [0, -0.1],
+}
+const THIRDS: Record<string, string> = { '0': '0', '33': '⅓', '67': '⅔' }
+
+/** A third of a stop as it is written on a line. */
+export function third(stops: number): string {
+  const all = Math.round(Math.abs(stops) * 3)
+  const [whole, rest] = [Math.floor(all / 3), all % 3]
+  if (all === 0) return '0'
+  return `${stops < 0 ? '−' : '+'}${whole || ''}${rest ? THIRDS[String(Math.round((rest / 3) * 100))] : ''}`
+}
+
+/** The set as it is from above, the camera below. */
+export function FromAbove({ seen, inHand, onInHand, onCarry, onSettle }: ViewProps) {
+  const { ref, width, height } = useElementSize()
+  const svg = useRef<SVGSVGElement>(null)
+  const held = useRef(false)
+  const { camera, area, lights, field } = seen
+  const xs = [camera.x_m, area.left_m, area.right_m, ...lights.map(({ at }) => at.x_m)]
+  const ys = [camera.y_m, area.near_m, area.far_m, ...lights.map(({ at }) => at.y_m)]
+  const back = Math.min(seen.behind_m, Math.max(...ys, 1) + 1.5)
+  const wide = 2 * (Math.max(...xs.map(Math.abs)) + ROOM)
+  const [near, far] = [Math.min(...ys) - ROOM, Math.max(back, ...ys) + ROOM / 2]
+  const scale = Math.min(width / wide, height / (far - near)) || 1
+  const x = scaleLinear(
+    [-wide / 2, wide / 2],
+    [width / 2 - (wide * scale) / 2, width / 2 + (wide * scale) / 2],
+  )
+  const y = scaleLinear(
+    [far, near],
+    [(height - (far - near) * scale) / 2, (height + (far - near) * scale) / 2],
+  )
+  const share = (back - camera.y_m) / Math.max(0.1, field[0]![1]! - camera.y_m)
+  const edge = (side: 0 | 1) => ({
+    x: camera.x_m + (field[side]![0]! - camera.x_m) * share,
+    y: camera.y_m + (field[side]![1]! - camera.y_m) * share,
+  })
+  const put = (light: number, x_m: number, y_m: number) => {
+    const snap = (value: number) => Math.round(value * SNAP) / SNAP
+    onCarry({ light, x_m: snap(x_m), y_m: snap(y_m), z_m: lights[light]!.at.z_m })
+  }
+  const dragged = (light: number) => ({
+    onPointerDown: (event: PointerEvent<SVGGElement>) => {
+      event.currentTarget.setPointerCapture(event.pointerId)
+      held.current = true
+      onInHand(light)
+    },
+    onPointerMove: (event: PointerEvent<SVGGElement>) => {
+      if (!held.current) return
+      const box = svg.current!.getBoundingClientRect()
+      put(light, x.invert(event.clientX - box.left), y.invert(event.clientY - box.top))
+    },
+    onPointerUp: () => {
+      held.current = false
+      onSettle()
+    },
+    onFocus: () => onInHand(light),
+    onKeyDown: (event: KeyboardEvent<SVGGElement>) => {
+      const by = STEPS[event.key]
+      if (!by) return
+      event.preventDefault()
+      event.stopPropagation()
+      const { at } = lights[light]!
+      put(light, at.x_m + by[0], at.y_m + by[1])
+      onSettle()
+    },
+  })
+  // Each line is named where it leaves the near edge; names that would run into each other are left out.
+  const named = seen.contours
+    .flatMap(({ stops, stretches }) =>
+      stretches.slice(0, 1).map(([at, from]) => ({ stops, at: at!, from: from! })),
+    )
+    .filter(({ from }) => from - area.near_m < 0.15 * (area.far_m - area.near_m))
+    .toSorted((a, b) => a.at - b.at)
+  const levels = named.filter(({ at }, index) => index === 0 || x(at) - x(named[index - 1]!.at) > 26)
+  const hours = [12, 3, 9]
+  const reach = Math.min(wide / 2, 3) * 0.92
+  return (
+    <div ref={ref} className={classes.sheet}>
+      <svg ref={svg} width={width} height={height} data-testid="from-above">
+        {x.ticks(12).map((at) => (
+          <line key={at} x1={x(at)} x2={x(at)} y1={0} y2={height} className={classes.grid} />
+        ))}
+        {y.ticks(8).map((at) => (
+          <line key={at} x1={0} x2={width} y1={y(at)} y2={y(at)} className={classes.grid} />
+        ))}
+        {hours.map((hour) => {
+          const angle = ((6 - hour) / 6) * Math.PI
+          return (
+            <text
+              key={hour}
+              x={x(reach * Math.sin(angle))}
+              y={y(-reach * Math.cos(angle)) + 4}
+              className={classes.hour}
+            >
+              {hour}
+            </text>
+          )
+        })}
+        {seen.behind_m <= back + 1e-6 && (
+          <line
+            x1={x(-(seen.shot.sheet?.width_m ?? wide) / 2)}
+            x2={x((seen.shot.sheet?.width_m ?? wide) / 2)}
+            y1={y(seen.behind_m)}
+            y2={y(seen.behind_m)}
+            className={classes.wall}
+            data-sheet={seen.shot.sheet ? true : undefined}
+          />
+        )}
+        <path
+          d={`M${x(edge(0).x)} ${y(edge(0).y)}L${x(camera.x_m)} ${y(camera.y_m)}L${x(edge(1).x)} ${y(edge(1).y)}`}
+          className={classes.field}
+        />
+        <rect
+          x={x(area.left_m)}
+          y={y(area.far_m)}
+          width={Math.abs(x(area.right_m) - x(area.left_m))}
+          height={Math.abs(y(area.near_m) - y(area.far_m))}
+          className={classes.area}
+          data-own={seen.area_own || undefined}
+        />
+        {seen.contours.map(({ stops, stretches }) => (
+          <g key={stops}>
+            <path
+              d={stretches.map(([a, b, c, d]) => `M${x(a!)} ${y(b!)}L${x(c!)} ${y(d!)}`).join('')}
+              className={classes.contour}
+              data-zero={Math.abs(stops) < 1e-6 || undefined}
+            />
+          </g>
+        ))}
+        {levels.map(({ stops, at }) => (
+          <text key={stops} x={x(at)} y={y(area.near_m) + 13} className={classes.level}>
+            {third(stops)}
+          </text>
+        ))}
+        <circle cx={x(0)} cy={y(0)} r={5} className={classes.mark} />
+        {lights.map((light, index) => (
+          <LightOnFloor
+            key={index}
+            light={light}
+            chosen={index === inHand}
+            at={[x(light.at.x_m), y(light.at.y_m)]}
+            to={[x(0), y(0)]}
+            scale={scale}
+            handlers={dragged(index)}
+          />
+        ))}
+        <g transform={`translate(${x(camera.x_m)} ${y(camera.y_m)})`} className={classes.camera}>
+          <rect x={-15} y={-2} width={30} height={18} rx={6} />
+          <circle r={5} />
+          <text x={24} y={12}>
+            {seen.camera_says}
+          </text>
+        </g>
+      </svg>
+    </div>
+  )
+}

@@ -1,0 +1,126 @@
+import { useElementSize } from '@mantine/hooks'
+import { scaleLinear } from 'd3-scale'
+import { useRef, type KeyboardEvent, type PointerEvent } from 'react'
+import type { ViewProps } from './FromAbove'
+import classes from './Floor.module.css'
+
+/** The set from the side: the camera at the left, heights upwards; a light is raised and lowered here. */
+export function FromTheSide({ seen, inHand, onInHand, onCarry, onSettle }: ViewProps) {
+  const { ref, width, height } = useElementSize()
+  const svg = useRef<SVGSVGElement>(null)
+  const held = useRef(false)
+  const { camera, area, lights, field_side } = seen
+  const ys = [camera.y_m, area.near_m, area.far_m, ...lights.map(({ at }) => at.y_m)]
+  const back = Math.min(seen.behind_m, Math.max(...ys, 1) + 1.5)
+  const [near, far] = [Math.min(...ys) - 0.7, back + 0.5]
+  const top = Math.max(2.4, camera.z_m, ...lights.map(({ at }) => at.z_m)) + 0.35
+  const scale = Math.min(width / (far - near), (height - 18) / top) || 1
+  const across = (far - near) * scale
+  const x = scaleLinear([near, far], [(width - across) / 2, (width + across) / 2])
+  const y = scaleLinear([top, 0], [height - 14 - top * scale, height - 14])
+  const share = (back - camera.y_m) / Math.max(0.1, field_side[0]![0]! - camera.y_m)
+  const edge = (side: 0 | 1) => ({
+    x: camera.y_m + (field_side[side]![0]! - camera.y_m) * share,
+    y: camera.z_m + (field_side[side]![1]! - camera.z_m) * share,
+  })
+  const beside = (index: number) =>
+    lights.flatMap(({ at }, other) => {
+      const here = lights[index]!.at
+      return Math.hypot(x(at.y_m) - x(here.y_m), y(at.z_m) - y(here.z_m)) < 16 ? [other] : []
+    })
+  const put = (light: number, z_m: number) => {
+    const { at } = lights[light]!
+    onCarry({ light, x_m: at.x_m, y_m: at.y_m, z_m: Math.max(0.1, Math.round(z_m * 10) / 10) })
+  }
+  return (
+    <div ref={ref} className={classes.sheet}>
+      <svg ref={svg} width={width} height={height} data-testid="from-the-side">
+        <line x1={0} x2={width} y1={y(0)} y2={y(0)} className={classes.ground} />
+        <path
+          d={`M${x(edge(0).x)} ${y(edge(0).y)}L${x(camera.y_m)} ${y(camera.z_m)}L${x(edge(1).x)} ${y(edge(1).y)}`}
+          className={classes.field}
+        />
+        <line x1={x(camera.y_m)} x2={x(camera.y_m)} y1={y(camera.z_m)} y2={y(0)} className={classes.leg} />
+        <rect
+          x={x(area.near_m)}
+          y={y(area.high_m)}
+          width={x(area.far_m) - x(area.near_m)}
+          height={y(area.low_m) - y(area.high_m)}
+          className={classes.area}
+          data-own={seen.area_own || undefined}
+        />
+        <rect x={x(0) - 8} y={y(1.75)} width={16} height={y(0) - y(1.75)} rx={8} className={classes.figure} />
+        {seen.behind_m <= back + 1e-6 && (
+          <line
+            x1={x(seen.behind_m)}
+            x2={x(seen.behind_m)}
+            y1={y(0)}
+            y2={y(Math.min(top, seen.shot.sheet?.height_m ?? top))}
+            className={classes.wall}
+            data-sheet={seen.shot.sheet ? true : undefined}
+          />
+        )}
+        {lights.map((light, index) => (
+          <g
+            key={index}
+            tabIndex={0}
+            role="slider"
+            aria-label={`Height of ${light.label}`}
+            aria-orientation="vertical"
+            aria-valuenow={light.at.z_m}
+            aria-valuetext={`${light.at.z_m.toFixed(1)} m`}
+            className={classes.light}
+            data-off={!light.on || undefined}
+            onFocus={() => onInHand(index)}
+            onPointerDown={(event: PointerEvent<SVGGElement>) => {
+              event.currentTarget.setPointerCapture(event.pointerId)
+              held.current = true
+              onInHand(index)
+            }}
+            onPointerMove={(event: PointerEvent<SVGGElement>) => {
+              if (held.current) put(index, y.invert(event.clientY - svg.current!.getBoundingClientRect().top))
+            }}
+            onPointerUp={() => {
+              held.current = false
+              onSettle()
+            }}
+            onKeyDown={(event: KeyboardEvent<SVGGElement>) => {
+              const by = { ArrowUp: 0.1, ArrowDown: -0.1 }[event.key]
+              if (by === undefined) return
+              event.preventDefault()
+              event.stopPropagation()
+              put(index, light.at.z_m + by)
+              onSettle()
+            }}
+          >
+            <line
+              x1={x(light.at.y_m)}
+              x2={x(light.at.y_m)}
+              y1={y(light.at.z_m)}
+              y2={y(0)}
+              className={classes.stand}
+            />
+            <circle
+              cx={x(light.at.y_m)}
+              cy={y(light.at.z_m)}
+              r={index === inHand ? 9 : 6}
+              className={classes.face}
+            />
+            {/* Lights that hide each other from here are named together, at the first. */}
+            {beside(index)[0] === index && (
+              <text x={x(light.at.y_m) + 12} y={y(light.at.z_m) + 4} className={classes.label}>
+                {beside(index)
+                  .map((other) => lights[other]!.label.split(' ')[0])
+                  .join(', ')}{' '}
+                {light.at.z_m.toFixed(1)} m
+              </text>
+            )}
+          </g>
+        ))}
+        <g transform={`translate(${x(camera.y_m)} ${y(camera.z_m)})`} className={classes.camera}>
+          <rect x={-20} y={-8} width={22} height={16} rx={5} />
+        </g>
+      </svg>
+    </div>
+  )
+}

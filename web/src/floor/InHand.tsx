@@ -1,0 +1,80 @@
+import type { FloorAnswer } from '../api/client'
+import { Figure } from '../controls/Figure'
+import { length, signedStops } from '../words/figures'
+import type { Carried } from './useFloor'
+import classes from './Floor.module.css'
+
+type Props = {
+  seen: FloorAnswer
+  light: number
+  onCarry: (to: Carried) => void
+  onSettle: () => void
+}
+
+/** What the floor says of the light in hand: one figure a line, as it is taped and read. */
+export function InHand({ seen, light, onCarry, onSettle }: Props) {
+  const of = seen.lights[light]
+  if (!of) return null
+  const { x_m, y_m, z_m } = of.at
+  const put = (change: Partial<Carried>) => {
+    onCarry({ light, x_m, y_m, z_m, ...change })
+    onSettle()
+  }
+  const rows: [string, string][] = [
+    ['From the mark, on the floor', length(of.to_mark_m)],
+    ['From the camera', `${length(of.to_camera_m)}, ${of.right ? 'right' : 'left'}`],
+    ['To the chest', length(of.distance_m)],
+    ['Direction', `${Math.round(of.bearing_deg)}° · ${of.clock} o'clock`],
+    ['Looks down', `${Math.round(of.tilt_down_deg)}°`],
+    ['A stop is lost', `${length(of.circle_m)} beside its aim`],
+    ...(of.reads ? [['A meter there reads', of.reads] as [string, string]] : []),
+    ...(of.evenness
+      ? [
+          [
+            'Over the area',
+            `${signedStops(of.evenness.high_stops)} … ${signedStops(of.evenness.low_stops)}`,
+          ] as [string, string],
+        ]
+      : []),
+    ...(of.ballast_kg == null
+      ? []
+      : [
+          ['Ballast, estimated', of.take_down ? 'take it down' : `${of.ballast_kg.toFixed(0)} kg`] as [
+            string,
+            string,
+          ],
+        ]),
+  ]
+  return (
+    <section className={classes.panel} aria-label="The light in hand">
+      <h2 className={classes.name}>
+        {of.label} <small>{of.unit}</small>
+      </h2>
+      <dl className={classes.figures}>
+        {rows.map(([name, value]) => (
+          <div key={name}>
+            <dt>{name}</dt>
+            <dd className="mono">{value}</dd>
+          </div>
+        ))}
+      </dl>
+      <div className={classes.fields}>
+        <Figure
+          label="Right"
+          suffix=" m"
+          step={0.1}
+          value={+x_m.toFixed(2)}
+          onChange={(x_m) => put({ x_m })}
+        />
+        <Figure
+          label="Away"
+          suffix=" m"
+          step={0.1}
+          value={+y_m.toFixed(2)}
+          onChange={(y_m) => put({ y_m })}
+        />
+        <Figure label="Up" suffix=" m" step={0.1} value={+z_m.toFixed(2)} onChange={(z_m) => put({ z_m })} />
+      </div>
+    </section>
+  )
+}

@@ -1,0 +1,72 @@
+import type { KeyboardEvent, PointerEvent } from 'react'
+import type { FloorAnswer } from '../api/client'
+import { length } from '../words/figures'
+import classes from './Floor.module.css'
+
+type Handlers = {
+  onPointerDown: (event: PointerEvent<SVGGElement>) => void
+  onPointerMove: (event: PointerEvent<SVGGElement>) => void
+  onPointerUp: () => void
+  onFocus: () => void
+  onKeyDown: (event: KeyboardEvent<SVGGElement>) => void
+}
+type Props = {
+  light: FloorAnswer['lights'][number]
+  chosen: boolean
+  /** Where it is, and what it is aimed at, in pixels. */
+  at: readonly [number, number]
+  to: readonly [number, number]
+  /** Pixels a metre. */
+  scale: number
+  handlers: Handlers
+}
+
+/** A light on the sheet: its face turned to its aim, its beam to where a stop is lost, and a ring when it is in hand. */
+export function LightOnFloor({ light, chosen, at: [ax, ay], to: [tx, ty], scale, handlers }: Props) {
+  const turn = (Math.atan2(ty - ay, tx - ax) * 180) / Math.PI
+  const reach = Math.hypot(tx - ax, ty - ay) * 1.25
+  const half = Math.min(light.half_deg, 70)
+  const spread = Math.tan((half * Math.PI) / 180) * reach
+  const face = Math.max(6, light.radius_m * scale)
+  const wrong = light.on && (light.flares || (light.in_picture.length > 0 && light.role !== 'in_set'))
+  const said = [
+    ...light.in_picture.map((what) => `${what} in the picture`),
+    ...(light.flares ? ['into the lens'] : []),
+  ]
+  return (
+    <g
+      tabIndex={0}
+      role="button"
+      aria-label={`${light.label}, ${length(light.to_mark_m)} from the mark at ${light.clock} o'clock${said.length ? `, ${said.join(', ')}` : ''}`}
+      aria-pressed={chosen}
+      data-floor-light={light.label}
+      data-wrong={wrong || undefined}
+      className={classes.light}
+      data-off={!light.on || undefined}
+      {...handlers}
+    >
+      <g transform={`translate(${ax} ${ay}) rotate(${turn})`}>
+        {light.on && (
+          <path d={`M0 ${-face}L${reach} ${-spread}V${spread}L0 ${face}Z`} className={classes.beam} />
+        )}
+        <rect x={-4} y={-face} width={8} height={2 * face} rx={4} className={classes.face} />
+        <rect x={-19} y={-7} width={13} height={14} rx={4} className={classes.head} />
+      </g>
+      {chosen && <circle cx={ax} cy={ay} r={Math.max(24, face + 9)} className={classes.ring} />}
+      <circle cx={ax} cy={ay} r={Math.max(22, face)} className={classes.hit} />
+      <text
+        x={ax + (ax < tx ? -30 : 30)}
+        y={ay - 20}
+        textAnchor={ax < tx ? 'end' : 'start'}
+        className={classes.label}
+      >
+        {light.label}
+        {wrong && (
+          <tspan x={ax + (ax < tx ? -30 : 30)} dy={15}>
+            {said.join(', ')}
+          </tspan>
+        )}
+      </text>
+    </g>
+  )
+}

@@ -1,0 +1,43 @@
+import { Button } from '@mantine/core'
+import type { FloorAnswer } from '../api/client'
+import { SeverityMark } from '../marks/SeverityMark'
+import classes from './Floor.module.css'
+
+type Props = {
+  seen: FloorAnswer
+  onTake: (light: number, to: { x_m: number; y_m: number; z_m: number }) => void
+}
+
+/** What to see to on the set, each with the moves that clear it. */
+export function Notes({ seen, onTake }: Props) {
+  return (
+    <ul className={classes.notes} aria-label="To see to">
+      {seen.notes.map((note) => (
+        <li key={note.title} className={classes.note} data-note={note.title}>
+          <b>
+            <SeverityMark severity="trouble" /> {note.title}
+          </b>
+          <p>{note.says}</p>
+          {note.clears.map((clear) => (
+            <Button
+              key={clear.says}
+              size="compact-xs"
+              radius="xl"
+              variant="default"
+              onClick={() => note.light != null && onTake(note.light, clear.to)}
+            >
+              {clear.says}
+            </Button>
+          ))}
+        </li>
+      ))}
+      {seen.notes.length === 0 && (
+        <li className={classes.note} data-note="none">
+          <b>
+            <SeverityMark severity="fine" /> Nothing that the lens must not see
+          </b>
+        </li>
+      )}
+    </ul>
+  )
+}

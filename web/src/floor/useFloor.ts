@@ -1,0 +1,71 @@
+import { useCallback, useEffect, useRef, useState } from 'react'
+import { answered, client, type FloorAnswer, type FloorRequest, type Shot } from '../api/client'
+
+type Asked = Pick<FloorRequest, 'light' | 'height_m' | 'gust_m_s'>
+export type Carried = NonNullable<FloorRequest['carried']>
+
+/**
+ * The set of a shot, worked out again whenever something of it changes. While a light is carried, the last place that was
+ * asked for is the one that is shown; it goes into the shot when it is set down.
+ */
+export function useFloor(shot: Shot, asked: Asked, onChange: (shot: Shot) => void) {
+  const [seen, setSeen] = useState<FloorAnswer>()
+  const [refusal, setRefusal] = useState<string>()
+  const carried = useRef<Carried | undefined>(undefined)
+  const running = useRef(false)
+  const again = useRef(false)
+  const down = useRef(false)
+  const latest = useRef({ shot, asked, onChange })
+  useEffect(() => {
+    latest.current = { shot, asked, onChange }
+  })
+
+  const work = useCallback(async () => {
+    if (running.current) {
+      again.current = true
+      return
+    }
+    running.current = true
+    do {
+      again.current = false
+      const { shot, asked } = latest.current
+      try {
+        const body = { shot, carried: carried.current ?? null, ...asked }
+        const answer = await answered(client.POST('/api/floor', { body }))
+        setSeen(answer)
+        setRefusal(undefined)
+        if (down.current && !again.current) {
+          down.current = false
+          carried.current = undefined
+          latest.current.onChange(answer.shot)
+        }
+      } catch (failure) {
+        setRefusal((failure as Error).message)
+        if (down.current) {
+          down.current = false
+          carried.current = undefined
+        }
+      }
+    } while (again.current)
+    running.current = false
+  }, [])
+
+  const { light, height_m, gust_m_s } = asked
+  useEffect(() => {
+    void work()
+  }, [work, shot, light, height_m, gust_m_s])
+
+  const carry = useCallback(
+    (to: Carried) => {
+      carried.current = to
+      void work()
+    },
+    [work],
+  )
+  const settle = useCallback(() => {
+    if (!carried.current) return
+    down.current = true
+    void work()
+  }, [work])
+  return { seen, shown: seen?.shot ?? shot, carry, settle, refusal }
+}
