@@ -1879,6 +1879,11 @@ export interface components {
             light: number;
             /**
              * Format: double
+             * @description With another power, where that goes with it.
+             */
+            power?: number | null;
+            /**
+             * Format: double
              * @description To the right of the mark.
              */
             x_m: number;
@@ -2419,6 +2424,28 @@ export interface components {
             /** @description t0.1 at that power. */
             pulse: string;
         };
+        /** @description A place and a power from which a light is as bright at the mark and more even over the area. */
+        Evened: {
+            /**
+             * Format: double
+             * @description The spread now, in stops.
+             */
+            from_stops: number;
+            /**
+             * Format: double
+             * @description Its power there.
+             */
+            power: number;
+            /** @description In words: `0.9 m back, 1/4`. */
+            says: string;
+            /** @description Where it then is. */
+            to: components["schemas"]["Place3"];
+            /**
+             * Format: double
+             * @description The spread then.
+             */
+            to_stops: number;
+        };
         /** @description How even something lights the area, against its value at the mark. */
         EvennessSaid: {
             /**
@@ -2924,6 +2951,7 @@ export interface components {
              */
             distance_m: number;
             evenness?: components["schemas"]["EvennessSaid"] | null;
+            evens?: components["schemas"]["Evened"] | null;
             /** @description Whether it shines into the lens. */
             flares: boolean;
             /**

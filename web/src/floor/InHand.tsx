@@ -1,3 +1,4 @@
+import { Button } from '@mantine/core'
 import type { FloorAnswer } from '../api/client'
 import { Figure } from '../controls/Figure'
 import { length, signedStops } from '../words/figures'
@@ -58,6 +59,19 @@ export function InHand({ seen, light, onCarry, onSettle }: Props) {
           </div>
         ))}
       </dl>
+      {of.evens && (
+        <Button
+          size="compact-sm"
+          radius="xl"
+          variant="default"
+          mb={8}
+          data-do="even-out"
+          onClick={() => put({ ...of.evens!.to, power: of.evens!.power })}
+        >
+          Even it out: {of.evens.says} · {of.evens.from_stops.toFixed(1)} → {of.evens.to_stops.toFixed(1)}{' '}
+          stops
+        </Button>
+      )}
       <div className={classes.fields}>
         <Figure
           label="Right"

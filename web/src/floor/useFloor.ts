@@ -37,6 +37,8 @@ export function useFloor(shot: Shot, asked: Asked, onChange: (shot: Shot) => voi
         if (down.current && !again.current) {
           down.current = false
           carried.current = undefined
+          // What comes next goes on from here, whenever the page hears of it.
+          latest.current = { ...latest.current, shot: answer.shot }
           latest.current.onChange(answer.shot)
         }
       } catch (failure) {

@@ -118,6 +118,7 @@ pub const RANGES: &[(&str, &str, Limits)] = &[
     ("CarriedTo", "x_m", bounds::STANDS),
     ("CarriedTo", "y_m", bounds::STANDS),
     ("CarriedTo", "z_m", bounds::LIFTED),
+    ("CarriedTo", "power", bounds::POWER),
     ("FloorRequest", "height_m", bounds::LIFTED),
     ("FloorRequest", "gust_m_s", bounds::GUST),
     ("WhenTaken", "opens_at_s", bounds::OPENS_AT),

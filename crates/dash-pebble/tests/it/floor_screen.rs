@@ -51,6 +51,11 @@ async fn a_light_is_carried_over_the_floor_and_stands_so_on_the_bench() {
     browser
         .until("document.querySelector('[aria-label=\"Height of A key\"]').getAttribute('aria-valuetext') === '2.5 m'")
         .await;
+    // Evened out by one press: farther back, as bright at the mark.
+    let spread = browser.text("[data-do=even-out]").await;
+    browser.click("[data-do=even-out]").await;
+    browser.until(&format!("document.querySelector('[data-do=even-out]')?.innerText !== {spread:?}")).await;
+    browser.until("document.querySelector('main header').innerText.includes('Saved')").await;
     // A sheet that is too small says by how much; a place beyond the hall is refused in a sentence.
     browser.type_over(&browser.labelled("Sheet, wide").await, "2").await;
     browser.until("document.querySelector('[data-note=\"The sheet does not fill the frame\"]')?.innerText.includes('m wider')").await;

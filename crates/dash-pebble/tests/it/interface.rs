@@ -895,10 +895,10 @@ async fn screenshots() {
     for (title, key, done, name) in [
         ("Roller hall, evening", "", "document.querySelectorAll('[data-light]').length === 6", "bench-lights.png"),
         (
-            "Silks in the black box",
-            "u",
-            "[...document.querySelectorAll('[data-testid=drag] canvas')].filter((canvas) => canvas.width > 300).length === 2",
-            "bench-drag.png",
+            "Sabre reach",
+            ";",
+            "document.querySelectorAll('[data-floor-light]').length === 4 && document.querySelector('main canvas').width === 480",
+            "floor.png",
         ),
     ] {
         open_shot(&browser, &server, title).await;

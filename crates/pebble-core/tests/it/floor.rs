@@ -135,7 +135,7 @@ fn set(shot: &Shot) -> FloorAnswer {
 
 #[test]
 fn a_light_that_is_carried_is_where_the_bench_has_it() {
-    let to = CarriedTo { light: 0, x_m: -2.0, y_m: -1.5, z_m: 2.4 };
+    let to = CarriedTo { light: 0, x_m: -2.0, y_m: -1.5, z_m: 2.4, power: None };
     let carried = floor(&shot(), Some(&to), ASK).expect("a place");
     let light = &carried.shot.lights[0];
     // √(2² + 1.5² + 1.1²), and atan2(−2, 1.5).
@@ -178,7 +178,7 @@ fn what_the_lens_must_not_see_is_told_with_the_move_that_clears_it() {
     let note = found.notes.iter().find(|note| note.light == Some(1)).expect("it is told");
     assert!(!note.clears.is_empty());
     for clear in &note.clears {
-        let to = CarriedTo { light: 1, x_m: clear.to.x_m, y_m: clear.to.y_m, z_m: clear.to.z_m };
+        let to = CarriedTo { light: 1, x_m: clear.to.x_m, y_m: clear.to.y_m, z_m: clear.to.z_m, power: None };
         let after = floor(&shot, Some(&to), ASK).expect("a place");
         assert!(after.lights[1].in_picture.is_empty(), "{} does not clear it", clear.says);
     }
@@ -212,4 +212,27 @@ fn an_area_that_is_none_is_refused() {
     assert!(refused(&|area| area.near_m = f64::INFINITY).contains("area.near_m"));
     let ask = FloorAsk { height_m: -3.0, ..ASK };
     assert!(floor(&shot(), None, ask).is_err());
+}
+
+#[test]
+fn evening_it_out_keeps_the_mark_and_narrows_the_spread() {
+    let mut shot = shot();
+    // Close and weak: there is room to go back.
+    (shot.lights[0].distance_m, shot.lights[0].power) = (1.6, 1.0 / 32.0);
+    let found = set(&shot);
+    let (light, evens) = (&found.lights[0], found.lights[0].evens.clone().expect("it can be evened"));
+    assert!(evens.to_stops < evens.from_stops - 0.1, "{evens:?}");
+    let to = CarriedTo { light: 0, x_m: evens.to.x_m, y_m: evens.to.y_m, z_m: evens.to.z_m, power: Some(evens.power) };
+    let after = floor(&shot, Some(&to), ASK).expect("a place");
+    let spread = after.lights[0].evenness.as_ref().expect("it is lit").spread_stops;
+    near(spread, evens.to_stops, 0.05);
+    // As bright at the mark as it was, and by the grid no place of the dial does better.
+    let placed = |answer: &FloorAnswer| outlook(&plan(&answer.shot)).lights[0].on_set.placement.as_stops();
+    near(placed(&after), placed(&found), 0.05);
+    assert!(
+        after.lights[0].evens.as_ref().is_none_or(|more| more.to_stops > spread - 0.12),
+        "{:?}",
+        after.lights[0].evens
+    );
+    assert!(light.distance_m < after.lights[0].distance_m);
 }

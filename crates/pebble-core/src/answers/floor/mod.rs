@@ -3,6 +3,7 @@
 
 mod seen;
 
+use crate::answers::strips;
 use crate::file::floor::Area;
 use crate::file::shot::{Role, Shot};
 use crate::outlook::{Outlook, outlook};
@@ -38,6 +39,9 @@ wire! {
         pub y_m: f64,
         /// Height of its head over the floor.
         pub z_m: f64,
+        /// With another power, where that goes with it.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub power: Option<f64>,
     }
 }
 
@@ -82,6 +86,20 @@ report! {
         pub to: Place3,
     }
 
+    /// A place and a power from which a light is as bright at the mark and more even over the area.
+    pub struct Evened {
+        /// In words: `0.9 m back, 1/4`.
+        pub says: String,
+        /// Where it then is.
+        pub to: Place3,
+        /// Its power there.
+        pub power: f64,
+        /// The spread now, in stops.
+        pub from_stops: f64,
+        /// The spread then.
+        pub to_stops: f64,
+    }
+
     /// A light on the floor.
     pub struct FloorLight {
         /// Group and role.
@@ -118,6 +136,8 @@ report! {
         pub reads: Option<String>,
         /// Over the area.
         pub evenness: Option<EvennessSaid>,
+        /// What would even it out, where anything would.
+        pub evens: Option<Evened>,
         /// What of it the lens sees: `face`, `stand`.
         pub in_picture: Vec<String>,
         /// Moves that clear it, the smallest first.
@@ -244,6 +264,9 @@ fn carried(shot: &Shot, to: &CarriedTo) -> Result<Shot, Invalid> {
     let tenth = |value: f64| (value * 10.0).round() / 10.0;
     (light.bearing_deg, light.height_deg) = (tenth(bearing), tenth(height));
     light.distance_m = ((distance * 100.0).round() / 100.0).max(0.1);
+    if let Some(power) = to.power {
+        light.power = bounds::POWER.check(&at.of("power"), power)?;
+    }
     Ok(shot)
 }
 
@@ -316,7 +339,7 @@ pub fn floor(shot: &Shot, to: Option<&CarriedTo>, ask: FloorAsk) -> Result<Floor
 const USUAL_AREA: [(f64, f64); 3] = [(-1.0, 1.0), (-0.5, 0.5), (0.6, 1.9)];
 
 fn metres(plan: &Plan, value: f64) -> String {
-    crate::answers::strips::distance_label(plan.lengths, Metres::from_metres(value))
+    strips::distance_label(plan.lengths, Metres::from_metres(value))
 }
 
 /// Hours and minutes on the floor.
@@ -368,12 +391,51 @@ fn told(
         tilt_down_deg: by_tape.tilt_down,
         reads: metered_tenths(seen.lights[index].on_set.exposure, plan.settings.iso).map(meter_words),
         evenness: straight.then(|| evenness_said(region.evenness(|place| lamp.on(place)))),
+        evens: if straight && light.on { evened(plan, seen, (index, lamp), region, in_frame) } else { None },
         flares: straight && !meant && light.on && lamp.shines_at(in_frame.eye) && in_frame.is_free(lamp.at),
         in_picture: what,
         clears,
         ballast_kg: hung.map(|hung| hung.ballast),
         take_down: hung.is_some_and(|hung| hung.ballast > MOST_BALLAST_KG),
     }
+}
+
+/// As far as somebody carries a light for it.
+const FARTHEST_M: f64 = 8.0;
+/// Less than this is not worth a walk, in stops.
+const WORTH_STOPS: f64 = 0.1;
+
+/// Farther back on the same line, at the power that is as bright at the mark: of all powers of its dial the place with the
+/// least spread that the lens does not see.
+fn evened(
+    plan: &Plan,
+    seen: &Outlook,
+    (index, lamp): (usize, &Lamp),
+    region: &Region,
+    in_frame: &Seen,
+) -> Option<Evened> {
+    let (light, dial) = (&plan.lights[index], &plan.settings.lights[index]);
+    let now = region.evenness(|place| lamp.on(place)).spread;
+    let wanted = seen.lights[index].on_set.exposure * (1.0 / f64::from(dial.heads));
+    let radius = light.throw.face.radius.as_metres();
+    let at = |power: f64| {
+        let distance = light.throw.distance_for(power, wanted).filter(|far| far.as_metres() <= FARTHEST_M)?;
+        let place = placed(light.bearing, light.height, distance);
+        let there = Lamp { strength: light.throw.strength(power) * f64::from(dial.heads), at: place, ..*lamp };
+        let free = in_frame.of_light(place, radius).is_empty();
+        free.then(|| (region.evenness(|place| there.on(place)).spread, power, place, distance))
+    };
+    let found = strips::powers(light).filter_map(at).min_by(|a, b| a.0.total_cmp(&b.0))?;
+    let (spread, power, to, distance) = found;
+    let back = (distance - dial.distance).as_metres();
+    let way = if back >= 0.0 { "back" } else { "closer" };
+    (now - spread >= WORTH_STOPS).then(|| Evened {
+        says: format!("{:.1} m {way}, {}", back.abs(), light.unit.dial.label(power)),
+        to: place(to),
+        power,
+        from_stops: now.clamp(0.0, 20.0),
+        to_stops: spread.clamp(0.0, 20.0),
+    })
 }
 
 fn notes(lights: &[FloorLight], sheet: Option<&SheetSaid>, has_sheet: bool) -> Vec<FloorNote> {
