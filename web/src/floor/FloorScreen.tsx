@@ -103,6 +103,16 @@ export function Floor({ shot, saving, onChange, onUndo, onClose }: Props) {
             {refusal}
           </p>
         )}
+        {seen && (
+          <Notes
+            seen={seen}
+            onTake={(light, to) => {
+              setInHand(light)
+              carry({ light, ...to })
+              settle()
+            }}
+          />
+        )}
         {area && (
           <div className={classes.fields}>
             <Figure
@@ -164,16 +174,6 @@ export function Floor({ shot, saving, onChange, onUndo, onClose }: Props) {
               onChange={setGust}
             />
           </div>
-        )}
-        {seen && (
-          <Notes
-            seen={seen}
-            onTake={(light, to) => {
-              setInHand(light)
-              carry({ light, ...to })
-              settle()
-            }}
-          />
         )}
       </aside>
     </main>

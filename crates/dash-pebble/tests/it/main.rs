@@ -5,6 +5,7 @@ mod bench_answers;
 mod bench_lights;
 mod bounds;
 mod brief_screen;
+mod briefs;
 mod command_line;
 mod common;
 mod contract;

@@ -1,12 +1,9 @@
 //! Movement: from a part's speed to pixels of blur.
 
 use crate::physics::ghost::dwell;
-use crate::physics::phases::Phases;
+use crate::physics::phases::{GRAVITY, Phases};
 use crate::quantity::{Angle, Metres, MetresPerSecond, Seconds};
 use serde::{Deserialize, Serialize};
-
-/// `g`, standard gravity (ISO 80000-3) in m/s².
-pub(crate) const GRAVITY: f64 = 9.806_65;
 
 /// The rectangle that catches the picture.
 #[derive(Clone, Copy, Debug, PartialEq)]

@@ -3,10 +3,11 @@
 //! model.md §13. Every phase is even acceleration or a sine, so that places, speeds, ways and the time spent between two
 //! places are exact: no stepping. Before the first phase and after the last the part rests.
 
-use crate::physics::motion::GRAVITY;
 use crate::quantity::{Metres, Seconds};
 use std::f64::consts::{FRAC_PI_2, PI, TAU};
 
+/// `g`, standard gravity (ISO 80000-3) in m/s².
+pub(crate) const GRAVITY: f64 = 9.806_65;
 /// More phases than a movement has.
 pub const MOST_PHASES: usize = 8;
 

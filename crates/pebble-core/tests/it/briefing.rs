@@ -252,3 +252,57 @@ fn speeds_are_said_in_many_ways() {
     assert!(why.contains("a length in a frame"), "{why}");
     assert!(Activity::by_id("walk").is_some() && Activity::by_id("").is_none());
 }
+
+/// Whatever is answered, what is opened is a shot that can be, and says of itself what the forecast says.
+#[test]
+fn any_answers_make_a_shot_that_says_what_the_forecast_says() {
+    for (activity, place, chances) in [
+        ("kick", Place::FieldDay, Chances::One),
+        ("running", Place::Beach, Chances::Few),
+        ("turn", Place::PaperLight, Chances::Many),
+        ("group", Place::PaperBlack, Chances::One),
+        ("swimming", Place::Track, Chances::Many),
+        ("speaker", Place::Tent, Chances::Few),
+        ("drops", Place::StreetNight, Chances::Many),
+        ("parade", Place::PrintedWall, Chances::One),
+    ] {
+        for camera in KIT.cameras.iter().map(|camera| camera.id.clone()) {
+            let answers =
+                Answers { place: Some(place), chances: Some(chances), camera: Some(camera.clone()), ..of(activity) };
+            let found = brief(&answers);
+            let plan = Plan::try_from(&found.shot).unwrap_or_else(|why| panic!("{activity} {camera}: {why}"));
+            let seen = outlook(&plan);
+            assert_eq!(findings::count(&plan, &seen), (found.troubles, found.watches), "{activity} {camera}");
+            for (told, part) in found.parts.iter().zip(&seen.parts) {
+                assert!((told.blur_px - plan.pixels(part.blur)).abs() < 1e-9, "{activity} {camera} {}", told.name);
+                assert!(told.slowest_m_s <= told.fastest_m_s);
+            }
+            // In trouble it says what has to give.
+            assert_eq!(found.troubles > 0, !found.lit.gives.is_empty(), "{activity} {camera}: {:?}", found.lit);
+            assert_eq!(found.place, place);
+            // Nobody stands in the wall or in the lens.
+            let behind = found.shot.background.behind_m;
+            let stage = found.shot.stage.as_ref().expect("somebody stands there");
+            assert!(stage.people.iter().all(|person| person.away_m < behind), "{activity}");
+        }
+    }
+}
+
+#[test]
+fn daylight_that_does_it_alone_is_not_fought() {
+    let found = brief(&Answers { place: Some(Place::FieldDay), ..of("sprint") });
+    assert_eq!(found.lit.by, LitBy::Daylight, "{:?}", found.lit);
+    assert!(found.shot.lights.iter().all(|light| !light.on));
+    let plan = Plan::try_from(&found.shot).expect("a shot");
+    // As short as the fastest part asks for, and rightly exposed by what is there.
+    let seen = outlook(&plan);
+    assert!(seen.run.time.as_secs() < 1.0 / 1000.0, "{:?}", seen.run.time);
+    assert!(seen.ambient.placement.as_stops().abs() < 0.4, "{:?}", seen.ambient.placement);
+    // What shall streak in the sun is drawn by flash and grey, not by a short shutter.
+    let streaks = brief(&Answers {
+        place: Some(Place::FieldDay),
+        parts: vec![AnsweredPart { name: "Feet".to_owned(), intent: Some(Intent::Dash), speed: None }],
+        ..of("sprint")
+    });
+    assert_ne!(streaks.lit.by, LitBy::Daylight, "{:?}", streaks.lit);
+}

@@ -4,6 +4,7 @@ use crate::common::{applied, plan, shot};
 use pebble_core::file::movement::{Phase as Wire, WhenTaken};
 use pebble_core::findings::judge;
 use pebble_core::lanes::{lanes, reaction};
+use pebble_core::matching::{Brief, Going, Priority, Stock, find, rows};
 use pebble_core::outlook;
 use pebble_core::physics::phases::{ActionWindow, Peak, Phase, Phases, at_least_once, erf, flash_after_end};
 use pebble_core::quantity::{Metres, Seconds};
@@ -322,4 +323,48 @@ fn presses_say_how_somebody_presses() {
     // √((0.0025 + 0.0025)/3)
     near(said.spread_s, 0.040_825, 1e-6);
     assert!(reaction(&[0.2, 0.2]).is_err() && reaction(&[0.01; 6]).is_err() && reaction(&[f64::NAN; 6]).is_err());
+}
+
+/// What matching finds for a shot whose parts move in time holds in the forecast of the whole shot.
+#[test]
+fn set_ups_for_a_movement_in_time_are_those_that_the_forecast_bears_out() {
+    let kit = serde_json::from_str(include_str!("../../../../docs/examples/kit.json")).expect("a kit");
+    let stock = Stock::of_kit(&kit).expect("a stock");
+    for (phases, opens) in [
+        (vec![Wire::Jump { height_m: 0.4 }], 0.25),
+        (vec![Wire::Rest { seconds: 0.1 }, line(0.0, 6.0, 0.3), line(6.0, 0.0, 0.3)], 0.2),
+        (vec![Wire::ToAndFro { amplitude_m: 0.3, rate_hz: 1.5, seconds: 3.0 }], 0.4),
+    ] {
+        let mut shot = shot();
+        shot.parts.truncate(2);
+        shot.parts[1].direction_deg = 90.0;
+        shot.parts[1].phases = phases;
+        shot.moment = Some(WhenTaken { opens_at_s: opens, ..WhenTaken::default() });
+        let plan = plan(&shot);
+        let brief = Brief::new(&shot, &plan).expect("a wish");
+        let found = find(&brief, &stock, Priority::Balanced, &Going::default()).expect("nobody stopped it");
+        assert!(!found.is_empty());
+        for row in rows(&brief, &stock, &found[..found.len().min(12)]) {
+            let set = pebble_core::matching::applied(&shot, &stock, &row.setup).expect("it can be set");
+            let set = pebble_core::Plan::try_from(&set).expect("a plan");
+            let blurred = judge(&set, &outlook(&set)).into_iter().filter(|one| one.id.starts_with("blur-")).count();
+            assert_eq!(blurred, 0, "{} {}", row.title, row.how);
+        }
+    }
+}
+
+#[test]
+fn a_part_in_time_streaks_no_longer_than_it_moves() {
+    // However long the shutter is open: the movement is over after 0.2 s and 0.8 m.
+    let share = |shutter: &str| outlook(&plan(&timed(vec![line(4.0, 4.0, 0.2)], 0.0, shutter))).parts[2].streak_share;
+    let lasting = share("1");
+    near(share("2"), lasting, 1e-12);
+    assert!(share("1/60") < 0.2 * lasting);
+    // And a shutter for a wanted length is found within it, or is none.
+    let shot = timed(vec![line(4.0, 4.0, 0.2)], 0.0, "1/60");
+    let seen = outlook(&plan(&shot));
+    let motion = seen.parts[2].motion;
+    let half = motion.time_of(motion.moved(s(0.1)));
+    near(half.as_secs(), 0.1, 1e-5);
+    assert!(motion.time_of(motion.moved(s(1.0)) * 2.0).as_secs().is_infinite());
 }
