@@ -231,13 +231,13 @@ function Outcome({ seen }: { seen: PartForecast }) {
   const rows: [string, string][] = [
     [
       'Blur in the picture',
-      `${seen.blur_px_slowest == null ? '' : `${pixels(seen.blur_px_slowest)} to `}${pixels(seen.blur_px)}${DRAWN_BY[seen.drawn_by]}`,
+      `${seen.blur_px_slowest == null ? '' : `${pixels(seen.blur_px_slowest).replace(' px', '')}–`}${pixels(seen.blur_px)}${DRAWN_BY[seen.drawn_by]}`,
     ],
     ['Of the flash', seen.flash_blur_px == null ? 'no flash' : pixels(seen.flash_blur_px)],
     ['While open', pixels(seen.ambient_travel_px)],
     [
       'Of the frame',
-      `${percent(seen.streak_share)}${seen.streak_share_slowest == null ? '' : `, slowest ${percent(seen.streak_share_slowest)}`}`,
+      `${seen.streak_share_slowest == null ? '' : `${percent(seen.streak_share_slowest).replace(' %', '')}–`}${percent(seen.streak_share)}`,
     ],
     ['Dwell', percent(seen.dwell)],
     ['Trail beside', onLadder(seen.beside_stops)],
