@@ -198,6 +198,41 @@ fn a_sheet_that_is_too_small_says_by_how_much() {
     assert!(small.notes.iter().any(|note| note.title.contains("does not fill")));
 }
 
+/// A 50 mm lens at 1.4 m, five metres off, that looks at 1.2 m over the mark.
+fn from_five_metres() -> Shot {
+    let mut shot = shot();
+    shot.camera.focal_mm = 50.0;
+    shot.subject.distance_m = 25.04_f64.sqrt();
+    let mut composition = plan(&shot).stage.composition.clone();
+    (composition.camera_height_m, composition.aim_height_m, composition.upright) = (1.4, 1.2, None);
+    shot.stage = Some(composition);
+    shot
+}
+
+/// Computed apart from this: back 0.37 m, left 0.40 m or right 3.4 m clear it; what is said is the tenth that is enough.
+#[test]
+fn a_soft_key_just_inside_the_left_edge() {
+    let mut shot = from_five_metres();
+    let (x_m, y_m, z_m) = (-1.5, -0.4, 2.0);
+    shot.lights[0].modifier.face_radius_m = 0.45;
+    let found = floor(&shot, Some(&CarriedTo { light: 0, x_m, y_m, z_m, power: None }), ASK).expect("a place");
+    assert_eq!(found.lights[0].in_picture, ["face", "stand"]);
+    let note = found.notes.iter().find(|note| note.title.contains("in the picture")).expect("it is told");
+    let says: Vec<&str> = note.clears.iter().map(|clear| clear.says.as_str()).collect();
+    assert_eq!(says, ["0.4 m back", "0.4 m left", "3.4 m right"]);
+}
+
+#[test]
+fn a_sheet_on_its_roll_leaves_the_floor_to_be_seen() {
+    let mut shot = from_five_metres();
+    shot.background.behind_m = 2.5;
+    shot.sheet = Some(BackSheet { width_m: 2.72, height_m: 2.5 });
+    let told = set(&shot).sheet.expect("a sheet");
+    assert!(!told.covers && told.floor_shows);
+    near(told.missing_width_m, 2.57995, 0.01);
+    near(told.missing_height_m, 0.368062, 0.01);
+}
+
 #[test]
 fn an_area_that_is_none_is_refused() {
     let refused = |change: &dyn Fn(&mut Area)| {
