@@ -231,6 +231,24 @@ fn a_sheet_on_its_roll_leaves_the_floor_to_be_seen() {
     assert!(!told.covers && told.floor_shows);
     near(told.missing_width_m, 2.57995, 0.01);
     near(told.missing_height_m, 0.368062, 0.01);
+    // Too narrow for 70 mm, even on the mark for 50: nothing is promised that the set does not have.
+    assert!(!told.says.contains("fills it where"), "{}", told.says);
+    // A wider one is taken at its word: what it says fills the frame, a step more does not.
+    shot.sheet = Some(BackSheet { width_m: 4.4, height_m: 2.8 });
+    let says = set(&shot).sheet.expect("a sheet").says;
+    assert!(says.contains("It fills it where it hangs "), "{says}");
+    let figure = |before: &str| -> f64 {
+        let rest = says.split_once(before).expect(before).1;
+        rest.split_whitespace().next().and_then(|word| word.parse().ok()).expect("a figure")
+    };
+    let filled = |behind_m: f64, focal_mm: f64| {
+        let mut shot = shot.clone();
+        (shot.background.behind_m, shot.camera.focal_mm) = (behind_m, focal_mm);
+        set(&shot).sheet.expect("a sheet").covers
+    };
+    let (at, mm) = (figure("hangs "), figure("seen at "));
+    assert!(filled(at, 50.0) && !filled(at + 0.1, 50.0), "{says}");
+    assert!(filled(2.5, mm) && !filled(2.5, mm - 1.0), "{says}");
 }
 
 #[test]

@@ -24,6 +24,8 @@ pub(super) struct Seen {
     forward: Spot,
     distance: f64,
     half: (f64, f64),
+    /// The focal length that is set, and the longest that the lens has, in metres.
+    focal: (f64, f64),
     behind: f64,
     /// Somebody stands on the mark.
     figure: bool,
@@ -41,6 +43,7 @@ impl Seen {
             forward: view.forward,
             distance: view.distance,
             half: (half(wide), half(high)),
+            focal: (plan.body.focal.as_metres(), plan.body.focal_range.1.as_metres()),
             behind: plan.background_behind.as_metres(),
             figure: !plan.stage.composition.people.is_empty(),
         }
@@ -147,11 +150,18 @@ impl Seen {
         ([[left.x, left.y], [right.x, right.y]], [[top.y, top.z], [bottom.y, bottom.z]])
     }
 
-    /// Where the corner rays of the frame meet a sheet at a depth; nothing for one that meets the floor first.
-    fn corners(&self, at: f64) -> [Option<Spot>; 4] {
+    /// How much smaller the frame is at the subject's distance with another focal length: `m = f / (d − f)`.
+    fn narrower(&self, focal: f64) -> f64 {
+        let length = |focal: f64| (self.distance - focal) / focal;
+        length(focal) / length(self.focal.0)
+    }
+
+    /// Where the corner rays of the frame, as much narrower as said, meet a sheet at a depth; nothing for one that meets
+    /// the floor first.
+    fn corners(&self, at: f64, narrower: f64) -> [Option<Spot>; 4] {
+        let half = (self.half.0 * narrower, self.half.1 * narrower);
         [(-1.0, 1.0), (1.0, 1.0), (-1.0, -1.0), (1.0, -1.0)].map(|(across, over)| {
-            let way =
-                self.forward * self.distance + self.right * (self.half.0 * across) + self.up * (self.half.1 * over);
+            let way = self.forward * self.distance + self.right * (half.0 * across) + self.up * (half.1 * over);
             if way.y <= 1e-6 {
                 return None;
             }
@@ -161,14 +171,40 @@ impl Seen {
     }
 }
 
-/// Whether a sheet fills the frame.
-pub(super) fn covers(seen: &Seen, behind: f64, (width, height): (f64, f64)) -> SheetSaid {
-    let corners = seen.corners(behind);
-    let floor_shows = corners.iter().any(Option::is_none);
+/// How much wider and higher a sheet would have to be, and whether the floor shows below it.
+fn missing(corners: [Option<Spot>; 4], (width, height): (f64, f64)) -> (f64, f64, bool) {
     let met = || corners.iter().flatten();
     let wide = met().map(|corner| 2.0 * corner.x.abs()).fold(0.0, f64::max);
     let high = met().map(|corner| corner.z).fold(0.0, f64::max);
-    let (missing_width, missing_height) = ((wide - width).max(0.0), (high - height).max(0.0));
+    ((wide - width).max(0.0), (high - height).max(0.0), corners.iter().any(Option::is_none))
+}
+
+/// How far behind the mark a sheet may be said to stand at the least, in metres: nearer it is in the way.
+const NEAREST_SHEET_M: f64 = 0.5;
+
+/// What else makes a sheet large enough: as near as that, or so long a lens. Nothing that the set does not have.
+fn or_else(seen: &Seen, behind: f64, size: (f64, f64)) -> Vec<String> {
+    let fills = |at: f64, narrower: f64| {
+        let (wide, high, _) = missing(seen.corners(at, narrower), size);
+        wide == 0.0 && high == 0.0
+    };
+    let mut ways = Vec::new();
+    let tenths = |metres: f64| (10.0 * metres).floor() as u32;
+    let near = (tenths(NEAREST_SHEET_M)..=tenths(behind)).rev().map(|k| f64::from(k) / 10.0);
+    if let Some(at) = near.into_iter().find(|at| fills(*at, 1.0)) {
+        ways.push(format!("hangs {at:.1} m behind the mark"));
+    }
+    let millimetres = |focal: f64| (1e3 * focal).floor() as u32;
+    let long = (millimetres(seen.focal.0) + 1..=millimetres(seen.focal.1)).map(|mm| (mm, 1e-3 * f64::from(mm)));
+    if let Some((mm, _)) = long.into_iter().find(|(_, focal)| fills(behind, seen.narrower(*focal))) {
+        ways.push(format!("is seen at {mm} mm"));
+    }
+    ways
+}
+
+/// Whether a sheet fills the frame.
+pub(super) fn covers(seen: &Seen, behind: f64, size: (f64, f64)) -> SheetSaid {
+    let (missing_width, missing_height, floor_shows) = missing(seen.corners(behind, 1.0), size);
     let covers = missing_width == 0.0 && missing_height == 0.0;
     let mut says = Vec::new();
     if missing_width > 0.0 {
@@ -180,11 +216,13 @@ pub(super) fn covers(seen: &Seen, behind: f64, (width, height): (f64, f64)) -> S
     let needs =
         if says.is_empty() { "It is large enough".to_owned() } else { format!("It has to be {}", says.join(" and ")) };
     let below = if floor_shows { "; the floor shows below it" } else { "" };
+    let ways = if covers { Vec::new() } else { or_else(seen, behind, size) };
+    let ways = if ways.is_empty() { String::new() } else { format!(" It fills it where it {}.", ways.join(", or ")) };
     SheetSaid {
         covers,
         missing_width_m: missing_width,
         missing_height_m: missing_height,
         floor_shows,
-        says: format!("{needs}{below}."),
+        says: format!("{needs}{below}.{ways}"),
     }
 }
