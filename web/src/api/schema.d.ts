@@ -1930,10 +1930,17 @@ export interface components {
             /** @description The new value. */
             value: unknown;
         };
-        /** @description A move that clears the picture. */
+        /** @description A move that clears the picture, the light at the mark kept as it is. */
         Clearing: {
-            /** @description In words: `0.4 m left`. */
+            /**
+             * Format: double
+             * @description Its power there, where another one is as bright at the mark.
+             */
+            power?: number | null;
+            /** @description In words: `0.4 m left, 1/8`. */
             says: string;
+            /** @description What else of the picture it makes worse, in words; nothing when it harms nothing. */
+            spoils?: string | null;
             /** @description Where it then is. */
             to: components["schemas"]["Place3"];
         };
@@ -4698,6 +4705,11 @@ export interface components {
             visibility: components["schemas"]["Visibility"];
             /**
              * Format: double
+             * @description The same in the scene, along its way.
+             */
+            wanted_streak_m?: number | null;
+            /**
+             * Format: double
              * @description How long its streak shall be, as a share of the frame's width.
              */
             wanted_streak_share?: number | null;
@@ -5816,6 +5828,8 @@ export interface components {
         };
         /** @description A speed as it is said. */
         SpeedWords: {
+            /** @description Metres a second stand in the field: a bare number is of them. */
+            in_m_s?: boolean;
             shot?: components["schemas"]["Shot"] | null;
             /** @description As typed. */
             text: string;

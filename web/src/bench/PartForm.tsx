@@ -144,7 +144,7 @@ export function PartForm({ part, camera, shotNow, seen, problem, onChange, onRem
       </SimpleGrid>
       <OwnLight part={part} camera={camera} error={error('luminance_cd_m2')} onChange={put} />
       <Group grow gap="xs" align="end">
-        {part.intent === 'dash' && <StreakWish part={part} error={error} onChange={put} />}
+        {part.intent === 'dash' && <StreakWish part={part} told={seen} error={error} onChange={put} />}
         {!!camera.movement?.zoom_share && (
           <MaybeFigure
             label="Off the middle"

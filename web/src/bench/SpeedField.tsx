@@ -30,11 +30,9 @@ export function SpeedField({ part, shotNow, error, onChange }: Props) {
   })
   const read = async (typed: string): Promise<boolean> => {
     const own = ++asked.current
-    // A bare number is in the unit that stands behind it.
-    const text = /^[\d.,]+$/.test(typed.trim()) ? `${typed.trim()} m/s` : typed
     try {
       const { slowest_m_s, fastest_m_s, basis } = await answered(
-        client.POST('/api/speed', { body: { text, shot: shotNow() } }),
+        client.POST('/api/speed', { body: { text: typed, shot: shotNow(), in_m_s: true } }),
       )
       if (own !== asked.current) return false
       const said = {

@@ -145,6 +145,14 @@ function Templates() {
     },
     onSuccess: (shot) => void navigate(`/shots/${shot.id}`),
   })
+  const failure = own.error ?? begin.error
+  if (failure) {
+    return (
+      <p role="alert" className={classes.refused}>
+        {failure.message}
+      </p>
+    )
+  }
   return own.data?.shots.map((shot) => (
     <button
       key={shot.id}

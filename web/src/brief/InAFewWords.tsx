@@ -1,4 +1,4 @@
-import { MultiSelect, SegmentedControl, Select, TextInput } from '@mantine/core'
+import { MultiSelect, Select, TextInput } from '@mantine/core'
 import { useQuery } from '@tanstack/react-query'
 import type { ReactNode } from 'react'
 import { answered, client, type Answers, type Briefed, type Place } from '../api/client'
@@ -98,14 +98,13 @@ export function InAFewWords({ brief, answers, wrong, onChange, onEnter }: Props)
         />
       </Line>
       <Line name="How many chances" answer={of('chances')}>
-        <SegmentedControl
-          size="xs"
-          radius="md"
-          fullWidth
-          disabled={!answers}
+        <Select
+          {...look}
           aria-label="How many chances"
+          clearable={!!answers?.chances}
+          placeholder={CHANCES.find((one) => one.value === brief?.chances)?.label ?? 'as is usual for it'}
           data={CHANCES}
-          value={answers?.chances ?? brief?.chances ?? 'many'}
+          value={answers?.chances ?? null}
           onChange={(chances) => onChange({ chances: chances as Answers['chances'] })}
         />
       </Line>

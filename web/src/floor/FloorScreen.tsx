@@ -4,8 +4,9 @@ import type { Shot } from '../api/client'
 import { Key } from '../commands/Key'
 import { useCommands } from '../commands/useCommands'
 import { Figure } from '../controls/Figure'
-import { MaybeFigure } from '../controls/MaybeFigure'
 import { ShotFrame } from '../marks/ShotFrame'
+import { signedStops } from '../words/figures'
+import { AreaAndSheet } from './AreaAndSheet'
 import { FromAbove } from './FromAbove'
 import { FromTheSide } from './FromTheSide'
 import { InHand } from './InHand'
@@ -69,8 +70,7 @@ export function Floor({ shot, saving, onChange, onUndo, onClose }: Props) {
             {(() => {
               const told = of === 'light' ? seen?.lights[light]?.evenness : seen?.together
               if (!told) return 'No light on the area'
-              const signed = (stops: number) => `${stops < 0 ? '−' : '+'}${Math.abs(stops).toFixed(1)}`
-              return `${signed(told.high_stops)} … ${signed(told.low_stops)} over the area, ${Math.round(told.within_third * 100)} % within a third`
+              return `${signedStops(told.high_stops)} … ${signedStops(told.low_stops)} over the area, ${Math.round(told.within_third * 100)} % within a third`
             })()}
           </span>
           <span className={classes.spacer} />
@@ -106,75 +106,14 @@ export function Floor({ shot, saving, onChange, onUndo, onClose }: Props) {
         {seen && (
           <Notes
             seen={seen}
-            onTake={(light, to) => {
-              setInHand(light)
-              carry({ light, ...to })
+            onTake={(to) => {
+              setInHand(to.light)
+              carry(to)
               settle()
             }}
           />
         )}
-        {area && (
-          <div className={classes.fields}>
-            <Figure
-              label="Area, wide"
-              suffix=" m"
-              step={0.5}
-              value={+(area.right_m - area.left_m).toFixed(3)}
-              onChange={(wide) => put({ area: { ...area, left_m: -wide / 2, right_m: wide / 2 } })}
-            />
-            <Figure
-              label="Deep"
-              suffix=" m"
-              step={0.5}
-              value={+(area.far_m - area.near_m).toFixed(3)}
-              onChange={(deep) => put({ area: { ...area, near_m: -deep / 2, far_m: deep / 2 } })}
-            />
-            <Figure
-              label="From"
-              suffix=" m"
-              step={0.1}
-              value={area.low_m}
-              onChange={(low_m) => put({ area: { ...area, low_m } })}
-            />
-            <Figure
-              label="Up to"
-              suffix=" m"
-              step={0.1}
-              value={area.high_m}
-              onChange={(high_m) => put({ area: { ...area, high_m } })}
-            />
-            <MaybeFigure
-              label="Sheet, wide"
-              suffix=" m"
-              step={0.1}
-              placeholder="none"
-              value={shot.sheet?.width_m}
-              onChange={(width_m) =>
-                put({
-                  sheet:
-                    width_m === undefined ? undefined : { height_m: shot.sheet?.height_m ?? 2.7, width_m },
-                })
-              }
-            />
-            {shot.sheet && (
-              <Figure
-                label="High"
-                suffix=" m"
-                step={0.1}
-                value={shot.sheet.height_m}
-                onChange={(height_m) => put({ sheet: { ...shot.sheet!, height_m } })}
-              />
-            )}
-            <MaybeFigure
-              label="Gust"
-              suffix=" m/s"
-              step={1}
-              placeholder="no wind"
-              value={gust}
-              onChange={setGust}
-            />
-          </div>
-        )}
+        {area && <AreaAndSheet area={area} sheet={shot.sheet} gust={gust} onChange={put} onGust={setGust} />}
       </aside>
     </main>
   )

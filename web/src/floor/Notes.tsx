@@ -1,11 +1,12 @@
 import { Button } from '@mantine/core'
 import type { FloorAnswer } from '../api/client'
+import type { Carried } from './useFloor'
 import { SeverityMark } from '../marks/SeverityMark'
 import classes from './Floor.module.css'
 
 type Props = {
   seen: FloorAnswer
-  onTake: (light: number, to: { x_m: number; y_m: number; z_m: number }) => void
+  onTake: (to: Carried) => void
 }
 
 /** What to see to on the set, each with the moves that clear it. */
@@ -18,17 +19,25 @@ export function Notes({ seen, onTake }: Props) {
             <SeverityMark severity="trouble" /> {note.title}
           </b>
           <p>{note.says}</p>
-          {note.clears.map((clear) => (
-            <Button
-              key={clear.says}
-              size="compact-xs"
-              radius="xl"
-              variant="default"
-              onClick={() => note.light != null && onTake(note.light, clear.to)}
-            >
-              {clear.says}
-            </Button>
-          ))}
+          {note.clears.map((clear) =>
+            clear.spoils == null ? (
+              <Button
+                key={clear.says}
+                size="compact-xs"
+                radius="xl"
+                variant="default"
+                onClick={() =>
+                  note.light != null && onTake({ light: note.light, ...clear.to, power: clear.power })
+                }
+              >
+                {clear.says}
+              </Button>
+            ) : (
+              <p key={clear.says} className={classes.spoils}>
+                Not {clear.says}: {clear.spoils}
+              </p>
+            ),
+          )}
         </li>
       ))}
       {seen.notes.length === 0 && (

@@ -16,7 +16,7 @@ use pebble_core::file::movement::Chances;
 use pebble_core::file::stage::Place;
 use pebble_core::matching::Going;
 use pebble_core::shot::{Intent, Shot};
-use pebble_core::speeds::{InFrame, SaidSpeed, speed};
+use pebble_core::speeds::{InFrame, SaidSpeed, SaidWhere, speed};
 use pebble_core::{Invalid, Plan};
 use pebble_picture::{Crop, Layers, Request};
 use serde::{Deserialize, Serialize};
@@ -173,6 +173,9 @@ pub struct SpeedWords {
     /// The shot, for a length that was seen in a test frame of it.
     #[serde(default)]
     shot: Option<Box<Shot>>,
+    /// Metres a second stand in the field: a bare number is of them.
+    #[serde(default)]
+    in_m_s: bool,
 }
 
 impl Sendable for SpeedWords {
@@ -184,6 +187,6 @@ impl Sendable for SpeedWords {
     (status = 200, body = SaidSpeed), (status = 400, body = Problem), (status = 422, body = Problem)))]
 pub async fn said_speed(Sent(words): Sent<SpeedWords>) -> Result<Json<SaidSpeed>, ApiError> {
     let frame = words.shot.map(|shot| Plan::try_from(&*shot).map(|plan| InFrame::of(&plan))).transpose()?;
-    let found = speed(&words.text, frame);
+    let found = speed(&words.text, SaidWhere { frame, in_m_s: words.in_m_s });
     found.map(Json).map_err(|why| ApiError::Typed { text: words.text.clone(), reason: why.to_string() })
 }

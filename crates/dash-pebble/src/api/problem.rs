@@ -94,7 +94,7 @@ pub enum ApiError {
     /// An answer of the brief that cannot be.
     Answer {
         /// Which.
-        field: Option<String>,
+        field: String,
         /// In a sentence.
         reason: String,
     },
@@ -184,7 +184,7 @@ impl From<NoShot> for ApiError {
     fn from(why: NoShot) -> Self {
         match why {
             NoShot::Invalid(invalid) => Self::Invalid(invalid),
-            why => Self::Answer { field: why.field(), reason: why.to_string() },
+            why => Self::Answer { field: why.field().to_owned(), reason: why.to_string() },
         }
     }
 }
@@ -260,7 +260,8 @@ impl ApiError {
                 ..plain(StatusCode::UNPROCESSABLE_ENTITY, "unclear-figure", "That cannot be read", reason)
             },
             Self::Answer { field, reason } => {
-                Problem { field, ..plain(StatusCode::UNPROCESSABLE_ENTITY, "unclear-answer", "That cannot be", reason) }
+                let said = plain(StatusCode::UNPROCESSABLE_ENTITY, "unclear-answer", "That cannot be", reason);
+                Problem { field: Some(field), ..said }
             }
             Self::FarReading { text, reason } => Problem {
                 field: Some("because".to_owned()),

@@ -24,6 +24,11 @@ async fn a_light_is_carried_over_the_floor_and_stands_so_on_the_bench() {
     browser.until("document.querySelector('[data-note=\"A key: stand in the picture\"] button')").await;
     browser.click("[data-note='A key: stand in the picture'] button").await;
     browser.until("!document.querySelector('[data-note=\"A key: stand in the picture\"]')").await;
+    // Evened out by one press: farther back, as bright at the mark.
+    let spread = browser.text("[data-do=even-out]").await;
+    browser.click("[data-do=even-out]").await;
+    browser.until(&format!("document.querySelector('[data-do=even-out]')?.innerText !== {spread:?}")).await;
+    browser.until("document.querySelector('main header').innerText.includes('Saved')").await;
     // Dragged, and stepped by keys: place, figures and evenness go along.
     let told = browser.text("[data-testid=evenness]").await;
     let key = browser.find("[data-floor-light='A key'] circle:last-of-type").await;
@@ -55,13 +60,9 @@ async fn a_light_is_carried_over_the_floor_and_stands_so_on_the_bench() {
     browser.type_over(&browser.labelled("Up").await, "2.5 m").await;
     browser.keys(Key::Tab + "").await;
     browser.until(&format!("{height} === '2.5 m'")).await;
-    // Evened out by one press: farther back, as bright at the mark.
-    let spread = browser.text("[data-do=even-out]").await;
-    browser.click("[data-do=even-out]").await;
-    browser.until(&format!("document.querySelector('[data-do=even-out]')?.innerText !== {spread:?}")).await;
-    browser.until("document.querySelector('main header').innerText.includes('Saved')").await;
     // A sheet that is too small says by how much; a place beyond the hall is refused in a sentence.
     browser.type_over(&browser.labelled("Sheet, wide").await, "2").await;
+    browser.type_over(&browser.labelled("Sheet, high").await, "2.7").await;
     browser.until("document.querySelector('[data-note=\"The sheet does not fill the frame\"]')?.innerText.includes('m wider')").await;
     browser.type_over(&browser.labelled("Right").await, "900").await;
     browser.until("document.querySelector('[role=alert]')?.innerText.includes('place from the mark')").await;

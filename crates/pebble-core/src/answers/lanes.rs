@@ -3,7 +3,7 @@
 
 use crate::file::shot::Intent;
 use crate::outlook::{Outlook, outlook};
-use crate::physics::phases::{ActionWindow, Peak, at_least_once, flash_after_end};
+use crate::physics::phases::{Peak, at_least_once, flash_after_end};
 use crate::plan::{Flashes, Plan};
 use crate::quantity::bounds::{self, Invalid};
 use crate::quantity::words::told;
@@ -280,9 +280,8 @@ fn pauses(plan: &Plan, seen: &Outlook) -> Vec<String> {
 }
 
 fn action(plan: &Plan, seen: &Outlook) -> Option<ActionSaid> {
-    let (action, next) = plan.timing.action?;
+    let ((action, next), window) = (plan.timing.action?, plan.timing.window()?);
     let spread = plan.timing.spread;
-    let window = ActionWindow::of(action, next.unwrap_or(Seconds::from_secs(f64::INFINITY)), spread);
     let time = seen.run.time;
     let set = told(time);
     let says = if !window.is_possible() {

@@ -41,7 +41,7 @@ pub enum NoSpeed {
         text: String,
     },
     /// Nothing in front of a camera is as fast.
-    #[error("“{text}” is {m_s:.0} m/s, and nothing that people do is faster than {} m/s. Look at the unit.", bounds::SPEED.max)]
+    #[error("“{text}” is {m_s:.1} m/s, and nothing that people do is faster than {} m/s. Look at the unit.", bounds::SPEED.max)]
     TooFast {
         /// As typed.
         text: String,
@@ -57,6 +57,12 @@ pub enum NoSpeed {
         text: String,
         /// How many.
         frames: u32,
+    },
+    /// Turning, and nobody knows how far out.
+    #[error("“{text}” says no radius: the farther out, the faster. Like this: {text} at 50 cm.")]
+    NoRadius {
+        /// As typed.
+        text: String,
     },
     /// A blur was measured, and no frame is known in which.
     #[error("“{text}” is a length in a frame, and there is none here. Say it where the shot is open.")]
@@ -88,15 +94,46 @@ impl InFrame {
     }
 }
 
-/// Reads a speed. `frame` is the shot's, for lengths that were measured in one.
+/// Where a speed is said.
+#[derive(Clone, Copy, Debug, Default, PartialEq)]
+pub struct SaidWhere {
+    /// The frame of the shot, for lengths that were measured in one.
+    pub frame: Option<InFrame>,
+    /// Metres a second stand in the field, so that a bare number is of them. Elsewhere it could be of anything.
+    pub in_m_s: bool,
+}
+
+/// Reads a speed.
 ///
 /// # Errors
 /// [`NoSpeed`], a sentence for the place where it was typed.
-pub fn speed(typed: &str, frame: Option<InFrame>) -> Result<SaidSpeed, NoSpeed> {
+pub fn speed(typed: &str, at: SaidWhere) -> Result<SaidSpeed, NoSpeed> {
     let text = said::simple(FigureKind::Speed, typed)?;
-    let found = understood(&text, typed.trim(), frame)?;
+    let typed = typed.trim();
+    let (low, high) = ends(&text).unwrap_or_else(|| (text.clone(), text.clone()));
+    if let (Some(low), Some(high)) = (said::bare(&low), said::bare(&high)) {
+        let basis = format!("as said: {typed} m/s");
+        return match at.in_m_s {
+            true => within(between((low, high), basis), typed),
+            false => Err(either(typed, ["m/s", "km/h"])),
+        };
+    }
+    within(understood(&text, typed, at.frame)?, typed)
+}
+
+/// What could be in one unit or in another is for whoever typed it to say.
+fn either(text: &str, [one, other]: [&str; 2]) -> NoSpeed {
+    let either = (format!("{text} {one}"), format!("{text} {other}"));
+    Unclear::Ambiguous { text: text.to_owned(), either }.into()
+}
+
+/// A speed that there is.
+fn within(found: SaidSpeed, typed: &str) -> Result<SaidSpeed, NoSpeed> {
     if !found.fastest_m_s.is_finite() || found.fastest_m_s > bounds::SPEED.max {
-        return Err(NoSpeed::TooFast { text: typed.trim().to_owned(), m_s: found.fastest_m_s });
+        return Err(NoSpeed::TooFast { text: typed.to_owned(), m_s: found.fastest_m_s });
+    }
+    if found.slowest_m_s < 0.0 {
+        return Err(Unclear::Impossible { kind: FigureKind::Speed, text: typed.to_owned() }.into());
     }
     Ok(found)
 }
@@ -146,7 +183,11 @@ fn after<'a>(text: &'a str, words: &[&str]) -> Option<&'a str> {
 
 /// `√(2gh)`, from one height or two.
 fn fallen(heights: &str, how: &str) -> Result<SaidSpeed, NoSpeed> {
-    let of = |text: &str| said::read(FigureKind::Length, text);
+    // Forty of what?
+    let of = |text: &str| match said::bare(text) {
+        Some(height) if height > 0.0 => Err(either(text.trim(), ["cm", "m"])),
+        _ => Ok(said::read(FigureKind::Length, text)?),
+    };
     let (low, high) = match ends(heights) {
         Some((low, high)) => (of(&low)?, of(&high)?),
         None => (of(heights)?, of(heights)?),
@@ -169,13 +210,16 @@ fn turning(text: &str, typed: &str) -> Result<Option<SaidSpeed>, NoSpeed> {
     };
     let rest = rest.trim_start();
     let radius = rest.strip_prefix('@').or_else(|| rest.strip_prefix("at ")).unwrap_or("");
+    if radius.trim().is_empty() {
+        return Err(NoSpeed::NoRadius { text: typed.to_owned() });
+    }
     let radius = said::read(FigureKind::Length, radius)?;
-    let of = |text: &str| said::read(FigureKind::Number, text);
+    let of = |text: &str| said::read(FigureKind::Rate, text);
     let (low, high) = match ends(rate) {
         Some((low, high)) => (of(&low)?, of(&high)?),
         None => (of(rate)?, of(rate)?),
     };
-    let speed = |turns: f64| TAU * radius * turns.abs() / seconds;
+    let speed = |turns: f64| TAU * radius * turns / seconds;
     Ok(Some(between((speed(low), speed(high)), format!("as said: {typed}"))))
 }
 
@@ -189,7 +233,10 @@ fn in_frame(way: &str, typed: &str, frame: Option<InFrame>) -> Result<Option<f64
         return Ok(None);
     };
     let Some(frame) = frame else { return Err(NoSpeed::NoFrame { text: typed.to_owned() }) };
-    let number = said::read(FigureKind::Number, number)?.abs();
+    let number = said::read(FigureKind::Number, number)?;
+    if number <= 0.0 {
+        return Err(Unclear::Impossible { kind: FigureKind::Length, text: typed.to_owned() }.into());
+    }
     let metres = if share { frame.width.as_metres() * number / 100.0 } else { frame.pixel.as_metres() * number };
     Ok(Some(metres))
 }

@@ -102,16 +102,29 @@ fn exposed(text: &str) -> Option<f64> {
     Some(illuminance_of_reading(aperture, time, iso).as_lux() * squared)
 }
 
-/// Settings of a camera as they are said, `f/2.8 1/60 ISO 1600`: f-number, time and ISO that a camera knows.
+/// Settings of a camera as they are said, `f/2.8 1/60 ISO 1600`, in any order: f-number, time and ISO that a camera knows.
+/// A bare whole number is no time: on one dial 60 is a sixtieth, on another a minute.
 pub(crate) fn settings(text: &str) -> Option<(f64, String, f64)> {
-    let mut words = text.split([' ', '·', ',']).filter(|word| !word.is_empty());
-    let (aperture, time) = (words.next().filter(|word| word.starts_with('f'))?, words.next()?);
-    let iso = words.collect::<Vec<_>>().join(" ");
+    let (mut aperture, mut time, mut iso) = (None, None, String::new());
+    for word in text.split([' ', '·', ',']).filter(|word| !word.is_empty()) {
+        let slot = if word.starts_with('f') {
+            &mut aperture
+        } else if word.starts_with("1/") || word.ends_with('s') {
+            &mut time
+        } else {
+            iso = format!("{iso} {word}");
+            continue;
+        };
+        // Said twice it is either.
+        if slot.replace(word).is_some() {
+            return None;
+        }
+    }
+    let (aperture, time) = (aperture?, time?.trim_end_matches('s'));
     let of = |kind, text: &str| said::read(kind, text).ok();
-    let (aperture, iso) = (of(FigureKind::Aperture, aperture)?, of(FigureKind::Iso, &iso)?);
+    let (aperture, iso) = (of(FigureKind::Aperture, aperture)?, of(FigureKind::Iso, iso.trim())?);
     Aperture::read("read", aperture, Grid::Thirds).ok()?;
     Iso::read("read", iso, Grid::Thirds).ok()?;
-    let time = time.trim_end_matches('s');
     ShutterTime::read("read", time, Grid::Thirds).ok()?;
     Some((aperture, time.to_owned(), iso))
 }

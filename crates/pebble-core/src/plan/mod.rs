@@ -288,11 +288,22 @@ impl Plan {
     pub fn wanted_streak(&self, part: &Part) -> Option<f64> {
         match part.streak? {
             Streak::Share(share) => Some(share),
-            Streak::Long(length) => {
-                let seen = magnification(self.body.focal, self.subject_distance) * part.out_of_plane.as_radians().cos();
-                Some(length * seen / self.frame().0)
-            }
+            Streak::Long(length) => Some(length / self.frame_along(part)),
         }
+    }
+
+    /// The same as a length in the scene, along the way of the part.
+    pub fn wanted_streak_long(&self, part: &Part) -> Option<Metres> {
+        Some(match part.streak? {
+            Streak::Share(share) => self.frame_along(part) * share,
+            Streak::Long(length) => length,
+        })
+    }
+
+    /// How long a way along that of a part is as wide as the frame.
+    fn frame_along(&self, part: &Part) -> Metres {
+        let seen = magnification(self.body.focal, self.subject_distance) * part.out_of_plane.as_radians().cos();
+        self.frame().0 / seen
     }
 
     /// The place of a part in the list.

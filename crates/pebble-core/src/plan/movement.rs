@@ -2,7 +2,7 @@
 
 use crate::file::movement::{Phase, TypicalLight, WhenTaken};
 use crate::file::shot::{self, Reading};
-use crate::physics::phases::{self, MOST_PHASES, Phases};
+use crate::physics::phases::{self, ActionWindow, MOST_PHASES, Phases};
 use crate::plan::check::At;
 use crate::quantity::bounds::{self, Invalid};
 use crate::quantity::{Angle, Metres, Seconds};
@@ -32,6 +32,12 @@ pub struct Timing {
 }
 
 impl Timing {
+    /// What the shutter has to do for an action that shall be whole, where one is said.
+    pub fn window(&self) -> Option<ActionWindow> {
+        let (action, next) = self.action?;
+        Some(ActionWindow::of(action, next.unwrap_or(Seconds::from_secs(f64::INFINITY)), self.spread))
+    }
+
     pub(super) fn of(wire: Option<&WhenTaken>) -> Result<Self, Invalid> {
         let none = WhenTaken::default();
         let wire = wire.unwrap_or(&none);

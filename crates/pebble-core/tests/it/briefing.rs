@@ -8,7 +8,7 @@ use pebble_core::file::stage::Place;
 use pebble_core::gear::Kit;
 use pebble_core::matching::{Going, Stock};
 use pebble_core::shot::{Intent, Reading, Shot};
-use pebble_core::speeds::{InFrame, speed};
+use pebble_core::speeds::{InFrame, SaidWhere, speed};
 use pebble_core::{Plan, findings, guesses, outlook};
 use std::collections::HashSet;
 use std::sync::LazyLock;
@@ -74,7 +74,7 @@ fn the_table_of_activities_has_a_range_and_a_basis_for_every_part() {
     }
     for spoken in SPOKEN {
         assert!(spoken.speed_m_s.0 < spoken.speed_m_s.1, "{}", spoken.word);
-        let found = speed(spoken.word, None).expect("its own words are understood");
+        let found = speed(spoken.word, SaidWhere::default()).expect("its own words are understood");
         assert_eq!((found.slowest_m_s, found.fastest_m_s), spoken.speed_m_s);
     }
 }
@@ -171,25 +171,36 @@ fn what_the_kit_lacks_is_said() {
 fn answers_that_cannot_be_are_refused_in_a_sentence() {
     let refused = |answers: Answers| {
         let error = briefed(&answers, (&KIT, &STOCK), &BASIS, &Going::default()).expect_err("it cannot be");
-        (error.field(), error.to_string())
+        (error.field().to_owned(), error.to_string())
     };
     let part = |name: &str, speed: &str| Answers {
         parts: vec![AnsweredPart { name: name.to_owned(), intent: None, speed: Some(speed.to_owned()) }],
         ..of("kick")
     };
     let cases = [
-        (of("quidditch"), "activity", "no activity that this version knows"),
+        (of("moonball"), "activity", "no activity that this version knows"),
         (part("Tail", "8 m/s"), "parts", "has no part “Tail”: it has face, hands, foot"),
         (part("Foot", "fast"), "parts", "“fast” says no speed"),
         (part("Foot", "400 m/s"), "parts", "nothing that people do is faster than 100 m/s"),
         (Answers { meter: Some("dark".to_owned()), ..of("kick") }, "meter", "“dark” is no reading"),
         (Answers { meter: Some("5.6".to_owned()), ..of("kick") }, "meter", "is no reading"),
+        // A sixtieth, or a minute?
+        (Answers { meter: Some("f/2.8 60 ISO 100".to_owned()), ..of("kick") }, "meter", "is no reading"),
+        (Answers { meter: Some("f/2.8 f/4 1/60 ISO 100".to_owned()), ..of("kick") }, "meter", "is no reading"),
     ];
     for (answers, field, words) in cases {
         let (of, said) = refused(answers);
-        assert_eq!(of.as_deref(), Some(field), "{said}");
+        assert_eq!(of, field, "{said}");
         assert!(said.contains(words), "{said}");
     }
+    let (field, said) = refused(Answers { meter: Some("EV 99".to_owned()), ..of("kick") });
+    assert!(field == "meter" && said.contains("not between -16 and 22 EV"), "{field:?} {said}");
+    // In whichever order it is said it is the same light.
+    let light = |meter: &str| brief(&Answers { meter: Some(meter.to_owned()), ..of("kick") }).shot.ambient.subject;
+    for meter in ["1/60 f/2.8 ISO 1600", "ISO 1600 1/60 f/2.8", "f2.8 · 1/60s · 1600"] {
+        assert_eq!(light(meter), light("f/2.8 1/60 ISO 1600"), "{meter}");
+    }
+    assert_eq!(light("7 EV"), light("EV 7"));
     let (_, said) = refused(Answers { camera: Some("nothing".to_owned()), ..of("kick") });
     assert!(said.contains("camera"), "{said}");
 }
@@ -201,6 +212,7 @@ fn speeds_are_said_in_many_ways() {
         pixel: pebble_core::quantity::Metres::from_metres(0.0005),
         width: pebble_core::quantity::Metres::from_metres(3.0),
     };
+    let at = SaidWhere { frame: Some(frame), in_m_s: false };
     let cases = [
         ("4 m/s", (4.0, 4.0)),
         ("8–10 m/s", (8.0, 10.0)),
@@ -228,7 +240,7 @@ fn speeds_are_said_in_many_ways() {
         ("30 cm in 1/60", (19.2, 19.2)),
     ];
     for (text, (low, high)) in cases {
-        let found = speed(text, Some(frame)).unwrap_or_else(|why| panic!("{text}: {why}"));
+        let found = speed(text, at).unwrap_or_else(|why| panic!("{text}: {why}"));
         let near = |a: f64, b: f64| (a - b).abs() < 2e-3 * b;
         assert!(near(found.slowest_m_s, low) && near(found.fastest_m_s, high), "{text}: {found:?}");
         assert!(!found.basis.is_empty());
@@ -244,11 +256,32 @@ fn speeds_are_said_in_many_ways() {
         ("jump -1 m", "not a distance that can be"),
         ("8 kg", "is a weight"),
         ("", "Nothing stands there"),
+        // In the brief no unit stands behind it, and nobody has said of what.
+        ("12", "could be 12 m/s or 12 km/h"),
+        ("8-10", "could be 8-10 m/s or 8-10 km/h"),
+        ("jump 40", "could be 40 cm or 40 m"),
+        ("fall from 3", "could be 3 cm or 3 m"),
+        ("2 turns a second", "says no radius"),
+        ("-2 turns/s @ 0.5 m", "not a rate that can be"),
+        ("-120 px at 1/60", "not a distance that can be"),
+        ("361 km/h", "is 100.3 m/s"),
     ] {
-        let why = speed(text, Some(frame)).expect_err(text).to_string();
+        let why = speed(text, at).expect_err(text).to_string();
         assert!(why.contains(words), "{text}: {why}");
     }
-    let why = speed("120 px at 1/60", None).expect_err("no frame").to_string();
+    // Where the unit stands in the field it is of that.
+    let in_m_s = SaidWhere { in_m_s: true, ..at };
+    for (text, ends) in [("12", (12.0, 12.0)), ("8–10", (8.0, 10.0)), ("7,5", (7.5, 7.5)), ("0", (0.0, 0.0))] {
+        let found = speed(text, in_m_s).unwrap_or_else(|why| panic!("{text}: {why}"));
+        assert_eq!((found.slowest_m_s, found.fastest_m_s), ends, "{text}");
+    }
+    for (text, words) in
+        [("-5", "not a speed that can be"), ("200", "faster than 100 m/s"), ("jump 40", "40 cm or 40 m")]
+    {
+        let why = speed(text, in_m_s).expect_err(text).to_string();
+        assert!(why.contains(words), "{text}: {why}");
+    }
+    let why = speed("120 px at 1/60", SaidWhere::default()).expect_err("no frame").to_string();
     assert!(why.contains("a length in a frame"), "{why}");
     assert!(Activity::by_id("walk").is_some() && Activity::by_id("").is_none());
 }

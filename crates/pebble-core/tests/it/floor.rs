@@ -1,7 +1,8 @@
 //! The set in space: worked cases, and what the floor says of a shot.
 
-use crate::common::{plan, shot};
+use crate::common::{examples, plan, shot};
 use pebble_core::file::floor::{Area, BackSheet};
+use pebble_core::findings::{self, Severity};
 use pebble_core::floor::{CarriedTo, FloorAnswer, FloorAsk, floor};
 use pebble_core::outlook;
 use pebble_core::output::{Beam, Face};
@@ -178,7 +179,7 @@ fn what_the_lens_must_not_see_is_told_with_the_move_that_clears_it() {
     let note = found.notes.iter().find(|note| note.light == Some(1)).expect("it is told");
     assert!(!note.clears.is_empty());
     for clear in &note.clears {
-        let to = CarriedTo { light: 1, x_m: clear.to.x_m, y_m: clear.to.y_m, z_m: clear.to.z_m, power: None };
+        let to = CarriedTo { light: 1, x_m: clear.to.x_m, y_m: clear.to.y_m, z_m: clear.to.z_m, power: clear.power };
         let after = floor(&shot, Some(&to), ASK).expect("a place");
         assert!(after.lights[1].in_picture.is_empty(), "{} does not clear it", clear.says);
     }
@@ -219,7 +220,9 @@ fn a_soft_key_just_inside_the_left_edge() {
     assert_eq!(found.lights[0].in_picture, ["face", "stand"]);
     let note = found.notes.iter().find(|note| note.title.contains("in the picture")).expect("it is told");
     let says: Vec<&str> = note.clears.iter().map(|clear| clear.says.as_str()).collect();
-    assert_eq!(says, ["0.4 m back", "0.4 m left", "3.4 m right"]);
+    let ways: Vec<&str> = says.iter().map(|says| says.split(',').next().unwrap_or_default()).collect();
+    assert_eq!(ways.len(), 3, "{says:?}");
+    assert!(["0.4 m back", "0.4 m left", "3.4 m right"].iter().all(|way| ways.contains(way)), "{says:?}");
 }
 
 #[test]
@@ -265,6 +268,59 @@ fn an_area_that_is_none_is_refused() {
     assert!(refused(&|area| area.near_m = f64::INFINITY).contains("area.near_m"));
     let ask = FloorAsk { height_m: -3.0, ..ASK };
     assert!(floor(&shot(), None, ask).is_err());
+    let nobody = FloorAsk { light: Some(7), ..ASK };
+    assert!(floor(&shot(), None, nobody).expect_err("no such light").to_string().contains("one of the 1 lights"));
+    // In the chest of who stands there no light can be, and it is put nowhere else.
+    let chest = CarriedTo { light: 0, x_m: 0.0, y_m: 0.0, z_m: CHEST.z, power: None };
+    assert!(floor(&shot(), Some(&chest), ASK).expect_err("no place").to_string().contains("distance_m"));
+}
+
+/// Findings in trouble and worth watching, by what they are about: faults that lights share are one finding, which has the
+/// number of the first of them, so numbers are left out. Doubts of figures are no harm to a frame.
+fn judged(shot: &Shot) -> Vec<(String, Severity)> {
+    const DOUBTS: [&str; 4] = ["duration-doubtful", "output-estimated", "school", "unit-not-known"];
+    let plan = plan(shot);
+    let list = findings::judge(&plan, &outlook(&plan)).into_iter();
+    let counts = |one: &findings::Finding| {
+        one.severity != Severity::Fine && !DOUBTS.iter().any(|doubt| one.id.starts_with(doubt))
+    };
+    let about = |id: &str| id.trim_end_matches(|c: char| c.is_ascii_digit() || c == '-').to_owned();
+    list.filter(counts).map(|one| (about(&one.id), one.severity)).collect()
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig { cases: 30, ..ProptestConfig::default() })]
+    /// Whatever stands in the picture, and however uneven it is: what is offered harms nothing, and does what it says.
+    #[test]
+    fn what_is_offered_on_the_floor_harms_nothing(
+        which in 0..8_usize, light in 0..6_usize, bearing in -180.0..180.0_f64, height in 0.0..60.0_f64, away in 0.8..6.0_f64,
+        power in 0..10_i32,
+    ) {
+        let mut shot = examples().swap_remove(which % examples().len());
+        let light = light % shot.lights.len();
+        let of = &mut shot.lights[light];
+        (of.bearing_deg, of.height_deg, of.distance_m) = (bearing.round(), height.round(), away);
+        of.power = 0.5_f64.powi(power);
+        let Ok(found) = floor(&shot, None, ASK) else { return Ok(()) };
+        let before = judged(&found.shot);
+        let placed = |answer: &FloorAnswer, light: usize| outlook(&plan(&answer.shot)).lights[light].on_set.placement.as_stops();
+        for (index, of) in found.lights.iter().enumerate() {
+            let clears = of.clears.iter().filter(|clear| clear.spoils.is_none()).map(|clear| (&clear.to, clear.power, clear.says.as_str()));
+            for (to, power, says) in clears.chain(of.evens.iter().map(|evens| (&evens.to, Some(evens.power), evens.says.as_str()))) {
+                let to = CarriedTo { light: index, x_m: to.x_m, y_m: to.y_m, z_m: to.z_m, power };
+                let after = floor(&shot, Some(&to), ASK).expect("it was offered");
+                prop_assert!(after.lights[index].in_picture.is_empty());
+                prop_assert!(!after.lights[index].flares || of.flares);
+                let moved = (placed(&after, index) - placed(&found, index)).abs();
+                // As bright at the mark, or it says by how much it is not.
+                prop_assert!(!moved.is_finite() || moved < 0.25 || says.contains("at the mark"), "{moved}: {says}");
+                for (id, severity) in judged(&after.shot) {
+                    let known = before.iter().any(|(was, as_bad)| *was == id && *as_bad <= severity);
+                    prop_assert!(known, "{id} is {severity:?}, was {before:?}; {says}");
+                }
+            }
+        }
+    }
 }
 
 #[test]

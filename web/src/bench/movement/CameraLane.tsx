@@ -4,7 +4,7 @@ import { goesAlong } from './camera'
 import classes from './Movement.module.css'
 
 /** Degrees a second for each pixel that the handle is drawn. */
-const PER_PIXEL = 0.5
+const PER_PIXEL = 2
 
 type Props = {
   shot: Shot
@@ -21,7 +21,7 @@ export function CameraLane({ shot, open: [from, to], top, height, onChange }: Pr
   const swing = shot.camera.movement?.swing_deg_s ?? 0
   const put = (swing_deg_s: number) =>
     onChange(goesAlong(shot, { swing_deg_s: Math.max(0, Math.round(swing_deg_s)) }))
-  const end = to + 14 + swing / PER_PIXEL / 4
+  const end = to + 14 + swing / PER_PIXEL
   const middle = top + height / 2
   return (
     <g>
@@ -43,7 +43,7 @@ export function CameraLane({ shot, open: [from, to], top, height, onChange }: Pr
         }}
         onPointerMove={(event) => {
           const start = held.current
-          if (start) put(start.swing + (event.clientX - start.x) * PER_PIXEL * 4)
+          if (start) put(start.swing + (event.clientX - start.x) * PER_PIXEL)
         }}
         onPointerUp={() => (held.current = undefined)}
         onKeyDown={(event) => {

@@ -40,7 +40,9 @@ export function MovementSheet({ shot, lanes, forecast, refusal, at, onAt, onChan
   return (
     <BaySheet title="Movement in time" onClose={onClose}>
       {shot.parts.length === 0 || !lanes ? (
-        <Text size="sm">{shot.parts.length === 0 ? 'Name a part first: something has to move.' : '…'}</Text>
+        <Text size="sm">
+          {shot.parts.length === 0 ? 'Name a part first: something has to move.' : (refusal?.detail ?? '…')}
+        </Text>
       ) : (
         <div className={classes.movement} data-testid="movement">
           <Lanes

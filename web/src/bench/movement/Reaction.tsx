@@ -19,6 +19,7 @@ type Props = {
 export function Reaction({ reaction, spread, measured, onMeasured }: Props) {
   const [state, setState] = useState<'rest' | 'wait' | 'now' | 'early'>('rest')
   const [count, setCount] = useState(0)
+  const [refusal, setRefusal] = useState<string>()
   const presses = useRef<number[]>([])
   const shown = useRef(0)
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
@@ -36,6 +37,7 @@ export function Reaction({ reaction, spread, measured, onMeasured }: Props) {
     if (state === 'rest') {
       presses.current = []
       setCount(0)
+      setRefusal(undefined)
       return wait()
     }
     if (state !== 'now') {
@@ -51,8 +53,10 @@ export function Reaction({ reaction, spread, measured, onMeasured }: Props) {
     answered(client.POST('/api/reaction', { body: { presses_s: presses.current } })).then(
       ({ reaction_s, spread_s }) =>
         onMeasured({ reaction_s: +reaction_s.toFixed(3), spread_s: +spread_s.toFixed(3) }),
-      // A press that was none: the test is begun anew.
-      () => setCount(0),
+      (failure: Error) => {
+        setCount(0)
+        setRefusal(failure.message)
+      },
     )
   }
   const words = {
@@ -86,6 +90,11 @@ export function Reaction({ reaction, spread, measured, onMeasured }: Props) {
           {words} {state === 'rest' ? '' : `${count} of ${PRESSES}`}
         </Button>
       </Tooltip>
+      {refusal && (
+        <span role="alert" className={classes.refused}>
+          {refusal}
+        </span>
+      )}
     </div>
   )
 }

@@ -3,13 +3,14 @@
 
 use super::{Answers, NoShot};
 use crate::activities::{Activity, Moves, Typical, typical};
-use crate::answers::speeds::{SaidSpeed, speed};
+use crate::answers::speeds::{SaidSpeed, SaidWhere, speed};
 use crate::answers::typed;
 use crate::file::gear::{Kit, Lens, Modifier, Trigger};
 use crate::file::movement::{Chances, TypicalLight, WhenTaken};
 use crate::file::shot::{Ambient, Background, Intent, Lead, Part, Reading, Reads, Shot, ShotBurst, Subject, Targets};
 use crate::file::stage::Place;
 use crate::physics::motion::Usage;
+use crate::quantity::bounds;
 use crate::quantity::said::{self, FigureKind};
 use crate::quantity::scale::ShutterTime;
 
@@ -77,7 +78,9 @@ pub(super) fn begin(answers: &Answers, kit: &Kit, basis: &Shot) -> Result<Begun,
         let said = answers.parts.iter().find(|said| said.name == moves.name);
         let typed = said.and_then(|said| said.speed.as_deref()).filter(|text| !text.trim().is_empty());
         let found = match typed {
-            Some(text) => speed(text, None).map_err(|why| NoShot::Speed { part: moves.name.to_owned(), why })?,
+            Some(text) => {
+                speed(text, SaidWhere::default()).map_err(|why| NoShot::Speed { part: moves.name.to_owned(), why })?
+            }
             None => SaidSpeed {
                 slowest_m_s: moves.speed_m_s.0,
                 fastest_m_s: moves.speed_m_s.1,
@@ -112,11 +115,12 @@ pub(super) fn begin(answers: &Answers, kit: &Kit, basis: &Shot) -> Result<Begun,
 }
 
 fn part(moves: &Moves, intent: Option<Intent>, speed: &SaidSpeed) -> Part {
-    /// Half of a tenth of the frame: a streak that is seen and spoils nothing.
+    /// Share of the frame's width: a streak that is seen and spoils nothing.
     const USUAL_STREAK: f64 = 0.06;
     let intent = intent.unwrap_or(moves.intent);
-    let tenth = |value: f64| (value * 1e4).round() / 1e4;
-    let (slowest, fastest) = (tenth(speed.slowest_m_s), tenth(speed.fastest_m_s));
+    // As fine as a file keeps it.
+    let kept = |value: f64| (value * 1e4).round() / 1e4;
+    let (slowest, fastest) = (kept(speed.slowest_m_s), kept(speed.fastest_m_s));
     Part {
         name: moves.name.to_owned(),
         intent,
@@ -184,7 +188,13 @@ fn ambient(said: Option<&str>, usual: &Typical) -> Result<Ambient, NoShot> {
         other => other.clone(),
     };
     let (subject, typical) = match said.map(str::trim).filter(|text| !text.is_empty()) {
-        Some(text) => (reading(text).ok_or_else(|| NoShot::Meter { text: text.chars().take(60).collect() })?, None),
+        Some(text) => {
+            let read = reading(text).ok_or_else(|| NoShot::Meter { text: text.chars().take(60).collect() })?;
+            if let Reading::Ev100 { ev } = read {
+                bounds::EV.check("meter", ev)?;
+            }
+            (read, None)
+        }
         None => {
             let (least_ev, ev, most_ev) = usual.ev100;
             (Reading::Ev100 { ev }, Some(TypicalLight { ev, least_ev, most_ev }))
@@ -200,7 +210,7 @@ fn reading(text: &str) -> Option<Reading> {
         let (aperture_f, shutter, iso) = typed::settings(rest.trim_start().trim_start_matches("at "))?;
         return Some(Reading::Black { aperture_f, shutter, iso });
     }
-    if let Some(ev) = small.strip_prefix("ev") {
+    if let Some(ev) = small.strip_prefix("ev").or_else(|| small.strip_suffix("ev")) {
         return said::read(FigureKind::Number, ev).ok().map(|ev| Reading::Ev100 { ev });
     }
     if let Some((aperture_f, shutter, iso)) = typed::settings(&small) {

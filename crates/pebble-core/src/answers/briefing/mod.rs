@@ -105,12 +105,12 @@ pub enum NoShot {
 
 impl NoShot {
     /// Which answer it is about.
-    pub fn field(&self) -> Option<String> {
+    pub fn field(&self) -> &str {
         match self {
-            Self::UnknownActivity { .. } => Some("activity".to_owned()),
-            Self::UnknownPart { .. } | Self::Speed { .. } => Some("parts".to_owned()),
-            Self::Meter { .. } => Some("meter".to_owned()),
-            Self::Invalid(_) => None,
+            Self::UnknownActivity { .. } => "activity",
+            Self::UnknownPart { .. } | Self::Speed { .. } => "parts",
+            Self::Meter { .. } => "meter",
+            Self::Invalid(invalid) => invalid.field(),
         }
     }
 }

@@ -8,6 +8,7 @@ use crate::answers::strips;
 use crate::file::shot::{DrawnAs, Intent, Lead, Shot};
 use crate::file::wish::{Between, Wish};
 use crate::outlook::outlook;
+use crate::physics::exposure::illuminance_of_ev100;
 use crate::plan::Plan;
 use crate::plan::check::At;
 use crate::quantity::scale::Iso;
@@ -71,7 +72,8 @@ pub(super) fn allowed(stock: &Stock, units: &[String]) -> Result<Stock, NoShot> 
 
 pub(super) fn settle(begun: &Begun, stock: &Stock, going: &Going) -> Result<Option<Settled>, NoShot> {
     let streaks = begun.shot.parts.iter().any(|part| part.intent == Intent::Dash);
-    let bright = begun.typical.ev100.1 >= DAYLIGHT_FROM_EV && !streaks;
+    // By what was read, where somebody read it.
+    let bright = Plan::try_from(&begun.shot)?.subject_light >= illuminance_of_ev100(DAYLIGHT_FROM_EV) && !streaks;
     if bright && let Some(found) = by_daylight(begun)?.filter(|found| found.troubles == 0) {
         return Ok(Some(found));
     }

@@ -15,7 +15,6 @@ use crate::physics::depth::Depth;
 use crate::physics::exposure::CLIP_LEVEL;
 use crate::physics::ghost::{NOTICED_FROM, SEEN_FROM, STRONG_FROM};
 use crate::physics::motion::SOFT_LIMIT;
-use crate::physics::phases::ActionWindow;
 use crate::plan::{Part, Plan, STREAK_FACTOR, Target};
 use crate::quantity::{Metres, MetresPerSecond, Seconds, Stops};
 
@@ -246,11 +245,14 @@ pub fn all(plan: &Plan, seen: &Outlook) -> Vec<Condition> {
     list
 }
 
-/// What gets worse from one frame to another, of everything but one matter: the first of it.
-pub fn worse(before: &[Condition], plan: &Plan, seen: &Outlook, but: Matter) -> Option<Condition> {
+/// What gets worse from one frame to another, of everything but what it is about: the first of it.
+pub fn worse(before: &[Condition], plan: &Plan, seen: &Outlook, but: Option<Matter>) -> Option<Condition> {
     let mut found = None;
     frame(plan, seen, &mut |now| {
-        if found.is_none() && now.matter != but && now.is_worse_than(before.iter().find(|then| then.is_about(&now))) {
+        if found.is_none()
+            && Some(now.matter) != but
+            && now.is_worse_than(before.iter().find(|then| then.is_about(&now)))
+        {
             found = Some(now);
         }
     });
@@ -275,8 +277,7 @@ pub fn frame(plan: &Plan, seen: &Outlook, each: &mut impl FnMut(Condition)) {
         steady(plan, index, part, of_part, each);
     }
     exposure(plan, seen, each);
-    if let Some((action, next)) = plan.timing.action {
-        let window = ActionWindow::of(action, next.unwrap_or(Seconds::from_secs(f64::INFINITY)), plan.timing.spread);
+    if let Some(window) = plan.timing.window() {
         let (time, room) = (seen.run.time, |long: Seconds, short: Seconds| (long / short).log2());
         let margin = room(time, window.shortest).min(room(window.longest, time));
         each(Condition::of_shot(Matter::Action, time.as_secs(), window.shortest.as_secs(), margin + ROUNDING));

@@ -10,7 +10,7 @@ use crate::quantity::words::told;
 pub(super) fn missed(Case { plan, seen }: Case) -> Words {
     let (action, next) = plan.timing.action.unwrap_or((Seconds::ZERO, None));
     let (time, spread) = (seen.run.time, plan.timing.spread);
-    let needs = action + spread * 2.0;
+    let needs = plan.timing.window().map_or(action, |window| window.shortest);
     let set = plan.settings.shutter.label(plan.body.grid);
     let title = match next.filter(|next| time > *next) {
         Some(_) => format!("{set} catches what comes after the action"),
@@ -29,18 +29,16 @@ pub(super) fn missed(Case { plan, seen }: Case) -> Words {
 }
 
 pub(super) fn candidates<'a>(case @ Case { plan, .. }: Case<'a>, pulses: &mut Pulses) -> Ideas<'a> {
-    let Some((action, next)) = plan.timing.action else { return Ideas::of(Vec::new()) };
-    let needs = action + plan.timing.spread * 2.0;
-    match next {
-        Some(next) if next < needs => Ideas::none(
+    let Some(window) = plan.timing.window() else { return Ideas::of(Vec::new()) };
+    if !window.is_possible() {
+        return Ideas::none(
             "No time holds it all and stops before what comes next: a steadier press, or a longer pause after it.",
-        ),
-        // Between both ends, so that the nearest time of the dial is within them.
-        Some(next) => {
-            Ideas::of(another_time(case, Seconds::from_secs((needs.as_secs() * next.as_secs()).sqrt()), pulses))
-        }
-        None => Ideas::of(another_time(case, needs * 1.12, pulses)),
+        );
     }
+    // Between both ends, so that the nearest time of the dial is within them; a little more where nothing follows.
+    let between = (window.shortest.as_secs() * window.longest.as_secs()).sqrt();
+    let time = if between.is_finite() { Seconds::from_secs(between) } else { window.shortest * 1.12 };
+    Ideas::of(another_time(case, time, pulses))
 }
 
 /// What the camera draws of everything that stands, against whether that is wanted.

@@ -1,6 +1,7 @@
 //! The set from above and from the side: where lights stand by tape and by clock, how even the area is lit, what the lens
 //! sees that it must not, whether the sheet is large enough, and what a stand needs in a gust.
 
+mod moves;
 mod seen;
 
 use crate::answers::strips;
@@ -9,14 +10,14 @@ use crate::file::shot::{Role, Shot};
 use crate::outlook::{Outlook, outlook};
 use crate::physics::exposure::metered_tenths;
 use crate::plan::Plan;
-use crate::plan::check::At;
 use crate::quantity::Metres;
 use crate::quantity::bounds::{self, Invalid};
 use crate::quantity::scale::meter_words;
-use crate::stage::field::{CHEST, Evenness, Lamp, Region, clock, edge_of, placed, set_so};
+use crate::stage::field::{CHEST, Evenness, Lamp, Region, clock, edge_of, placed};
 use crate::stage::space::{Spot, spot};
 use crate::stage::tape::{Ballast, MOST_BALLAST_KG, ballast, tape};
 use crate::wire::{report, wire};
+use moves::{Moves, carried, no_such_light};
 use seen::{Seen, covers};
 
 /// Contours are told in thirds of a stop, to both sides of the value at the mark.
@@ -78,12 +79,16 @@ report! {
         pub stretches: Vec<[f64; 4]>,
     }
 
-    /// A move that clears the picture.
+    /// A move that clears the picture, the light at the mark kept as it is.
     pub struct Clearing {
-        /// In words: `0.4 m left`.
+        /// In words: `0.4 m left, 1/8`.
         pub says: String,
         /// Where it then is.
         pub to: Place3,
+        /// Its power there, where another one is as bright at the mark.
+        pub power: Option<f64>,
+        /// What else of the picture it makes worse, in words; nothing when it harms nothing.
+        pub spoils: Option<String>,
     }
 
     /// A place and a power from which a light is as bright at the mark and more even over the area.
@@ -249,27 +254,6 @@ fn lamp(plan: &Plan, seen: &Outlook, index: usize) -> Lamp {
     }
 }
 
-/// A shot with a light carried somewhere: the same three numbers that the Bench shows.
-fn carried(shot: &Shot, to: &CarriedTo) -> Result<Shot, Invalid> {
-    let at = At::new("carried");
-    let count = shot.lights.len();
-    let mut shot = shot.clone();
-    let Some(light) = shot.lights.get_mut(to.light) else {
-        return Err(at.not_allowed("light", &to.light.to_string(), &format!("one of the {count} lights of the shot")));
-    };
-    bounds::STANDS.check(&at.of("x_m"), to.x_m)?;
-    bounds::STANDS.check(&at.of("y_m"), to.y_m)?;
-    bounds::LIFTED.check(&at.of("z_m"), to.z_m)?;
-    let (bearing, height, distance) = set_so(spot(to.x_m, to.y_m, to.z_m));
-    let tenth = |value: f64| (value * 10.0).round() / 10.0;
-    (light.bearing_deg, light.height_deg) = (tenth(bearing), tenth(height));
-    light.distance_m = ((distance * 100.0).round() / 100.0).max(0.1);
-    if let Some(power) = to.power {
-        light.power = bounds::POWER.check(&at.of("power"), power)?;
-    }
-    Ok(shot)
-}
-
 /// The set of a shot, with a light carried first where one is.
 ///
 /// # Errors
@@ -295,20 +279,19 @@ pub fn floor(shot: &Shot, to: Option<&CarriedTo>, ask: FloorAsk) -> Result<Floor
     let eye = view.eye;
     let together = |place: Spot| all.iter().map(|index| lamps[*index].on_dome(place, eye)).sum::<f64>();
     let height = bounds::LIFTED.check("height_m", ask.height_m)?;
-    let contours = match ask.light.filter(|light| *light < lamps.len()) {
+    let contours = match ask.light {
+        Some(light) if light >= lamps.len() => return Err(no_such_light("light", light, lamps.len())),
         Some(light) => region.contours(height, &LEVELS, |place| lamps[light].on(place)),
         None if all.is_empty() => Vec::new(),
         None => region.contours(height, &LEVELS, together),
     };
     let gust = ask.gust_m_s.map(|gust| bounds::GUST.check("gust_m_s", gust)).transpose()?;
     let in_frame = Seen::of(&plan, &seen);
-    let lights: Vec<FloorLight> = lamps
-        .iter()
-        .enumerate()
-        .map(|(index, lamp)| told(&plan, &seen, (index, lamp), &region, &in_frame, gust))
-        .collect();
+    let moves = Moves::of(&shot, &plan, &seen, &in_frame);
+    let lights: Vec<FloorLight> =
+        lamps.iter().enumerate().map(|(index, lamp)| told(&moves, (index, lamp), &region, gust)).collect();
     let sheet = plan.sheet.map(|size| covers(&in_frame, plan.background_behind.as_metres(), size));
-    let notes = notes(&lights, sheet.as_ref(), plan.sheet.is_some());
+    let notes = notes(&lights, sheet.as_ref());
     let behind = plan.background_behind.as_metres();
     let (field, field_side) = in_frame.edges(behind);
     let contour = |(stops, stretches): (&f64, Vec<[f64; 4]>)| Contour { stops: *stops, stretches };
@@ -349,14 +332,8 @@ fn clock_words(bearing: f64) -> String {
     format!("{hours}:{:02}", minutes % 60)
 }
 
-fn told(
-    plan: &Plan,
-    seen: &Outlook,
-    (index, lamp): (usize, &Lamp),
-    region: &Region,
-    in_frame: &Seen,
-    gust: Option<f64>,
-) -> FloorLight {
+fn told(moves: &Moves, (index, lamp): (usize, &Lamp), region: &Region, gust: Option<f64>) -> FloorLight {
+    let Moves { plan, seen, in_frame, .. } = moves;
     let (light, dial) = (&plan.lights[index], &plan.settings.lights[index]);
     let radius = light.throw.face.radius.as_metres();
     let by_tape = tape(lamp.at, lamp.aim, spot(0.0, 0.0, 0.0), spot(in_frame.eye.x, in_frame.eye.y, 0.0));
@@ -364,11 +341,7 @@ fn told(
     let straight = light.bounce.is_none();
     let meant = light.role == Role::InSet;
     let what = if straight { in_frame.of_light(lamp.at, radius) } else { Vec::new() };
-    let clears = if what.is_empty() || meant {
-        Vec::new()
-    } else {
-        in_frame.moves(lamp.at, radius).into_iter().map(|(says, to)| Clearing { says, to: place(to) }).collect()
-    };
+    let clears = if what.is_empty() || meant { Vec::new() } else { moves.clearing((index, lamp)) };
     let hung: Option<Ballast> = gust.map(|gust| {
         let area = std::f64::consts::PI * radius * radius;
         ballast(area, DRAG, gust, lamp.at.z, STAND_KG, FEET_M)
@@ -391,7 +364,7 @@ fn told(
         tilt_down_deg: by_tape.tilt_down,
         reads: metered_tenths(seen.lights[index].on_set.exposure, plan.settings.iso).map(meter_words),
         evenness: straight.then(|| evenness_said(region.evenness(|place| lamp.on(place)))),
-        evens: if straight && light.on { evened(plan, seen, (index, lamp), region, in_frame) } else { None },
+        evens: if straight && light.on { moves.evening((index, lamp), region) } else { None },
         flares: straight && !meant && light.on && lamp.shines_at(in_frame.eye) && in_frame.is_free(lamp.at),
         in_picture: what,
         clears,
@@ -400,51 +373,13 @@ fn told(
     }
 }
 
-/// As far as somebody carries a light for it.
-const FARTHEST_M: f64 = 8.0;
-/// Less than this is not worth a walk, in stops.
-const WORTH_STOPS: f64 = 0.1;
-
-/// Farther back on the same line, at the power that is as bright at the mark: of all powers of its dial the place with the
-/// least spread that the lens does not see.
-fn evened(
-    plan: &Plan,
-    seen: &Outlook,
-    (index, lamp): (usize, &Lamp),
-    region: &Region,
-    in_frame: &Seen,
-) -> Option<Evened> {
-    let (light, dial) = (&plan.lights[index], &plan.settings.lights[index]);
-    let now = region.evenness(|place| lamp.on(place)).spread;
-    let wanted = seen.lights[index].on_set.exposure * (1.0 / f64::from(dial.heads));
-    let radius = light.throw.face.radius.as_metres();
-    let at = |power: f64| {
-        let distance = light.throw.distance_for(power, wanted).filter(|far| far.as_metres() <= FARTHEST_M)?;
-        let place = placed(light.bearing, light.height, distance);
-        let there = Lamp { strength: light.throw.strength(power) * f64::from(dial.heads), at: place, ..*lamp };
-        let free = in_frame.of_light(place, radius).is_empty();
-        free.then(|| (region.evenness(|place| there.on(place)).spread, power, place, distance))
-    };
-    let found = strips::powers(light).filter_map(at).min_by(|a, b| a.0.total_cmp(&b.0))?;
-    let (spread, power, to, distance) = found;
-    let back = (distance - dial.distance).as_metres();
-    let way = if back >= 0.0 { "back" } else { "closer" };
-    (now - spread >= WORTH_STOPS).then(|| Evened {
-        says: format!("{:.1} m {way}, {}", back.abs(), light.unit.dial.label(power)),
-        to: place(to),
-        power,
-        from_stops: now.clamp(0.0, 20.0),
-        to_stops: spread.clamp(0.0, 20.0),
-    })
-}
-
-fn notes(lights: &[FloorLight], sheet: Option<&SheetSaid>, has_sheet: bool) -> Vec<FloorNote> {
+fn notes(lights: &[FloorLight], sheet: Option<&SheetSaid>) -> Vec<FloorNote> {
     let mut notes = Vec::new();
     for (index, light) in lights.iter().enumerate().filter(|(_, light)| light.on) {
         if !light.in_picture.is_empty() && light.role != Role::InSet {
             notes.push(FloorNote {
                 title: format!("{}: {} in the picture", light.label, light.in_picture.join(" and ")),
-                says: "The smallest moves that clear it by a hand's breadth.".to_owned(),
+                says: "The smallest moves that clear it by a hand's breadth, as bright at the mark.".to_owned(),
                 light: Some(index),
                 clears: light.clears.clone(),
             });
@@ -469,7 +404,7 @@ fn notes(lights: &[FloorLight], sheet: Option<&SheetSaid>, has_sheet: bool) -> V
             });
         }
     }
-    if let Some(sheet) = sheet.filter(|sheet| has_sheet && !sheet.covers) {
+    if let Some(sheet) = sheet.filter(|sheet| !sheet.covers) {
         notes.push(FloorNote {
             title: "The sheet does not fill the frame".to_owned(),
             says: sheet.says.clone(),

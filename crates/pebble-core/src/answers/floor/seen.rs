@@ -1,6 +1,7 @@
 //! What of the set the lens sees: faces, stands, the edges of the sheet.
 
 use super::SheetSaid;
+use super::moves::FARTHEST_M;
 use crate::outlook::Outlook;
 use crate::plan::Plan;
 use crate::stage::space::{Spot, spot};
@@ -9,8 +10,6 @@ use crate::stage::space::{Spot, spot};
 const FIGURE_M: (f64, f64) = (0.3, 1.8);
 /// How far outside the frame's edge something has to be to be clear of it.
 const CLEAR_M: f64 = 0.1;
-/// How far somebody would carry a light for it.
-const FARTHEST_M: f64 = 6.0;
 const STEP_M: f64 = 0.01;
 /// Places along a stand, and around a face.
 const ALONG: usize = 16;

@@ -469,6 +469,7 @@ fn part_forecast(plan: &Plan, outlook: &Outlook, part: &Part, seen: &PartOutlook
         draws: seen.draws,
         state: parts::state(plan, part, seen),
         wanted_streak_share: plan.wanted_streak(part),
+        wanted_streak_m: plan.wanted_streak_long(part).map(Metres::as_metres).filter(|long| long.is_finite()),
         blur_px_slowest: seen.slowest_end.map(|end| px(end.blur)),
         streak_share_slowest: seen.slowest_end.map(|end| end.streak_share),
         by_camera_px: Some((seen.motion.swing + seen.motion.shake) * outlook.run.time + seen.motion.zoom)

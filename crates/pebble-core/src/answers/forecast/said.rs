@@ -522,6 +522,9 @@ report! {
         /// How long its streak shall be, as a share of the frame's width.
         #[serde(skip_serializing_if = "Option::is_none")]
         pub wanted_streak_share: Option<f64>,
+        /// The same in the scene, along its way.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        pub wanted_streak_m: Option<f64>,
         /// Blur in the picture at the slowest that its speed may be, where that is another.
         #[serde(skip_serializing_if = "Option::is_none")]
         pub blur_px_slowest: Option<f64>,

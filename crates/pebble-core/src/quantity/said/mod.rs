@@ -264,7 +264,7 @@ pub(crate) fn named(kind: FigureKind, typed: &str) -> Option<f64> {
 }
 
 /// A whole number or a decimal with nothing else.
-pub(super) fn bare(typed: &str) -> Option<f64> {
+pub(crate) fn bare(typed: &str) -> Option<f64> {
     if typed.chars().count() > MOST_SIGNS {
         return None;
     }

@@ -1,0 +1,92 @@
+import { useState } from 'react'
+import type { Shot } from '../api/client'
+import { Figure } from '../controls/Figure'
+import { MaybeFigure } from '../controls/MaybeFigure'
+import classes from './Floor.module.css'
+
+type Area = NonNullable<Shot['area']>
+type Sheet = Shot['sheet']
+type Props = {
+  area: Area
+  sheet: Sheet
+  gust: number | undefined
+  onChange: (change: Pick<Shot, 'area'> | Pick<Shot, 'sheet'>) => void
+  onGust: (gust: number | undefined) => void
+}
+
+/** About its own middle, which stays where it is. */
+const wide = (from: number, to: number, by: number): [number, number] => [
+  (from + to - by) / 2,
+  (from + to + by) / 2,
+]
+
+/** Where somebody will be, what hangs behind, and the wind. */
+export function AreaAndSheet({ area, sheet, gust, onChange, onGust }: Props) {
+  const put = (change: Partial<Area>) => onChange({ area: { ...area, ...change } })
+  return (
+    <div className={classes.fields}>
+      <Figure
+        label="Area, wide"
+        suffix=" m"
+        step={0.5}
+        value={+(area.right_m - area.left_m).toFixed(3)}
+        onChange={(by) => {
+          const [left_m, right_m] = wide(area.left_m, area.right_m, by)
+          put({ left_m, right_m })
+        }}
+      />
+      <Figure
+        label="Deep"
+        suffix=" m"
+        step={0.5}
+        value={+(area.far_m - area.near_m).toFixed(3)}
+        onChange={(by) => {
+          const [near_m, far_m] = wide(area.near_m, area.far_m, by)
+          put({ near_m, far_m })
+        }}
+      />
+      <Figure label="From" suffix=" m" step={0.1} value={area.low_m} onChange={(low_m) => put({ low_m })} />
+      <Figure
+        label="Up to"
+        suffix=" m"
+        step={0.1}
+        value={area.high_m}
+        onChange={(high_m) => put({ high_m })}
+      />
+      <SheetBehind sheet={sheet} onChange={(sheet) => onChange({ sheet })} />
+      <MaybeFigure label="Gust" suffix=" m/s" step={1} placeholder="no wind" value={gust} onChange={onGust} />
+    </div>
+  )
+}
+
+/** A sheet is one when both of its sides are known; a side that is taken away takes the sheet down. */
+function SheetBehind({ sheet, onChange }: { sheet: Sheet; onChange: (sheet: Sheet) => void }) {
+  const [half, setHalf] = useState<Partial<NonNullable<Sheet>>>({})
+  const known = sheet ?? half
+  const put = (side: Partial<NonNullable<Sheet>>) => {
+    const { width_m, height_m } = { ...known, ...side }
+    setHalf({ width_m, height_m })
+    if (width_m != null && height_m != null) onChange({ width_m, height_m })
+    else if (sheet) onChange(undefined)
+  }
+  return (
+    <>
+      <MaybeFigure
+        label="Sheet, wide"
+        suffix=" m"
+        step={0.1}
+        placeholder="none"
+        value={known.width_m}
+        onChange={(width_m) => put({ width_m })}
+      />
+      <MaybeFigure
+        label="Sheet, high"
+        suffix=" m"
+        step={0.1}
+        placeholder={known.width_m == null ? 'none' : 'how high?'}
+        value={known.height_m}
+        onChange={(height_m) => put({ height_m })}
+      />
+    </>
+  )
+}
