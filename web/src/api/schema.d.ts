@@ -1318,6 +1318,39 @@ export interface components {
              */
             slowest_m_s: number;
         };
+        /** @description The light along a way. */
+        AlongSaid: {
+            /**
+             * Format: double
+             * @description The highest less the lowest.
+             */
+            change_stops: number;
+            /** @description Where it begins, on the floor. */
+            from_m: number[];
+            /**
+             * Format: double
+             * @description How long it takes.
+             */
+            lasts_s: number;
+            /**
+             * Format: double
+             * @description Its length.
+             */
+            length_m: number;
+            /** @description From where to where the light is as at the mark within a third of a stop, in metres along it. */
+            press_m?: number[] | null;
+            /**
+             * Format: double
+             * @description For how long.
+             */
+            press_s?: number | null;
+            /** @description In sentences: when to press by hand, and what an automatic would have to do. */
+            says: string;
+            /** @description Evenly along it, in stops against the mark. */
+            stops: number[];
+            /** @description Where it ends. */
+            to_m: number[];
+        };
         /** @description The steady light. */
         Ambient: {
             /** @description On the background. */
@@ -1605,6 +1638,31 @@ export interface components {
          * @enum {string}
          */
         Because: "cable" | "age" | "second_head" | "other";
+        /** @description What the lights put on the background where the lens sees it. */
+        BehindSaid: {
+            /**
+             * Format: double
+             * @description The brightest as L*.
+             */
+            bright_lightness: number;
+            /**
+             * Format: double
+             * @description The brightest.
+             */
+            bright_stops?: number | null;
+            /**
+             * Format: double
+             * @description The same as L*.
+             */
+            dark_lightness: number;
+            /**
+             * Format: double
+             * @description The darkest of it, in stops against mid-grey; nothing where there is no light.
+             */
+            dark_stops?: number | null;
+            /** @description In a sentence. */
+            says: string;
+        };
         /** @description What the Bench needs after every step of a control. */
         BenchAnswer: {
             /** @description What can hurt someone, where the plan calls for it. */
@@ -1875,6 +1933,7 @@ export interface components {
         };
         /** @description A light that is carried to a place. */
         CarriedTo: {
+            flag?: components["schemas"]["Flag"] | null;
             /** @description Which. */
             light: number;
             /**
@@ -1932,6 +1991,7 @@ export interface components {
         };
         /** @description A move that clears the picture, the light at the mark kept as it is. */
         Clearing: {
+            flag?: components["schemas"]["Flag"] | null;
             /**
              * Format: double
              * @description Its power there, where another one is as bright at the mark.
@@ -2601,6 +2661,34 @@ export interface components {
             /** @description The shot. */
             shot: components["schemas"]["Shot"];
         };
+        /** @description A flag: a dark rectangle that hangs upright and keeps a light out of the lens. Metres from the mark. */
+        Flag: {
+            /**
+             * Format: double
+             * @description How high.
+             */
+            height_m: number;
+            /**
+             * Format: double
+             * @description How wide.
+             */
+            width_m: number;
+            /**
+             * Format: double
+             * @description Its middle, to the right.
+             */
+            x_m: number;
+            /**
+             * Format: double
+             * @description Away from the camera.
+             */
+            y_m: number;
+            /**
+             * Format: double
+             * @description Over the floor.
+             */
+            z_m: number;
+        };
         /** @description A flash and its settings. */
         Flash: {
             automatic?: components["schemas"]["Automatic"] | null;
@@ -2609,6 +2697,11 @@ export interface components {
              * @description Where it stands around the subject: 0 at the camera, 90 to its right, ±180 behind.
              */
             bearing_deg?: number;
+            /**
+             * Format: double
+             * @description On a boom: how far back from its head its stand is.
+             */
+            boom_m?: number | null;
             bounce?: components["schemas"]["BouncedOff"] | null;
             /**
              * Format: int32
@@ -2620,6 +2713,7 @@ export interface components {
              * @description Distance to the subject, from the lit face; of a backdrop's light, to the backdrop.
              */
             distance_m: number;
+            flag?: components["schemas"]["Flag"] | null;
             gel?: components["schemas"]["Filter"] | null;
             /**
              * Format: double
@@ -2901,10 +2995,12 @@ export interface components {
         FloorAnswer: {
             /** @description What stands in the middle of the frame. */
             aim: components["schemas"]["Place3"];
+            along?: components["schemas"]["AlongSaid"] | null;
             /** @description The area. */
             area: components["schemas"]["Area"];
             /** @description Whether somebody said where it is. */
             area_own: boolean;
+            behind?: components["schemas"]["BehindSaid"] | null;
             /**
              * Format: double
              * @description Behind the subject.
@@ -2916,6 +3012,8 @@ export interface components {
             camera_says: string;
             /** @description Lines of equal light of what was asked for. */
             contours: components["schemas"]["Contour"][];
+            /** @description Front and back, left and right, head and foot of the area against the mark. */
+            ends?: string | null;
             /** @description Where the left and right edges of the frame are on the floor's plan at the back of the set: two places each. */
             field: number[][];
             /** @description The upper and lower edges from the side: away and up at the back of the set. */
@@ -2924,9 +3022,14 @@ export interface components {
             lights: components["schemas"]["FloorLight"][];
             /** @description What to see to. */
             notes: components["schemas"]["FloorNote"][];
+            /** @description All together at the mark, as a meter reads it. */
+            reads?: string | null;
+            /** @description Aperture, time and ISO. */
+            settings_says: string;
             sheet?: components["schemas"]["SheetSaid"] | null;
             /** @description The shot, with what was carried where it now is. */
             shot: components["schemas"]["Shot"];
+            sun?: components["schemas"]["SunSaid"] | null;
             together?: components["schemas"]["EvennessSaid"] | null;
         };
         /** @description A light on the floor. */
@@ -2959,8 +3062,13 @@ export interface components {
             distance_m: number;
             evenness?: components["schemas"]["EvennessSaid"] | null;
             evens?: components["schemas"]["Evened"] | null;
+            flag?: components["schemas"]["Flag"] | null;
             /** @description Whether it shines into the lens. */
             flares: boolean;
+            /** @description What is in front of it, in words. */
+            front_says: string;
+            /** @description The letter of its group, and its channel. */
+            group_says: string;
             /**
              * Format: double
              * @description Half-angle at which it has lost a stop.
@@ -2970,8 +3078,15 @@ export interface components {
             in_picture: string[];
             /** @description Group and role. */
             label: string;
+            /**
+             * Format: double
+             * @description As near as it comes on its own line to the chest before the lens sees it.
+             */
+            nearest_m?: number | null;
             /** @description Whether it is on. */
             on: boolean;
+            /** @description Its power, as on its own dial. */
+            power_says: string;
             /**
              * Format: double
              * @description Radius of the face.
@@ -2983,6 +3098,8 @@ export interface components {
             right: boolean;
             /** @description What it is there for. */
             role: components["schemas"]["Role"];
+            /** @description The shadow of who stands there, by this light. */
+            shadow?: string | null;
             /** @description Whether it is to be taken down instead. */
             take_down: boolean;
             /**
@@ -5349,6 +5466,34 @@ export interface components {
          * @enum {string}
          */
         Role: "key" | "fill" | "rim" | "backdrop" | "in_set";
+        /** @description The walls and the ceiling of a room, in metres from the mark. */
+        Room: {
+            /**
+             * Format: double
+             * @description The ceiling over the floor.
+             */
+            ceiling_m: number;
+            /**
+             * Format: double
+             * @description Behind the subject.
+             */
+            far_m: number;
+            /**
+             * Format: double
+             * @description The wall to the left, as the camera sees it.
+             */
+            left_m: number;
+            /**
+             * Format: double
+             * @description Behind the camera.
+             */
+            near_m: number;
+            /**
+             * Format: double
+             * @description To the right.
+             */
+            right_m: number;
+        };
         /** @description What the rows get of the flash. */
         RowsForecast: {
             /**
@@ -5624,6 +5769,7 @@ export interface components {
             parts: components["schemas"]["Part"][];
             /** @description Where. */
             place: string;
+            room?: components["schemas"]["Room"] | null;
             /** @description The drawn scene that stands in for the real one, where no stage is said. */
             scene: components["schemas"]["Scene"];
             /** @description Which duration counts as freezing time. */
@@ -5649,6 +5795,7 @@ export interface components {
              * @constant
              */
             version: 3;
+            way?: components["schemas"]["WayAlong"] | null;
             wish?: components["schemas"]["Wish"] | null;
         };
         /** @description A shot and where it stands. */
@@ -5757,6 +5904,11 @@ export interface components {
         ShutterKind: "focal_plane" | "leaf" | "global" | "rolling";
         /** @description Where and when under the sky. */
         Sky: {
+            /**
+             * Format: double
+             * @description Where the camera looks, by the compass: 0 north, 90 east.
+             */
+            camera_looks_deg?: number | null;
             /**
              * Format: double
              * @description What the clouds take, in stops, positive.
@@ -6031,6 +6183,37 @@ export interface components {
             wanted_stops: number;
             /** @description The aperture at which it would be as wanted, as a meter says it. */
             working_aperture?: string | null;
+        };
+        /** @description The sun at an hour. */
+        SunHour: {
+            /**
+             * Format: double
+             * @description Around the subject.
+             */
+            bearing_deg: number;
+            /** @description As written, `18:00`. */
+            time: string;
+        };
+        /** @description The sun on the floor. */
+        SunSaid: {
+            /**
+             * Format: double
+             * @description Around the subject, as a light's.
+             */
+            bearing_deg: number;
+            /** @description The same as a clock. */
+            clock: string;
+            /**
+             * Format: double
+             * @description Over the horizon as it is seen.
+             */
+            height_deg: number;
+            /** @description Places of the day, an hour apart while it is up: the hour, and its bearing. */
+            hours: components["schemas"]["SunHour"][];
+            /** @description Whether the lens looks into it. */
+            in_lens: boolean;
+            /** @description In sentences: where it stands, when it stands behind the subject, which side the flash comes from. */
+            says: string[];
         };
         /** @description What a unit gives: at once, in a row, on a charge. */
         SupplyForecast: {
@@ -6485,6 +6668,18 @@ export interface components {
             units: number;
             /** @description The same in a few words. */
             verdict: string;
+        };
+        /** @description A way on the floor that somebody comes along, from the mark in metres: to the right, away from the camera. */
+        WayAlong: {
+            /** @description Where it begins. */
+            from_m: number[];
+            /**
+             * Format: double
+             * @description How fast.
+             */
+            speed_m_s: number;
+            /** @description Where it ends. */
+            to_m: number[];
         };
         /**
          * @description A way of making less light.

@@ -23,6 +23,7 @@ pub mod meters;
 pub mod sheet;
 pub mod speeds;
 pub mod staging;
+pub(crate) mod standing;
 pub mod strips;
 pub mod trace;
 pub mod typed;

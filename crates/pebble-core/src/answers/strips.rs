@@ -52,6 +52,8 @@ pub enum Value {
     Switch(bool),
     /// A reading of steady light.
     Reading(crate::file::shot::Reading),
+    /// What keeps a light out of the lens.
+    Flag(crate::file::floor::Flag),
     /// Nothing any more.
     Nothing,
 }

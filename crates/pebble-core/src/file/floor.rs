@@ -29,3 +29,47 @@ wire! {
         pub height_m: f64,
     }
 }
+
+wire! {
+    /// A flag: a dark rectangle that hangs upright and keeps a light out of the lens. Metres from the mark.
+    pub struct Flag {
+        /// Its middle, to the right.
+        pub x_m: f64,
+        /// Away from the camera.
+        pub y_m: f64,
+        /// Over the floor.
+        pub z_m: f64,
+        /// How wide.
+        pub width_m: f64,
+        /// How high.
+        pub height_m: f64,
+    }
+}
+
+wire! {
+    /// A way on the floor that somebody comes along, from the mark in metres: to the right, away from the camera.
+    pub struct WayAlong {
+        /// Where it begins.
+        pub from_m: [f64; 2],
+        /// Where it ends.
+        pub to_m: [f64; 2],
+        /// How fast.
+        pub speed_m_s: f64,
+    }
+}
+
+wire! {
+    /// The walls and the ceiling of a room, in metres from the mark.
+    pub struct Room {
+        /// The wall to the left, as the camera sees it.
+        pub left_m: f64,
+        /// To the right.
+        pub right_m: f64,
+        /// Behind the camera.
+        pub near_m: f64,
+        /// Behind the subject.
+        pub far_m: f64,
+        /// The ceiling over the floor.
+        pub ceiling_m: f64,
+    }
+}

@@ -17,5 +17,8 @@ wire! {
         pub utc_offset_min: i32,
         /// What the clouds take, in stops, positive.
         pub cloud_stops: f64,
+        /// Where the camera looks, by the compass: 0 north, 90 east.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub camera_looks_deg: Option<f64>,
     }
 }

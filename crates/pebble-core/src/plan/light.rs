@@ -2,6 +2,7 @@
 
 use super::Part;
 use super::dials::Dial;
+use super::floor;
 use super::front::{dye_of, tinted_by};
 use super::meter::Meter;
 use super::source;
@@ -13,6 +14,7 @@ use crate::physics::output::{Beam, Bounce, Throw};
 use crate::plan::check::At;
 use crate::quantity::bounds::{self, Invalid};
 use crate::quantity::{Angle, LuxSeconds, Metres, Seconds, Stops};
+use crate::stage::flag::Flag;
 
 /// A flash unit with its modifier and trigger.
 #[derive(Clone, Debug, PartialEq)]
@@ -63,6 +65,10 @@ pub struct Light {
     pub modelling: Option<Glow>,
     /// Where it shall fall.
     pub target: Option<Target>,
+    /// How far back from its head its stand is, on a boom.
+    pub boom: Option<f64>,
+    /// What keeps it out of the lens.
+    pub flag: Option<Flag>,
     beam: Beam,
     colour: Colour,
     misses: u32,
@@ -172,6 +178,8 @@ impl Light {
             grazing: at.maybe("grazing_stops", wire.grazing_stops, &bounds::GRAZING)?.map(Stops::from_stops),
             modelling,
             target: Target::of(at, wire)?,
+            boom: at.maybe("boom_m", wire.boom_m, &bounds::BOOM)?,
+            flag: wire.flag.as_ref().map(|flag| floor::flag(&at.inside("flag"), flag)).transpose()?,
             beam,
             colour: Colour {
                 full_k: wire.unit.colour_k.unwrap_or(USUAL_FLASH_K),

@@ -24,6 +24,7 @@ mod wish;
 
 pub use camera::{Camera, Glass};
 pub use dials::{Dial, Dials, MAX_LIGHTS};
+pub use floor::Walls;
 pub use front::Front;
 pub use intent::STREAK_FACTOR;
 pub use lens::BeforeLens;
@@ -55,6 +56,8 @@ use crate::quantity::bounds::{self, Invalid, Limits};
 use crate::quantity::scale::{Aperture, Grid, Iso, ShutterTime};
 use crate::quantity::{Angle, Luminance, Lux, LuxSeconds, Metres, MetresPerSecond, Seconds, Stops};
 use crate::stage::Stage;
+use crate::stage::lens::Lens;
+use crate::stage::path::Path;
 use std::sync::Arc;
 
 /// More lamps than a set has.
@@ -235,6 +238,10 @@ pub struct Plan {
     pub area: Option<[(f64, f64); 3]>,
     /// Width and height of the sheet behind, in metres.
     pub sheet: Option<(f64, f64)>,
+    /// The way that somebody comes along.
+    pub way: Option<Path>,
+    /// The room.
+    pub room: Option<Walls>,
     /// How far the steady light may be from what is taken for it, darker and brighter, while nobody has read it.
     pub guessed_light: Option<(f64, f64)>,
     /// Whether it is under the open sky.
@@ -304,6 +311,20 @@ impl Plan {
     fn frame_along(&self, part: &Part) -> Metres {
         let seen = magnification(self.body.focal, self.subject_distance) * part.out_of_plane.as_radians().cos();
         self.frame().0 / seen
+    }
+
+    /// The camera in the set.
+    pub fn lens(&self) -> Lens {
+        let (wide, high) = self.frame();
+        let seen = magnification(self.body.focal, self.subject_distance);
+        let half = |side: Metres| 0.5 * side.as_metres() / seen;
+        Lens {
+            view: self.stage.view(self.subject_distance),
+            half: (half(wide), half(high)),
+            focal: (self.body.focal.as_metres(), self.body.focal_range.1.as_metres()),
+            behind: self.background_behind.as_metres(),
+            figure: !self.stage.composition.people.is_empty(),
+        }
     }
 
     /// The place of a part in the list.
@@ -450,6 +471,8 @@ impl TryFrom<&Shot> for Plan {
             timing,
             area: shot.area.as_ref().map(floor::area).transpose()?,
             sheet: shot.sheet.as_ref().map(floor::sheet).transpose()?,
+            way: shot.way.as_ref().map(floor::way).transpose()?,
+            room: shot.room.as_ref().map(floor::room).transpose()?,
             guessed_light: movement::guessed(
                 &root.inside("ambient").inside("typical"),
                 shot.ambient.typical.as_ref(),

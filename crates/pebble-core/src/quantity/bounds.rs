@@ -169,6 +169,16 @@ limits! {
     PATH = "path length", "m", 0.001, 1000.0;
     /// A sheet behind the subject.
     SHEET = "size of the sheet", "m", 0.2, 60.0;
+    /// By the compass.
+    COMPASS = "compass bearing", "°", 0.0, 360.0;
+    /// Height of a ceiling.
+    CEILING = "height of the ceiling", "m", 1.5, 60.0;
+    /// Along a way.
+    ALONG = "speed along it", "m/s", 0.1, 100.0;
+    /// Arm of a boom.
+    BOOM = "arm of the boom", "m", 0.3, 6.0;
+    /// Sides of a flag.
+    FLAG = "size of the flag", "m", 0.05, 6.0;
     /// Wind.
     GUST = "gust", "m/s", 0.0, 50.0;
     /// Speed of a phase along its direction, or against it.

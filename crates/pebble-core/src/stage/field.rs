@@ -41,6 +41,13 @@ pub fn set_so(at: Spot) -> (f64, f64, f64) {
     (bearing, height, distance)
 }
 
+/// The same as a shot file has it: tenths of a degree, whole centimetres.
+pub fn noted(at: Spot) -> (f64, f64, f64) {
+    let (bearing, height, distance) = set_so(at);
+    let tenth = |value: f64| (value * 10.0).round() / 10.0;
+    (tenth(bearing), tenth(height), (distance * 100.0).round() / 100.0)
+}
+
 /// A bearing as a clock on the floor, seen from above with the camera at 6: hours from 0 up to 12.
 pub fn clock(bearing_deg: f64) -> f64 {
     (6.0 - bearing_deg / 30.0).rem_euclid(12.0)

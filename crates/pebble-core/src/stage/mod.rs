@@ -5,11 +5,16 @@
 
 pub mod body;
 pub mod field;
+pub mod flag;
 pub mod framing;
+pub mod lens;
+pub mod path;
 mod places;
 pub mod poses;
 mod props;
 mod scenes;
+pub mod shadow;
+pub mod sheet;
 pub mod space;
 pub mod tape;
 

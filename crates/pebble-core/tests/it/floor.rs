@@ -136,7 +136,7 @@ fn set(shot: &Shot) -> FloorAnswer {
 
 #[test]
 fn a_light_that_is_carried_is_where_the_bench_has_it() {
-    let to = CarriedTo { light: 0, x_m: -2.0, y_m: -1.5, z_m: 2.4, power: None };
+    let to = CarriedTo { light: 0, x_m: -2.0, y_m: -1.5, z_m: 2.4, power: None, flag: None };
     let carried = floor(&shot(), Some(&to), ASK).expect("a place");
     let light = &carried.shot.lights[0];
     // √(2² + 1.5² + 1.1²), and atan2(−2, 1.5).
@@ -148,7 +148,7 @@ fn a_light_that_is_carried_is_where_the_bench_has_it() {
     // And the light on the subject is that of the forecast at that distance.
     let seen = outlook(&plan(&carried.shot));
     assert!(seen.lights[0].on_set.placement.as_stops().is_finite());
-    let beyond = CarriedTo { light: 3, ..to };
+    let beyond = CarriedTo { light: 3, ..to.clone() };
     assert!(floor(&shot(), Some(&beyond), ASK).is_err());
     assert!(floor(&shot(), Some(&CarriedTo { x_m: f64::NAN, ..to }), ASK).is_err());
 }
@@ -172,6 +172,7 @@ fn what_the_lens_must_not_see_is_told_with_the_move_that_clears_it() {
     let mut rim = shot.lights[0].clone();
     (rim.role, rim.group, rim.bearing_deg, rim.height_deg, rim.distance_m) =
         (Role::Rim, "B".to_owned(), -150.0, 20.0, 2.2);
+    rim.boom_m = None;
     shot.lights.push(rim);
     let found = set(&shot);
     let light = &found.lights[1];
@@ -179,7 +180,14 @@ fn what_the_lens_must_not_see_is_told_with_the_move_that_clears_it() {
     let note = found.notes.iter().find(|note| note.light == Some(1)).expect("it is told");
     assert!(!note.clears.is_empty());
     for clear in &note.clears {
-        let to = CarriedTo { light: 1, x_m: clear.to.x_m, y_m: clear.to.y_m, z_m: clear.to.z_m, power: clear.power };
+        let to = CarriedTo {
+            light: 1,
+            x_m: clear.to.x_m,
+            y_m: clear.to.y_m,
+            z_m: clear.to.z_m,
+            power: clear.power,
+            flag: clear.flag.clone(),
+        };
         let after = floor(&shot, Some(&to), ASK).expect("a place");
         assert!(after.lights[1].in_picture.is_empty(), "{} does not clear it", clear.says);
     }
@@ -215,8 +223,9 @@ fn from_five_metres() -> Shot {
 fn a_soft_key_just_inside_the_left_edge() {
     let mut shot = from_five_metres();
     let (x_m, y_m, z_m) = (-1.5, -0.4, 2.0);
-    shot.lights[0].modifier.face_radius_m = 0.45;
-    let found = floor(&shot, Some(&CarriedTo { light: 0, x_m, y_m, z_m, power: None }), ASK).expect("a place");
+    (shot.lights[0].modifier.face_radius_m, shot.lights[0].boom_m) = (0.45, None);
+    let found =
+        floor(&shot, Some(&CarriedTo { light: 0, x_m, y_m, z_m, power: None, flag: None }), ASK).expect("a place");
     assert_eq!(found.lights[0].in_picture, ["face", "stand"]);
     let note = found.notes.iter().find(|note| note.title.contains("in the picture")).expect("it is told");
     let says: Vec<&str> = note.clears.iter().map(|clear| clear.says.as_str()).collect();
@@ -271,7 +280,7 @@ fn an_area_that_is_none_is_refused() {
     let nobody = FloorAsk { light: Some(7), ..ASK };
     assert!(floor(&shot(), None, nobody).expect_err("no such light").to_string().contains("one of the 1 lights"));
     // In the chest of who stands there no light can be, and it is put nowhere else.
-    let chest = CarriedTo { light: 0, x_m: 0.0, y_m: 0.0, z_m: CHEST.z, power: None };
+    let chest = CarriedTo { light: 0, x_m: 0.0, y_m: 0.0, z_m: CHEST.z, power: None, flag: None };
     assert!(floor(&shot(), Some(&chest), ASK).expect_err("no place").to_string().contains("distance_m"));
 }
 
@@ -284,7 +293,7 @@ fn judged(shot: &Shot) -> Vec<(String, Severity)> {
     let counts = |one: &findings::Finding| {
         one.severity != Severity::Fine && !DOUBTS.iter().any(|doubt| one.id.starts_with(doubt))
     };
-    let about = |id: &str| id.trim_end_matches(|c: char| c.is_ascii_digit() || c == '-').to_owned();
+    let about = |id: &str| id.split("-light").next().unwrap_or_default().to_owned();
     list.filter(counts).map(|one| (about(&one.id), one.severity)).collect()
 }
 
@@ -307,7 +316,7 @@ proptest! {
         for (index, of) in found.lights.iter().enumerate() {
             let clears = of.clears.iter().filter(|clear| clear.spoils.is_none()).map(|clear| (&clear.to, clear.power, clear.says.as_str()));
             for (to, power, says) in clears.chain(of.evens.iter().map(|evens| (&evens.to, Some(evens.power), evens.says.as_str()))) {
-                let to = CarriedTo { light: index, x_m: to.x_m, y_m: to.y_m, z_m: to.z_m, power };
+                let to = CarriedTo { light: index, x_m: to.x_m, y_m: to.y_m, z_m: to.z_m, power, flag: None };
                 let after = floor(&shot, Some(&to), ASK).expect("it was offered");
                 prop_assert!(after.lights[index].in_picture.is_empty());
                 prop_assert!(!after.lights[index].flares || of.flares);
@@ -331,7 +340,14 @@ fn evening_it_out_keeps_the_mark_and_narrows_the_spread() {
     let found = set(&shot);
     let (light, evens) = (&found.lights[0], found.lights[0].evens.clone().expect("it can be evened"));
     assert!(evens.to_stops < evens.from_stops - 0.1, "{evens:?}");
-    let to = CarriedTo { light: 0, x_m: evens.to.x_m, y_m: evens.to.y_m, z_m: evens.to.z_m, power: Some(evens.power) };
+    let to = CarriedTo {
+        light: 0,
+        x_m: evens.to.x_m,
+        y_m: evens.to.y_m,
+        z_m: evens.to.z_m,
+        power: Some(evens.power),
+        flag: None,
+    };
     let after = floor(&shot, Some(&to), ASK).expect("a place");
     let spread = after.lights[0].evenness.as_ref().expect("it is lit").spread_stops;
     near(spread, evens.to_stops, 0.05);

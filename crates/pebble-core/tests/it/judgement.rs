@@ -1,6 +1,6 @@
 //! What the findings say of shots with one thing wrong, and what a shot must not contain.
 
-use crate::common::{plan, shot};
+use crate::common::{plan, shot, through_a_longer_lens};
 use pebble_core::findings::{self, Finding, Severity};
 use pebble_core::gear::{self, TableRow};
 use pebble_core::shot::{Intent, Reading, Shot};
@@ -113,13 +113,15 @@ fn remedies_are_what_a_photographer_would_turn() {
     let remedy = &finding(&fast, "rows-cut").remedies[0];
     assert_eq!(remedy.label, forecast(&plan(&fast)).key().rows.usable_sync_label.clone().unwrap());
     // A charge-voltage unit is shortest at full power: the remedy for blur is *more* power, farther away.
-    let mut analogue = calm();
+    let mut analogue = through_a_longer_lens(calm(), 3.0);
     analogue.usage = pebble_core::motion::Usage::Print;
     analogue.lights[0].unit.control =
         gear::Control::ChargeVoltage { decay_ms: Some(0.3), t05_ms: None, t01_ms: None, rise_ms: None, gamma: 0.3 };
     analogue.lights[0].power = 0.0625;
     analogue.lights[0].distance_m = 1.4;
-    analogue.parts[0].speed_m_s = 4.2;
+    // Behind a grid it may be carried past the lens without shining into it.
+    analogue.lights[0].modifier.grid_deg = Some(40.0);
+    analogue.parts[0].speed_m_s = 1.4;
     let blurred = finding(&analogue, "blur-Face");
     let power = blurred.remedies[0].changes.iter().find(|change| change.pointer == "/lights/0/power").unwrap();
     let more = serde_json::to_value(&power.value).unwrap().as_f64().unwrap();

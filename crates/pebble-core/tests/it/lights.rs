@@ -1,6 +1,6 @@
 //! Several lights, lamps and a moving camera: worked by hand.
 
-use crate::common::{examples, plan, shot};
+use crate::common::{examples, plan, shot, through_a_longer_lens};
 use pebble_core::cautions::{Around, cautions};
 use pebble_core::findings::{self, Severity};
 use pebble_core::output::{colour, grazing};
@@ -369,7 +369,7 @@ fn what_is_wrong_among_lights_is_said_with_its_number_and_whose_it_is() {
 #[test]
 fn lights_that_are_turned_alike_are_named_together() {
     // A still part leaves a trail: less ISO mends it, and both lights follow by as much.
-    let mut lit = pair(|_| ());
+    let mut lit = through_a_longer_lens(pair(|_| ()), 3.0);
     lit.ambient.subject = Reading::Lux { lux: 4000.0 };
     let plan = plan(&lit);
     let judged = findings::judge(&plan, &outlook(&plan));

@@ -33,6 +33,7 @@ mod remedies;
 mod rooms;
 mod said;
 mod second_route;
+mod set;
 mod sky;
 mod stage;
 mod worked_cases;

@@ -1,6 +1,6 @@
 //! Remedies are solved, not canned: each is compared with what a photographer would work out by hand.
 
-use crate::common::{applied, plan, shot};
+use crate::common::{applied, plan, shot, through_a_longer_lens};
 use pebble_core::findings::{self, Remedy};
 use pebble_core::quantity::Seconds;
 use pebble_core::quantity::scale::{Grid, ShutterTime};
@@ -15,7 +15,7 @@ fn calm() -> Shot {
     shot.ambient.background = Reading::Lux { lux: 0.0 };
     shot.parts.truncate(1);
     shot.parts[0].speed_m_s = 0.3;
-    shot
+    through_a_longer_lens(shot, 3.0)
 }
 
 fn told(shot: &Shot) -> Forecast {
@@ -57,7 +57,7 @@ fn a_key_too_dark_gets_the_power_or_the_distance_that_the_stops_ask_for() {
 
 #[test]
 fn a_streak_too_short_gets_the_time_that_draws_it() {
-    let shot = shot();
+    let shot = through_a_longer_lens(shot(), 3.0);
     let ropes = &shot.parts[2];
     let seen = told(&shot);
     let wanted = ropes.streak_share.unwrap() * seen.optics.field_width_m / ropes.speed_m_s;

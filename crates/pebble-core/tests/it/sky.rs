@@ -4,7 +4,15 @@ use pebble_core::daylight::{Sky, SkyDay, day};
 use proptest::prelude::*;
 
 fn sky(latitude_deg: f64, longitude_deg: f64, date: &str, time: &str, utc_offset_min: i32) -> Sky {
-    Sky { latitude_deg, longitude_deg, date: date.to_owned(), time: time.to_owned(), utc_offset_min, cloud_stops: 0.0 }
+    Sky {
+        latitude_deg,
+        longitude_deg,
+        date: date.to_owned(),
+        time: time.to_owned(),
+        utc_offset_min,
+        cloud_stops: 0.0,
+        camera_looks_deg: None,
+    }
 }
 
 fn of(sky: &Sky) -> SkyDay {

@@ -4,11 +4,11 @@
 //! other, matching compares set-ups by the same margins, and a look that is held may not lose rows it had. How bad a miss
 //! is, and in what words, is for who asks.
 
-mod place;
 mod supply;
 
 pub use supply::{BurstOf, burst_of};
 
+use crate::answers::standing;
 use crate::file::shot::{Intent, Lead, Role};
 use crate::outlook::{DrawnBy, LightOutlook, Outlook, PartOutlook};
 use crate::physics::depth::Depth;
@@ -17,6 +17,7 @@ use crate::physics::ghost::{NOTICED_FROM, SEEN_FROM, STRONG_FROM};
 use crate::physics::motion::SOFT_LIMIT;
 use crate::plan::{Part, Plan, STREAK_FACTOR, Target};
 use crate::quantity::{Metres, MetresPerSecond, Seconds, Stops};
+use crate::stage::sheet::Sheet;
 
 /// A third of a stop is a click, with a hair for the roundings of labels; a placement that is off by less is where it was
 /// wanted.
@@ -86,8 +87,12 @@ pub enum Matter {
     Reached,
     /// A rim does not outshine the key. Stops above it.
     Rim,
-    /// A light from behind stands out of the picture. Its place in half frames from the middle, on the nearer side.
+    /// Face and stand of a light are out of the picture. How far within its edge they are seen, in metres.
     OutOfFrame,
+    /// No light shines into the lens.
+    Flare,
+    /// The sheet behind fills the frame. What it lacks on the worse side, in metres.
+    Sheet,
     /// An automatic has the power it needs. Stops short.
     Automatic,
     /// An automatic does not shine at the meter it goes by.
@@ -157,7 +162,7 @@ impl Condition {
                 self.measure.abs() > ANOTHER_PICTURE
             }
             Matter::Depth => self.measure < MOST_OF_THE_DEPTH,
-            Matter::Owned | Matter::InRange | Matter::Groups => true,
+            Matter::Owned | Matter::InRange | Matter::Groups | Matter::Sheet => true,
             Matter::Burst => self.measure < 2.0 || self.margin < -1.0,
             Matter::Balance
             | Matter::World
@@ -167,6 +172,7 @@ impl Condition {
             | Matter::Shallow
             | Matter::Rim
             | Matter::MetersItself
+            | Matter::Flare
             | Matter::Surface
             | Matter::Hand => false,
         };
@@ -209,6 +215,8 @@ impl Condition {
             Matter::Fires => format!("keeps {} from firing", light()),
             Matter::Reached => format!("leaves {} without flash", part()),
             Matter::OutOfFrame => format!("brings {} into the picture", light()),
+            Matter::Flare => format!("lets {} shine into the lens", light()),
+            Matter::Sheet => "lets the frame see past the sheet".to_owned(),
             Matter::Automatic => format!("takes the automatic of {} to its end", light()),
             Matter::MetersItself => format!("lets the automatic of {} meter itself", light()),
             Matter::Surface => "asks too much of the surface".to_owned(),
@@ -385,6 +393,12 @@ fn exposure(plan: &Plan, seen: &Outlook, each: &mut impl FnMut(Condition)) {
 }
 
 fn lights(plan: &Plan, seen: &Outlook, each: &mut impl FnMut(Condition)) {
+    let lens = plan.lens();
+    if let Some((wide, high)) = plan.sheet {
+        let lacks = Sheet { behind: lens.behind, wide, high }.lacks(&lens);
+        let missing = lacks.width.max(lacks.height);
+        each(Condition::of_shot(Matter::Sheet, missing, 0.0, -missing));
+    }
     for (index, (light, of_light)) in plan.lights.iter().zip(&seen.lights).enumerate() {
         if light.on {
             each(Condition::yes(Matter::Fires, index, of_light.fires));
@@ -396,8 +410,12 @@ fn lights(plan: &Plan, seen: &Outlook, each: &mut impl FnMut(Condition)) {
         if light.role == Role::Rim && light.target.is_none() && over.is_finite() {
             each(Condition::of_light(Matter::Rim, index, over, CLICK, CLICK - over));
         }
-        if let Some(place) = place::in_frame(plan, index) {
-            each(Condition::of_light(Matter::OutOfFrame, index, place, 1.0, place.log2().min(-f64::EPSILON)));
+        let shown = standing::shown(plan, &lens, index);
+        if shown.any() {
+            each(Condition::of_light(Matter::OutOfFrame, index, shown.inside, 0.0, -shown.inside - ROUNDING));
+        }
+        if standing::flares(plan, &lens, index) {
+            each(Condition::yes(Matter::Flare, index, false));
         }
         if plan.settings.lights[index].bias.is_some() {
             let short = of_light.automatic_short.as_stops();

@@ -6,12 +6,10 @@
 use crate::file::sky::Sky;
 use crate::physics::sky::clear_sky;
 use crate::plan::check::At;
-use crate::plan::sky::Clock;
+use crate::plan::sky::{Clock, sun_at};
 use crate::quantity::bounds::Invalid;
 use crate::quantity::{Angle, Stops};
 use serde::Serialize;
-use solar_positioning::time::JulianDate;
-use solar_positioning::{Location, SolarPositions};
 
 /// Minutes between two points of the drawn day.
 const STEP: u32 = 10;
@@ -123,17 +121,8 @@ fn notes(now: &SkyAt, each: &[SkyAt], neither: bool) -> Vec<String> {
 }
 
 fn sky_at(sky: &Sky, clock: &Clock, minute: u32) -> SkyAt {
-    let (year, month, day) = clock.date;
-    let location = Location { latitude: sky.latitude_deg, longitude: sky.longitude_deg };
     // The light goes by where the sun is, not by what the air lifts it to, which ends in a step at the horizon.
-    let altitude = JulianDate::from_utc_simple(year, month, day, 0, 0, 0.0)
-        .and_then(|midnight| {
-            let days = f64::from(minute as i32 - sky.utc_offset_min) / f64::from(DAY);
-            JulianDate::new(midnight.julian_date() + days, solar_positioning::delta_t::estimate_from_date(year, month)?)
-        })
-        .and_then(|time| SolarPositions::grena3().at_from_julian(time, location, 0.0, None))
-        // Place and date were checked: the sun has an altitude.
-        .map_or(-90.0, |sun| sun.elevation_angle());
+    let altitude = sun_at(sky, clock, minute).true_deg;
     let clear = clear_sky(Angle::from_degrees(altitude));
     SkyAt {
         minute,

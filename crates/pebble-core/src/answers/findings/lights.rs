@@ -148,22 +148,6 @@ fn target(plan: &crate::plan::Plan) -> String {
     signed(plan.targets.subject.as_stops())
 }
 
-pub(super) fn in_frame(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
-    let index = flaw.light(plan);
-    let (light, dial) = (&plan.lights[index], &plan.settings.lights[index]);
-    let (field, _) = seen.field(plan);
-    let side = if light.bearing.as_radians() < 0.0 { "left" } else { "right" };
-    Words {
-        title: format!("in the picture, {} from its middle", super::percent(flaw.measure / 2.0)),
-        cause: format!(
-            "{} away at {:.0}° on the camera's {side}; the frame is {} wide at the subject. Head or stand shows.",
-            plan.lengths.say(dial.distance.as_metres(), 1),
-            light.bearing.as_radians().to_degrees().abs(),
-            plan.lengths.say(field.as_metres(), 1)
-        ),
-    }
-}
-
 pub(super) fn candidates<'a>(Case { plan, seen }: Case<'a>, lights: &[usize], matter: Matter) -> Ideas<'a> {
     let set = plan.settings;
     let index = lights.first().copied().unwrap_or(plan.key);
@@ -189,12 +173,6 @@ pub(super) fn candidates<'a>(Case { plan, seen }: Case<'a>, lights: &[usize], ma
                 power_near(plan, light, power).map(|power| at_power(plan, light, power))
             });
             vec![Idea::moving_one([weaker])]
-        }
-        // Around the subject until the lens does not see it; whole steps of five degrees, to where it is beside the subject.
-        Matter::OutOfFrame => {
-            let now = plan.lights[index].bearing.as_radians().to_degrees();
-            let aside = (1..).map(move |step| now.abs() - 5.0 * f64::from(step)).take_while(|bearing| *bearing > 90.0);
-            vec![Idea::around(index, aside.map(move |bearing| (bearing / 5.0).ceil() * 5.0 * now.signum()))]
         }
         // The automatic follows the ISO, which is what it lacks or has too much of.
         Matter::Automatic => {

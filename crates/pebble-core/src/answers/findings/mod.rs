@@ -11,6 +11,7 @@ mod lights;
 mod moment;
 pub mod parts;
 mod remedy;
+mod set;
 mod steady;
 mod supply;
 mod sync;
@@ -123,13 +124,14 @@ impl Flaw {
             Matter::Rows => 10.0 * measure + missing,
             Matter::Owned | Matter::InRange | Matter::Groups => 7.0,
             Matter::OutOfFrame => 6.0,
+            Matter::Sheet => 5.0,
             Matter::Exposure => 1.0 + measure.abs(),
             Matter::Ambient | Matter::Background | Matter::Balance | Matter::Automatic => measure.abs(),
             Matter::Still | Matter::Together => 1.0 + missing,
             Matter::NoTrail => measure / 5.0,
             Matter::Reached | Matter::Shows | Matter::Burst | Matter::Action => 2.0,
             Matter::White | Matter::Rim => measure,
-            Matter::Rear | Matter::MetersItself => 1.0,
+            Matter::Rear | Matter::MetersItself | Matter::Flare => 1.0,
             Matter::AsksLength | Matter::Surface => 0.8,
             Matter::World => 0.6,
             Matter::Streak | Matter::Depth | Matter::Shallow | Matter::Hand => missing,
@@ -281,7 +283,9 @@ fn words(case: Case, flaw: &Flaw) -> Words {
         Matter::Reached => lights::unreached(case, flaw),
         Matter::Together => lights::apart(case, flaw),
         Matter::Rim => lights::rim_outshines(case, flaw),
-        Matter::OutOfFrame => lights::in_frame(case, flaw),
+        Matter::OutOfFrame => set::in_frame(case, flaw),
+        Matter::Flare => set::flares(case, flaw),
+        Matter::Sheet => set::sheet_too_small(case),
         Matter::Automatic => lights::automatic_short(case, flaw),
         Matter::MetersItself => lights::meters_itself(case, flaw),
         Matter::Surface => lights::bad_surface(case, flaw),
@@ -306,9 +310,10 @@ fn candidates<'a>(case: Case<'a>, flaw: &Flaw, lights: &[usize], pulses: &mut Pu
         Matter::Balance => exposure::balanced(case, lights),
         Matter::Ambient | Matter::Background => exposure::steady_candidates(case, matter),
         Matter::Depth | Matter::Shallow => depth::candidates(case, matter),
-        Matter::Fires | Matter::Rim | Matter::Automatic | Matter::MetersItself | Matter::Hand | Matter::OutOfFrame => {
+        Matter::Fires | Matter::Rim | Matter::Automatic | Matter::MetersItself | Matter::Hand => {
             lights::candidates(case, lights, matter)
         }
+        Matter::OutOfFrame | Matter::Flare | Matter::Sheet => set::candidates(case, lights, matter),
         Matter::Burst => supply::candidates(case, flaw),
         Matter::Action => moment::candidates(case, pulses),
         Matter::World => {
@@ -387,6 +392,8 @@ fn identity(plan: &Plan, flaw: &Flaw) -> String {
         Kind::Unmet(Matter::Together) => "apart",
         Kind::Unmet(Matter::Rim) => "rim",
         Kind::Unmet(Matter::OutOfFrame) => "in-frame",
+        Kind::Unmet(Matter::Flare) => "flare",
+        Kind::Unmet(Matter::Sheet) => "sheet",
         Kind::Unmet(Matter::Automatic) => "automatic",
         Kind::Unmet(Matter::MetersItself) => "meters-itself",
         Kind::Unmet(Matter::Surface) => "surface",

@@ -4,12 +4,17 @@
 
 use super::{Case, Change, Flaw, Kind, Remedy, signed};
 use crate::answers::conditions::{self, Condition};
+use crate::answers::standing::spot_of;
 use crate::answers::strips::{self, Value};
+use crate::file;
 use crate::file::shot::Reading;
 use crate::outlook::{DrawnBy, Outlook, Pulses, outlook_with};
 use crate::plan::{Plan, Settings};
 use crate::quantity::scale::{Aperture, Iso, ShutterTime};
-use crate::quantity::{Angle, Lux, LuxSeconds, Stops};
+use crate::quantity::{Angle, Lux, LuxSeconds, Metres, Stops};
+use crate::stage::field::noted;
+use crate::stage::flag::Flag;
+use crate::stage::lens::Move;
 use std::collections::HashMap;
 use std::hash::{DefaultHasher, Hash, Hasher};
 
@@ -35,8 +40,20 @@ pub(super) enum Turn {
     Dials(Settings),
     /// A source of steady light.
     Source(Source),
-    /// A light walks around the subject to another bearing, in degrees.
-    Around(usize, f64),
+    /// A light stands elsewhere.
+    Stands(Stands),
+    /// A flag before a light.
+    Flagged(usize, Flag),
+    /// The background nearer, in metres behind the mark.
+    Behind(f64),
+}
+
+/// A light that is carried, and its power there, where another one is as bright.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub(super) struct Stands {
+    pub light: usize,
+    pub way: Move,
+    pub power: Option<f64>,
 }
 
 /// Something done to a source of steady light.
@@ -107,10 +124,9 @@ impl<'a> Idea<'a> {
         Self::new(settings, Keeps::Nothing)
     }
 
-    /// A light that walks around the subject, its light kept.
-    pub fn around(light: usize, bearings: impl IntoIterator<Item = f64, IntoIter: 'a>) -> Self {
-        let turns = bearings.into_iter().map(move |bearing| Turn::Around(light, bearing));
-        Self { turns: Box::new(turns), keeps: Keeps::Ratios }
+    /// One turn of its own kind, every flash staying where it falls.
+    pub fn one(turn: Turn) -> Self {
+        Self { turns: Box::new(std::iter::once(turn)), keeps: Keeps::Flash }
     }
 
     /// A source of steady light.
@@ -133,8 +149,9 @@ impl Turn {
                     dial.bias.map(|bias| bias.as_stops().to_bits()).hash(&mut hasher);
                 }
             }
-            Self::Source(source) => format!("{source:?}").hash(&mut hasher),
-            Self::Around(light, bearing) => (light, bearing.to_bits()).hash(&mut hasher),
+            Self::Source(_) | Self::Stands(_) | Self::Flagged(..) | Self::Behind(_) => {
+                format!("{self:?}").hash(&mut hasher);
+            }
         }
         hasher.finish()
     }
@@ -143,11 +160,23 @@ impl Turn {
         match *self {
             Self::Dials(settings) => plan.with(settings),
             Self::Source(source) => source.applied(plan),
-            Self::Around(light, bearing) => {
+            Self::Stands(Stands { light, way, power }) => {
+                let (bearing, height, distance) = noted(way.to);
                 let mut lights = plan.lights.to_vec();
-                lights[light].bearing = Angle::from_degrees(bearing);
+                (lights[light].bearing, lights[light].height) =
+                    (Angle::from_degrees(bearing), Angle::from_degrees(height));
+                let dials = plan.settings.lights.with(light, |dial| {
+                    dial.distance = Metres::from_metres(distance);
+                    dial.power = power.unwrap_or(dial.power);
+                });
+                Plan { lights: lights.into(), ..plan.with(Settings { lights: dials, ..plan.settings }) }
+            }
+            Self::Flagged(light, flag) => {
+                let mut lights = plan.lights.to_vec();
+                lights[light].flag = Some(flag);
                 Plan { lights: lights.into(), ..plan.clone() }
             }
+            Self::Behind(behind) => Plan { background_behind: Metres::from_metres(behind), ..plan.clone() },
         }
     }
 
@@ -159,11 +188,38 @@ impl Turn {
                 (strips::said(plan, to), changes)
             }
             Self::Source(source) => source.written(plan),
-            Self::Around(light, bearing) => {
-                let was = plan.lights[*light].bearing.as_radians().to_degrees();
-                let change = Change { pointer: format!("/lights/{light}/bearing_deg"), value: Value::Number(*bearing) };
+            Self::Stands(Stands { light, way, power }) => {
+                let (bearing, height, distance) = noted(way.to);
+                let figures = [("bearing_deg", bearing), ("height_deg", height), ("distance_m", distance)];
+                let figures = figures.into_iter().chain(power.map(|power| ("power", power)));
+                let change = |(name, value): (&str, f64)| Change {
+                    pointer: format!("/lights/{light}/{name}"),
+                    value: Value::Number(value),
+                };
+                let of = &plan.lights[*light];
+                let at = power.map_or_else(String::new, |power| format!(", {}", of.unit.dial.label(power)));
+                let by = plan.lengths.say(way.by, 1);
+                (format!("{} {by} {}{at}", of.label, way.way.word()), figures.map(change).collect())
+            }
+            Self::Flagged(light, flag) => {
+                let (wide, high) = (plan.lengths.say(flag.wide, 2), plan.lengths.say(flag.high, 2));
+                let away = (flag.at - spot_of(plan, *light)).length();
+                let change = Change {
+                    pointer: format!("/lights/{light}/flag"),
+                    value: Value::Flag(file::floor::Flag {
+                        x_m: flag.at.x,
+                        y_m: flag.at.y,
+                        z_m: flag.at.z,
+                        width_m: flag.wide,
+                        height_m: flag.high,
+                    }),
+                };
                 let label = &plan.lights[*light].label;
-                (format!("{label} {:.0}° around to the side", (bearing - was).abs()), vec![change])
+                (format!("{label}: flag of {wide} × {high}, {} before it", plan.lengths.say(away, 1)), vec![change])
+            }
+            Self::Behind(behind) => {
+                let change = Change { pointer: "/background/behind_m".to_owned(), value: Value::Number(*behind) };
+                (format!("sheet {} behind the mark", plan.lengths.say(*behind, 1)), vec![change])
             }
         }
     }

@@ -1,20 +1,22 @@
 //! Moving a light about the set: where it is put down, what moves are offered, and what each does to everything else.
 
-use super::seen::Seen;
-use super::{CarriedTo, Clearing, Evened, place};
+use super::place;
+use super::said::{CarriedTo, Clearing, Evened};
 use crate::answers::conditions::{self, Condition};
+use crate::answers::standing::{as_bright, held, lamp, lit_places};
 use crate::answers::strips;
+use crate::file::floor::Flag;
 use crate::file::shot::Shot;
 use crate::outlook::{Outlook, outlook};
 use crate::plan::Plan;
 use crate::plan::check::At;
 use crate::quantity::bounds::{self, Invalid};
 use crate::quantity::words::signed;
-use crate::stage::field::{Lamp, Region, set_so};
+use crate::stage::field::{Lamp, Region, noted};
+use crate::stage::flag::flag_for;
+use crate::stage::lens::{FARTHEST_M, Lens};
 use crate::stage::space::{Spot, spot};
 
-/// As far as somebody carries a light for it.
-pub(super) const FARTHEST_M: f64 = 8.0;
 /// Less than this is not worth a walk, in stops.
 const WORTH_STOPS: f64 = 0.1;
 /// What is left after another power, up to a fifth of a stop, is as bright.
@@ -33,10 +35,10 @@ pub(super) fn carried(shot: &Shot, to: &CarriedTo) -> Result<Shot, Invalid> {
     bounds::STANDS.check(&at.of("x_m"), to.x_m)?;
     bounds::STANDS.check(&at.of("y_m"), to.y_m)?;
     bounds::LIFTED.check(&at.of("z_m"), to.z_m)?;
-    let (bearing, height, distance) = set_so(spot(to.x_m, to.y_m, to.z_m));
-    let tenth = |value: f64| (value * 10.0).round() / 10.0;
-    (light.bearing_deg, light.height_deg) = (tenth(bearing), tenth(height));
-    light.distance_m = (distance * 100.0).round() / 100.0;
+    (light.bearing_deg, light.height_deg, light.distance_m) = noted(spot(to.x_m, to.y_m, to.z_m));
+    if let Some(flag) = &to.flag {
+        light.flag = Some(flag.clone());
+    }
     if let Some(power) = to.power {
         light.power = bounds::POWER.check(&at.of("power"), power)?;
     }
@@ -48,40 +50,21 @@ pub(super) struct Moves<'a> {
     pub shot: &'a Shot,
     pub plan: &'a Plan,
     pub seen: &'a Outlook,
-    pub in_frame: &'a Seen,
+    pub lens: Lens,
     before: Vec<Condition>,
 }
 
 impl<'a> Moves<'a> {
-    pub fn of(shot: &'a Shot, plan: &'a Plan, seen: &'a Outlook, in_frame: &'a Seen) -> Self {
-        Self { shot, plan, seen, in_frame, before: conditions::all(plan, seen) }
+    pub fn of(shot: &'a Shot, plan: &'a Plan, seen: &'a Outlook, lens: Lens) -> Self {
+        Self { shot, plan, seen, lens, before: conditions::all(plan, seen) }
     }
 
-    /// What a move makes worse, of everything that can be wrong with the frame and of what the lens sees.
-    fn spoils(&self, index: usize, from: &Lamp, to: Spot, power: Option<f64>) -> Option<String> {
-        let there = Lamp { at: to, ..*from };
-        let shines = |lamp: &Lamp| lamp.shines_at(self.in_frame.eye) && self.in_frame.is_free(lamp.at);
-        if shines(&there) && !shines(from) {
-            return Some("shines into the lens".to_owned());
-        }
-        let to = CarriedTo { light: index, x_m: to.x, y_m: to.y, z_m: to.z, power };
-        let moved = carried(self.shot, &to).and_then(|shot| Plan::try_from(&shot));
-        match moved {
+    /// What a change makes worse, of everything that can be wrong with the frame.
+    fn spoils(&self, to: &CarriedTo) -> Option<String> {
+        match carried(self.shot, to).and_then(|shot| Plan::try_from(&shot)) {
             Ok(plan) => conditions::worse(&self.before, &plan, &outlook(&plan), None).map(|worse| worse.cost(&plan)),
             Err(why) => Some(why.to_string()),
         }
-    }
-
-    /// The power of its dial that comes nearest to what it gives at the mark now, from another place, where that is another
-    /// one. An automatic sees to it by itself.
-    fn as_bright(&self, index: usize, from: &Lamp, to: Spot) -> Option<f64> {
-        let (light, dial) = (&self.plan.lights[index], &self.plan.settings.lights[index]);
-        if dial.bias.is_some() {
-            return None;
-        }
-        let there = Lamp { at: to, ..*from };
-        let power = light.unit.nearest_power(dial.power * from.on(from.aim) / there.on(there.aim));
-        (power != dial.power).then_some(power)
     }
 
     /// How far it is then from what it gives at the mark now, in stops: beyond its dial's end no power makes up for it.
@@ -97,17 +80,18 @@ impl<'a> Moves<'a> {
     /// The smallest moves that clear the picture of a light, those that harm nothing first.
     pub fn clearing(&self, (index, lamp): (usize, &Lamp)) -> Vec<Clearing> {
         let light = &self.plan.lights[index];
-        let ways = self.in_frame.moves(lamp.at, light.throw.face.radius.as_metres());
+        let ways = self.lens.moves(lamp.at, held(light));
         let mut found: Vec<Clearing> = ways
             .into_iter()
-            .map(|(way, to)| {
-                let power = self.as_bright(index, lamp, to);
+            .map(|way| {
+                let power = as_bright(self.plan, lamp, index, way.to);
                 let at = power.map_or_else(String::new, |power| format!(", {}", light.unit.dial.label(power)));
-                let off = self.off(index, lamp, to, power);
+                let off = self.off(index, lamp, way.to, power);
                 let then =
                     if off.abs() <= AS_BRIGHT { String::new() } else { format!(", {} at the mark", signed(off)) };
-                let says = format!("{way}{at}{then}");
-                Clearing { says, to: place(to), power, spoils: self.spoils(index, lamp, to, power) }
+                let says = format!("{} {}{at}{then}", self.plan.lengths.say(way.by, 1), way.way.word());
+                let spoils = self.spoils(&to(index, way.to, power));
+                Clearing { says, to: place(way.to), power, flag: None, spoils }
             })
             .collect();
         found.sort_by_key(|clearing| clearing.spoils.is_some());
@@ -123,28 +107,59 @@ impl<'a> Moves<'a> {
         }
         let now = region.evenness(|place| lamp.on(place)).spread;
         let wanted = self.seen.lights[index].on_set.exposure;
-        let radius = light.throw.face.radius.as_metres();
         let at = |power: f64| {
             let distance = light.distance_for(power, dial.heads, wanted).filter(|far| far.as_metres() <= FARTHEST_M)?;
             let way = lamp.at - lamp.aim;
             let to = lamp.aim + way * (distance.as_metres() / way.length());
             let there = Lamp { at: to, ..*lamp };
             let spread = region.evenness(|place| there.on(place)).spread;
-            let free = self.in_frame.of_light(to, radius).is_empty();
+            let free = !self.lens.shows(to, held(light)).any();
             (free && now - spread >= WORTH_STOPS).then_some((spread, power, to, distance))
         };
         let mut found: Vec<_> = strips::powers(light).filter_map(at).collect();
         found.sort_by(|a, b| a.0.total_cmp(&b.0));
-        let harmless = |(_, power, to, _): &(f64, f64, Spot, _)| self.spoils(index, lamp, *to, Some(*power)).is_none();
+        let harmless =
+            |(_, power, to, _): &(f64, f64, Spot, _)| self.spoils(&self::to(index, *to, Some(*power))).is_none();
         let (spread, power, to, distance) = found.into_iter().find(harmless)?;
         let back = (distance - dial.distance).as_metres();
         let way = if back >= 0.0 { "back" } else { "closer" };
         Some(Evened {
-            says: format!("{:.1} m {way}, {}", back.abs(), light.unit.dial.label(power)),
+            says: format!("{} {way}, {}", self.plan.lengths.say(back.abs(), 1), light.unit.dial.label(power)),
             to: place(to),
             power,
             from_stops: now.clamp(0.0, 20.0),
             to_stops: spread.clamp(0.0, 20.0),
         })
     }
+
+    /// The flag that keeps a light out of the lens, where one fits.
+    pub fn flag(&self, index: usize) -> Option<Clearing> {
+        let lamp = lamp(self.plan, self.seen, index);
+        let radius = self.plan.lights[index].throw.face.radius.as_metres();
+        let flag = flag_for(&self.lens, &lamp, radius, &lit_places(self.plan))?;
+        let say = |metres: f64| self.plan.lengths.say(metres, 2);
+        let away = self.plan.lengths.say((flag.at - lamp.at).length(), 1);
+        let written = Flag { x_m: flag.at.x, y_m: flag.at.y, z_m: flag.at.z, width_m: flag.wide, height_m: flag.high };
+        let to = CarriedTo { flag: Some(written.clone()), ..to(index, lamp.at, None) };
+        Some(Clearing {
+            says: format!("Flag of {} × {}, {away} before it", say(flag.wide), say(flag.high)),
+            to: place(lamp.at),
+            power: None,
+            spoils: self.spoils(&to),
+            flag: Some(written),
+        })
+    }
+
+    /// Whether the flag of a light takes light from who is lit.
+    pub fn flag_takes(&self, index: usize) -> bool {
+        let lamp = lamp(self.plan, self.seen, index);
+        let radius = self.plan.lights[index].throw.face.radius.as_metres();
+        let eye = self.lens.view.eye;
+        let of = self.plan.lights[index].flag;
+        of.is_some_and(|flag| lit_places(self.plan).iter().any(|place| flag.takes_from(&lamp, radius, eye, *place)))
+    }
+}
+
+fn to(light: usize, at: Spot, power: Option<f64>) -> CarriedTo {
+    CarriedTo { light, x_m: at.x, y_m: at.y, z_m: at.z, power, flag: None }
 }

@@ -6,8 +6,9 @@
 use super::stock::Offered;
 use super::window::usual_ambient;
 use crate::answers::conditions;
+use crate::answers::standing::held;
 use crate::file::gear::Modifier;
-use crate::file::shot::{Intent, Shot};
+use crate::file::shot::{Intent, Role, Shot};
 use crate::outlook::{Outlook, key_wanted, outlook};
 use crate::physics::depth::depth;
 use crate::physics::exposure::Level;
@@ -19,6 +20,8 @@ use crate::plan::{ANYWHERE, Bounds, Flashes, Light, Plan, Settings};
 use crate::quantity::bounds::Invalid;
 use crate::quantity::scale::{Aperture, Iso, ShutterTime};
 use crate::quantity::{FlashOutput, LuxSeconds, Metres, MetresPerSecond, Stops};
+use crate::stage::field::placed;
+use crate::stage::lens::Lens;
 use crate::wire::report_word;
 
 /// Settings closer than this are one position of a dial, in stops.
@@ -149,6 +152,7 @@ pub struct Brief<'a> {
     /// What it asks.
     pub bounds: Bounds,
     pub(super) seen: Outlook,
+    lens: Lens,
     pub(super) needs: Vec<Need>,
     /// Flash on the background by all lights but the key, against the metered tone: they follow the camera.
     pub(super) other_spill: f64,
@@ -189,6 +193,7 @@ impl<'a> Brief<'a> {
             plan,
             bounds,
             seen,
+            lens: plan.lens(),
         })
     }
 
@@ -334,10 +339,16 @@ impl<'a> Brief<'a> {
 
     /// No nearer than this with a modifier: as said, or out of the frame.
     pub(super) fn nearest(&self, light: &Light) -> Metres {
-        self.bounds.nearest.unwrap_or_else(|| {
-            let (wide, high) = self.seen.field(self.plan);
-            frame_edge(light, self.plan.subject_distance, wide * 0.5, high * 0.5)
-        })
+        let out_of_frame = || {
+            if light.role == Role::InSet || light.bounce.is_some() {
+                return Metres::ZERO;
+            }
+            let at = placed(light.bearing, light.height, Metres::from_metres(1.0));
+            let nearest = self.lens.nearest(at, held(light));
+            // A light that is seen however far it is carried is not carried for it.
+            nearest.map_or(Metres::ZERO, Metres::from_metres)
+        };
+        self.bounds.nearest.unwrap_or_else(out_of_frame)
     }
 
     /// How a pulsing light is tied to the shutter: as the key is now.
@@ -484,23 +495,6 @@ pub(super) fn weight_room(limit: f64, weight: Option<f64>) -> f64 {
         Some(weight) => (limit / weight.max(1e-3)).log2(),
         None => f64::NEG_INFINITY,
     }
-}
-
-/// The distance from the subject from which a light, its face with it, is beside or above what the camera sees: where
-/// `d·sin β·cos h − R ≥ k·(D − d·cos β·cos h)` or the same upwards, `k` half the frame over the distance `D`.
-fn frame_edge(light: &Light, subject: Metres, half_wide: Metres, half_high: Metres) -> Metres {
-    let (bearing, height) = (light.bearing.as_radians(), light.height.as_radians());
-    let (side, up, forward) = ((bearing.sin() * height.cos()).abs(), height.sin().abs(), bearing.cos() * height.cos());
-    let radius = light.throw.face.radius;
-    let out = |sine: f64, half: Metres| {
-        let slope = half / subject;
-        let gain = sine + slope * forward;
-        // A light behind the subject may stay in the frame however far it is carried.
-        if gain > 1e-6 { (half + radius) / gain } else { Metres::from_metres(f64::INFINITY) }
-    };
-    let edge = out(side, half_wide).min(out(up, half_high));
-    // On the axis it leaves the frame at the camera.
-    edge.min(subject)
 }
 
 pub(super) const fn strongest(row: Flashes) -> f64 {

@@ -4,7 +4,7 @@
 //! settings are labels where they are labels (`5.6`, `"1/250"`, `640`) and literal values otherwise.
 
 use crate::file::around::Around;
-use crate::file::floor::{Area, BackSheet};
+use crate::file::floor::{Area, BackSheet, Flag, Room, WayAlong};
 use crate::file::gear::{CameraBody, Filter, FlashUnit, Lamp, Lens, Modifier, Trigger};
 use crate::file::group::GroupShape;
 use crate::file::look::Held;
@@ -104,6 +104,12 @@ wire! {
         /// The sheet behind it, where there is one and not a whole wall.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         pub sheet: Option<BackSheet>,
+        /// The way that somebody comes along.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub way: Option<WayAlong>,
+        /// The room that all of it stands in.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub room: Option<Room>,
         /// Whether new shots are begun from it.
         #[serde(default, skip_serializing_if = "std::ops::Not::not")]
         pub template: bool,
@@ -527,6 +533,12 @@ wire! {
         /// Parts of the subject that it does not reach.
         #[serde(default, skip_serializing_if = "Vec::is_empty")]
         pub misses: Vec<String>,
+        /// On a boom: how far back from its head its stand is.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub boom_m: Option<f64>,
+        /// What keeps it out of the lens.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub flag: Option<Flag>,
     }
 }
 

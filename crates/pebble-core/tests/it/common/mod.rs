@@ -14,6 +14,19 @@ pub fn plan(shot: &Shot) -> Plan {
     Plan::try_from(shot).expect("the shot is a plan")
 }
 
+/// The same picture of something so many times smaller: the frame is as much narrower at the subject, and lights have room.
+pub fn through_a_longer_lens(mut shot: Shot, times: f64) -> Shot {
+    shot.camera.focal_mm *= times;
+    shot.camera.lens.focal_max_mm = shot.camera.lens.focal_max_mm.max(shot.camera.focal_mm);
+    shot.subject.depth_m /= times * times;
+    for part in &mut shot.parts {
+        part.speed_m_s /= times;
+        part.size_m /= times;
+        part.path_m = part.path_m.map(|path| path / times);
+    }
+    shot
+}
+
 /// A shot with one part changed.
 pub fn with_part(change: impl FnOnce(&mut shot::Part)) -> Shot {
     let mut shot = shot();
@@ -41,8 +54,14 @@ pub fn examples() -> Vec<Shot> {
 pub fn applied(shot: &Shot, changes: &[pebble_core::findings::Change]) -> Shot {
     let mut file = serde_json::to_value(shot).unwrap();
     for change in changes {
-        *file.pointer_mut(&change.pointer).expect("a change points into the shot") =
-            serde_json::to_value(&change.value).unwrap();
+        // What was not there yet is put there.
+        let (parent, name) = change.pointer.rsplit_once('/').expect("a pointer");
+        match file.pointer_mut(parent).expect("a change points into the shot") {
+            serde_json::Value::Object(into) => {
+                into.insert(name.to_owned(), serde_json::to_value(&change.value).unwrap());
+            }
+            _ => *file.pointer_mut(&change.pointer).expect("a place") = serde_json::to_value(&change.value).unwrap(),
+        }
     }
     serde_json::from_value(file).expect("a changed shot is a shot")
 }

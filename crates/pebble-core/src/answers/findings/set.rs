@@ -1,0 +1,72 @@
+//! What of the set the lens must not see: faces and stands, a light that shines into it, what is beside the sheet.
+
+use super::remedy::{Idea, Ideas, Stands, Turn};
+use super::{Case, Flaw, Words};
+use crate::answers::conditions::Matter;
+use crate::answers::standing;
+use crate::stage::flag::flag_for;
+use crate::stage::sheet::Sheet;
+
+pub(super) fn in_frame(Case { plan, .. }: Case, flaw: &Flaw) -> Words {
+    let index = flaw.light(plan);
+    let shown = standing::shown(plan, &plan.lens(), index).words();
+    let is = if shown.len() > 1 { "are" } else { "is" };
+    let at = standing::spot_of(plan, index);
+    let side = if at.x < 0.0 { "left" } else { "right" };
+    Words {
+        title: format!("{} in the picture", shown.join(" and ")),
+        cause: format!(
+            "Its {} {is} seen {} within the edge of the frame, on the camera's {side}.",
+            shown.join(" and "),
+            plan.lengths.say(flaw.measure, 1)
+        ),
+    }
+}
+
+pub(super) fn flares(Case { plan, .. }: Case, flaw: &Flaw) -> Words {
+    let index = flaw.light(plan);
+    let had = plan.lights[index].flag.is_some();
+    let flag = if had { " Its flag does not reach between them." } else { "" };
+    Words {
+        title: "shines into the lens".to_owned(),
+        cause: format!(
+            "The lens stands in its beam, to where three stops are lost: haze and spots over the frame.{flag}"
+        ),
+    }
+}
+
+pub(super) fn sheet_too_small(Case { plan, .. }: Case) -> Words {
+    let lens = plan.lens();
+    let (wide, high) = plan.sheet.unwrap_or_default();
+    let sheet = Sheet { behind: lens.behind, wide, high };
+    Words { title: "The sheet does not fill the frame".to_owned(), cause: standing::sheet_says(plan, &lens, &sheet) }
+}
+
+pub(super) fn candidates<'a>(Case { plan, seen }: Case<'a>, lights: &[usize], matter: Matter) -> Ideas<'a> {
+    let lens = plan.lens();
+    let index = lights.first().copied().unwrap_or(plan.key);
+    let radius = plan.lights[index].throw.face.radius.as_metres();
+    Ideas::of(match matter {
+        // The smallest moves that clear it, each by itself, as bright at the mark.
+        Matter::OutOfFrame => {
+            let lamp = standing::lamp(plan, seen, index);
+            { lens.moves(lamp.at, standing::held(&plan.lights[index])).into_iter() }
+                .map(|way| {
+                    let power = standing::as_bright(plan, &lamp, index, way.to);
+                    Idea::one(Turn::Stands(Stands { light: index, way, power }))
+                })
+                .collect()
+        }
+        Matter::Flare => {
+            let lamp = standing::lamp(plan, seen, index);
+            { flag_for(&lens, &lamp, radius, &standing::lit_places(plan)).into_iter() }
+                .map(|flag| Idea::one(Turn::Flagged(index, flag)))
+                .collect()
+        }
+        _ => {
+            let (wide, high) = plan.sheet.unwrap_or_default();
+            let nearer = Sheet { behind: lens.behind, wide, high }.fills_from(&lens);
+            nearer.into_iter().map(|behind| Idea::one(Turn::Behind(behind))).collect()
+        }
+    })
+}

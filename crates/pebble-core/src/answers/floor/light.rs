@@ -1,0 +1,85 @@
+//! One light on the floor: by tape and clock, over the area, in the lens, in a gust.
+
+use super::moves::Moves;
+use super::said::{FloorLight, Place3};
+use super::{around, clock_words, evenness_said, place};
+use crate::answers::standing::{flares, held, shown};
+use crate::file::floor::Flag;
+use crate::file::shot::Role;
+use crate::physics::exposure::metered_tenths;
+use crate::quantity::scale::meter_words;
+use crate::stage::field::{Lamp, Region, edge_of};
+use crate::stage::shadow::Shadow;
+use crate::stage::space::spot;
+use crate::stage::tape::{Ballast, MOST_BALLAST_KG, ballast, tape};
+
+/// A flat face drags so much, a stand with a head weighs so much, and its feet stand on a circle of this radius, where
+/// nobody says.
+const DRAG: f64 = 1.2;
+const STAND_KG: f64 = 4.0;
+const FEET_M: f64 = 0.55;
+
+pub(super) fn told(
+    moves: &Moves,
+    (index, lamp): (usize, &Lamp),
+    (region, gust): (&Region, Option<f64>),
+    shadow: &Shadow,
+) -> FloorLight {
+    let Moves { plan, seen, lens, shot, .. } = moves;
+    let (light, dial) = (&plan.lights[index], &plan.settings.lights[index]);
+    let radius = light.throw.face.radius.as_metres();
+    let by_tape = tape(lamp.at, lamp.aim, spot(0.0, 0.0, 0.0), spot(lens.view.eye.x, lens.view.eye.y, 0.0));
+    // Bounced light comes from elsewhere, and what is off lights nothing.
+    let straight = light.bounce.is_none();
+    let what = shown(plan, lens, index);
+    let hung: Option<Ballast> = gust.map(|gust| {
+        let area = std::f64::consts::PI * radius * radius;
+        ballast(area, DRAG, gust, lamp.at.z, STAND_KG, FEET_M)
+    });
+    let wire = &shot.lights[index];
+    FloorLight {
+        label: light.label.clone(),
+        role: light.role,
+        unit: light.name.clone(),
+        on: light.on,
+        at: place(lamp.at),
+        radius_m: radius,
+        half_deg: edge_of(&lamp.beam, 1.0).as_radians().to_degrees(),
+        circle_m: lamp.circle(1.0),
+        distance_m: dial.distance.as_metres(),
+        to_mark_m: by_tape.to_mark,
+        to_camera_m: by_tape.to_camera,
+        right: by_tape.right,
+        bearing_deg: light.bearing.as_radians().to_degrees(),
+        clock: clock_words(light.bearing.as_radians().to_degrees()),
+        tilt_down_deg: by_tape.tilt_down,
+        reads: metered_tenths(seen.lights[index].on_set.exposure, plan.settings.iso).map(meter_words),
+        power_says: match dial.bias {
+            Some(bias) => format!("automatic {}", crate::quantity::words::signed(bias.as_stops())),
+            None => light.unit.dial.label(dial.power),
+        },
+        group_says: match light.channels {
+            Some(_) => format!("{} · channel {}", light.group, dial.channel),
+            None => light.group.clone(),
+        },
+        front_says: match &wire.gel {
+            Some(gel) => format!("{} · {}", wire.modifier.name, gel.name),
+            None => wire.modifier.name.clone(),
+        },
+        evenness: straight.then(|| evenness_said(region.evenness(|place| lamp.on(place)))),
+        evens: if straight && light.on { moves.evening((index, lamp), region) } else { None },
+        flares: flares(plan, lens, index),
+        clears: if what.any() { moves.clearing((index, lamp)) } else { Vec::new() },
+        in_picture: what.words(),
+        nearest_m: if straight && light.role != Role::InSet { lens.nearest(lamp.at, held(light)) } else { None },
+        shadow: around::shadow_says(shadow),
+        flag: wire.flag.clone(),
+        ballast_kg: hung.map(|hung| hung.ballast),
+        take_down: hung.is_some_and(|hung| hung.ballast > MOST_BALLAST_KG),
+    }
+}
+
+/// Where a flag is.
+pub(super) fn flag_at(flag: &Flag) -> Place3 {
+    Place3 { x_m: flag.x_m, y_m: flag.y_m, z_m: flag.z_m }
+}

@@ -1,0 +1,141 @@
+//! What to see to on the set.
+
+use super::light::flag_at;
+use super::moves::Moves;
+use super::said::{FloorLight, FloorNote, SheetSaid};
+use crate::file::shot::Role;
+use crate::plan::{Plan, Walls};
+use crate::stage::space::{Spot, spot};
+
+/// Two things closer than this are in one place, in metres.
+const SAME_PLACE_M: f64 = 0.3;
+/// Nearer to the chest than this a light stands in who is lit.
+const IN_SUBJECT_M: f64 = 0.35;
+
+pub(super) fn notes(plan: &Plan, moves: &Moves, lights: &[FloorLight], sheet: Option<&SheetSaid>) -> Vec<FloorNote> {
+    let mut notes = Vec::new();
+    for (index, light) in lights.iter().enumerate().filter(|(_, light)| light.on) {
+        of_light(plan, moves, (index, light), &mut notes);
+        let at = |light: &FloorLight| spot(light.at.x_m, light.at.y_m, light.at.z_m);
+        let with = lights[index + 1..].iter().find(|other| other.on && (at(other) - at(light)).length() < SAME_PLACE_M);
+        if let Some(other) = with {
+            notes.push(bare(
+                format!("{} and {} stand in one place", light.label, other.label),
+                "Two stands need room: side by side, or one over the other on the same stand.",
+                index,
+            ));
+        }
+    }
+    if let Some(sheet) = sheet.filter(|sheet| !sheet.covers) {
+        notes.push(FloorNote {
+            title: "The sheet does not fill the frame".to_owned(),
+            says: sheet.says.clone(),
+            light: None,
+            clears: Vec::new(),
+        });
+    }
+    if let Some(room) = plan.room {
+        let eye = moves.lens.view.eye;
+        if let Some(wall) = beyond(&room, eye, 0.0) {
+            notes.push(whole("The camera stands outside the room", format!("It is beyond {wall}.")));
+        }
+        if moves.lens.behind > room.y.1 {
+            notes.push(whole(
+                "The background is outside the room",
+                format!("The wall is {} behind the mark.", plan.lengths.say(room.y.1, 1)),
+            ));
+        }
+    }
+    notes
+}
+
+fn of_light(plan: &Plan, moves: &Moves, (index, light): (usize, &FloorLight), notes: &mut Vec<FloorNote>) {
+    let label = &light.label;
+    if !light.in_picture.is_empty() && light.role != Role::InSet {
+        notes.push(FloorNote {
+            title: format!("{label}: {} in the picture", light.in_picture.join(" and ")),
+            says: "The smallest moves that clear it by a hand's breadth, as bright at the mark.".to_owned(),
+            light: Some(index),
+            clears: light.clears.clone(),
+        });
+    }
+    if light.flares {
+        let flag = moves.flag(index);
+        let says = match &flag {
+            Some(_) => {
+                "The lens stands in its beam: a flag between them keeps the subject's light, or a grid, or turn it away."
+            }
+            None => "The lens stands in its beam, and no flag fits between them: a grid, or turn it away.",
+        };
+        notes.push(FloorNote {
+            title: format!("{label} shines into the lens"),
+            says: says.to_owned(),
+            light: Some(index),
+            clears: flag.into_iter().collect(),
+        });
+    }
+    if let Some(flag) = &light.flag {
+        let at = flag_at(flag);
+        let takes = moves.flag_takes(index);
+        if takes {
+            notes.push(bare(
+                format!("{label}: its flag shades the subject"),
+                &format!("It hangs {} up: raise it, or take it down.", plan.lengths.say(at.z_m, 1)),
+                index,
+            ));
+        }
+    }
+    if light.distance_m < IN_SUBJECT_M + light.radius_m.min(0.2) {
+        notes.push(bare(
+            format!("{label} stands in the subject"),
+            &format!("It is {} from the chest.", plan.lengths.say(light.distance_m, 2)),
+            index,
+        ));
+    }
+    if light.at.z_m < 0.0 {
+        notes.push(bare(format!("{label} is under the floor"), "Nothing stands there.", index));
+    }
+    if light.at.y_m - light.radius_m > moves.lens.behind {
+        notes.push(bare(format!("{label} is behind the background"), "It lights the back of it.", index));
+    }
+    if let Some(room) = plan.room {
+        let place = spot(light.at.x_m, light.at.y_m, light.at.z_m);
+        if let Some(wall) = beyond(&room, place, light.radius_m) {
+            notes.push(bare(
+                format!("{label} does not fit into the room"),
+                &format!("Its face is beyond {wall}."),
+                index,
+            ));
+        }
+    }
+    if light.take_down {
+        notes.push(bare(
+            format!("{label}: take it down in that gust"),
+            &format!(
+                "An estimate: {:.0} kg of ballast would be needed. The stand's manual, the venue's wind limit and whoever rigs decide.",
+                light.ballast_kg.unwrap_or_default()
+            ),
+            index,
+        ));
+    }
+}
+
+/// The wall or ceiling that something of a radius is beyond.
+fn beyond(room: &Walls, at: Spot, radius: f64) -> Option<&'static str> {
+    let walls = [
+        (at.z + radius > room.ceiling, "the ceiling"),
+        (at.x - radius < room.x.0, "the left wall"),
+        (at.x + radius > room.x.1, "the right wall"),
+        (at.y - radius < room.y.0, "the wall behind the camera"),
+        (at.y + radius > room.y.1, "the wall behind the subject"),
+    ];
+    walls.into_iter().find(|(is, _)| *is).map(|(_, wall)| wall)
+}
+
+fn bare(title: String, says: &str, light: usize) -> FloorNote {
+    FloorNote { title, says: says.to_owned(), light: Some(light), clears: Vec::new() }
+}
+
+fn whole(title: &str, says: String) -> FloorNote {
+    FloorNote { title: title.to_owned(), says, light: None, clears: Vec::new() }
+}

@@ -1,0 +1,279 @@
+//! What the floor says, as it goes out.
+
+use crate::file::floor::{Area, Flag};
+use crate::file::shot::{Role, Shot};
+use crate::wire::{report, wire};
+
+wire! {
+    /// A light that is carried to a place.
+    pub struct CarriedTo {
+        /// Which.
+        pub light: usize,
+        /// To the right of the mark.
+        pub x_m: f64,
+        /// Away from the camera, from the mark.
+        pub y_m: f64,
+        /// Height of its head over the floor.
+        pub z_m: f64,
+        /// With another power, where that goes with it.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub power: Option<f64>,
+        /// With a flag before it.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub flag: Option<Flag>,
+    }
+}
+
+report! {
+    /// A place of the set.
+    pub struct Place3 {
+        /// To the right.
+        pub x_m: f64,
+        /// Away from the camera.
+        pub y_m: f64,
+        /// Up.
+        pub z_m: f64,
+    }
+
+    /// How even something lights the area, against its value at the mark.
+    pub struct EvennessSaid {
+        /// The highest less the lowest, in stops.
+        pub spread_stops: f64,
+        /// The lowest.
+        pub low_stops: f64,
+        /// The highest.
+        pub high_stops: f64,
+        /// Share of the area within a third of a stop.
+        pub within_third: f64,
+        /// Within a half.
+        pub within_half: f64,
+    }
+
+    /// Lines of equal light.
+    pub struct Contour {
+        /// Against the mark.
+        pub stops: f64,
+        /// Stretches: from and to, right and away.
+        pub stretches: Vec<[f64; 4]>,
+    }
+
+    /// A move that clears the picture, the light at the mark kept as it is.
+    pub struct Clearing {
+        /// In words: `0.4 m left, 1/8`.
+        pub says: String,
+        /// Where it then is.
+        pub to: Place3,
+        /// Its power there, where another one is as bright at the mark.
+        pub power: Option<f64>,
+        /// A flag that goes before it.
+        pub flag: Option<Flag>,
+        /// What else of the picture it makes worse, in words; nothing when it harms nothing.
+        pub spoils: Option<String>,
+    }
+
+    /// A place and a power from which a light is as bright at the mark and more even over the area.
+    pub struct Evened {
+        /// In words: `0.9 m back, 1/4`.
+        pub says: String,
+        /// Where it then is.
+        pub to: Place3,
+        /// Its power there.
+        pub power: f64,
+        /// The spread now, in stops.
+        pub from_stops: f64,
+        /// The spread then.
+        pub to_stops: f64,
+    }
+
+    /// A light on the floor.
+    pub struct FloorLight {
+        /// Group and role.
+        pub label: String,
+        /// What it is there for.
+        pub role: Role,
+        /// Unit and what is in front of it.
+        pub unit: String,
+        /// Whether it is on.
+        pub on: bool,
+        /// Where its face is.
+        pub at: Place3,
+        /// Radius of the face.
+        pub radius_m: f64,
+        /// Half-angle at which it has lost a stop.
+        pub half_deg: f64,
+        /// Radius around its aim within which it loses less than a stop.
+        pub circle_m: f64,
+        /// To the chest on the mark.
+        pub distance_m: f64,
+        /// Foot to the mark, on the floor.
+        pub to_mark_m: f64,
+        /// Foot to the camera's foot.
+        pub to_camera_m: f64,
+        /// Which side it is on, from the camera.
+        pub right: bool,
+        /// Around the subject.
+        pub bearing_deg: f64,
+        /// The same as a clock: `7:44`.
+        pub clock: String,
+        /// How far it looks down.
+        pub tilt_down_deg: f64,
+        /// What a meter at the mark reads of it.
+        pub reads: Option<String>,
+        /// Its power, as on its own dial.
+        pub power_says: String,
+        /// The letter of its group, and its channel.
+        pub group_says: String,
+        /// What is in front of it, in words.
+        pub front_says: String,
+        /// Over the area.
+        pub evenness: Option<EvennessSaid>,
+        /// What would even it out, where anything would.
+        pub evens: Option<Evened>,
+        /// What of it the lens sees: `face`, `stand`.
+        pub in_picture: Vec<String>,
+        /// Moves that clear it, the smallest first.
+        pub clears: Vec<Clearing>,
+        /// Whether it shines into the lens.
+        pub flares: bool,
+        /// As near as it comes on its own line to the chest before the lens sees it.
+        pub nearest_m: Option<f64>,
+        /// The shadow of who stands there, by this light.
+        pub shadow: Option<String>,
+        /// The flag before it.
+        pub flag: Option<Flag>,
+        /// Ballast in the gust that was entered.
+        pub ballast_kg: Option<f64>,
+        /// Whether it is to be taken down instead.
+        pub take_down: bool,
+    }
+
+    /// The sheet behind.
+    pub struct SheetSaid {
+        /// Whether it fills the frame.
+        pub covers: bool,
+        /// How much wider it would have to be.
+        pub missing_width_m: f64,
+        /// How much higher.
+        pub missing_height_m: f64,
+        /// Whether the floor shows below it.
+        pub floor_shows: bool,
+        /// In a sentence.
+        pub says: String,
+    }
+
+    /// What the lights put on the background where the lens sees it.
+    pub struct BehindSaid {
+        /// The darkest of it, in stops against mid-grey; nothing where there is no light.
+        pub dark_stops: Option<f64>,
+        /// The brightest.
+        pub bright_stops: Option<f64>,
+        /// The same as L*.
+        pub dark_lightness: f64,
+        /// The brightest as L*.
+        pub bright_lightness: f64,
+        /// In a sentence.
+        pub says: String,
+    }
+
+    /// The light along a way.
+    pub struct AlongSaid {
+        /// Its length.
+        pub length_m: f64,
+        /// How long it takes.
+        pub lasts_s: f64,
+        /// Where it begins, on the floor.
+        pub from_m: [f64; 2],
+        /// Where it ends.
+        pub to_m: [f64; 2],
+        /// Evenly along it, in stops against the mark.
+        pub stops: Vec<f64>,
+        /// The highest less the lowest.
+        pub change_stops: f64,
+        /// From where to where the light is as at the mark within a third of a stop, in metres along it.
+        pub press_m: Option<[f64; 2]>,
+        /// For how long.
+        pub press_s: Option<f64>,
+        /// In sentences: when to press by hand, and what an automatic would have to do.
+        pub says: String,
+    }
+
+    /// The sun on the floor.
+    pub struct SunSaid {
+        /// Around the subject, as a light's.
+        pub bearing_deg: f64,
+        /// The same as a clock.
+        pub clock: String,
+        /// Over the horizon as it is seen.
+        pub height_deg: f64,
+        /// Whether the lens looks into it.
+        pub in_lens: bool,
+        /// Places of the day, an hour apart while it is up: the hour, and its bearing.
+        pub hours: Vec<SunHour>,
+        /// In sentences: where it stands, when it stands behind the subject, which side the flash comes from.
+        pub says: Vec<String>,
+    }
+
+    /// The sun at an hour.
+    pub struct SunHour {
+        /// As written, `18:00`.
+        pub time: String,
+        /// Around the subject.
+        pub bearing_deg: f64,
+    }
+
+    /// Something to see to.
+    pub struct FloorNote {
+        /// In a few words.
+        pub title: String,
+        /// What and why.
+        pub says: String,
+        /// Which light it is about.
+        pub light: Option<usize>,
+        /// What clears it.
+        pub clears: Vec<Clearing>,
+    }
+
+    /// The set.
+    pub struct FloorAnswer {
+        /// The shot, with what was carried where it now is.
+        pub shot: Shot,
+        /// The lens.
+        pub camera: Place3,
+        /// What stands in the middle of the frame.
+        pub aim: Place3,
+        /// Where the left and right edges of the frame are on the floor's plan at the back of the set: two places each.
+        pub field: [[f64; 2]; 2],
+        /// The upper and lower edges from the side: away and up at the back of the set.
+        pub field_side: [[f64; 2]; 2],
+        /// Focal length, height and distance, in words.
+        pub camera_says: String,
+        /// Behind the subject.
+        pub behind_m: f64,
+        /// The area.
+        pub area: Area,
+        /// Whether somebody said where it is.
+        pub area_own: bool,
+        /// The lights.
+        pub lights: Vec<FloorLight>,
+        /// All that are meant for the subject together, by the dome.
+        pub together: Option<EvennessSaid>,
+        /// Lines of equal light of what was asked for.
+        pub contours: Vec<Contour>,
+        /// Front and back, left and right, head and foot of the area against the mark.
+        pub ends: Option<String>,
+        /// The sheet, where one is said.
+        pub sheet: Option<SheetSaid>,
+        /// What is behind, in the light of the set.
+        pub behind: Option<BehindSaid>,
+        /// The light along the way, where one is said.
+        pub along: Option<AlongSaid>,
+        /// The sun, where place, time and the camera's heading are known.
+        pub sun: Option<SunSaid>,
+        /// All together at the mark, as a meter reads it.
+        pub reads: Option<String>,
+        /// Aperture, time and ISO.
+        pub settings_says: String,
+        /// What to see to.
+        pub notes: Vec<FloorNote>,
+    }
+}

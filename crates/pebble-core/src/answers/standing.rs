@@ -1,0 +1,110 @@
+//! Lights where they stand in the set: as lamps in space, what of them the lens sees, and what another place does to the
+//! subject.
+
+use crate::file::shot::Role;
+use crate::outlook::Outlook;
+use crate::plan::{Light, Plan};
+use crate::stage::field::{CHEST, Lamp, placed};
+use crate::stage::lens::{Held, Lens, Shown};
+use crate::stage::sheet::Sheet;
+use crate::stage::space::{Spot, spot};
+
+/// Where a light's face is.
+pub(crate) fn spot_of(plan: &Plan, index: usize) -> Spot {
+    let light = &plan.lights[index];
+    placed(light.bearing, light.height, plan.settings.lights[index].distance)
+}
+
+/// What of a light can be seen.
+pub(crate) fn held(light: &Light) -> Held {
+    Held { radius: light.throw.face.radius.as_metres(), boom: light.boom }
+}
+
+/// A light of the plan in space, at the power it fires with.
+pub(crate) fn lamp(plan: &Plan, seen: &Outlook, index: usize) -> Lamp {
+    let (light, dial) = (&plan.lights[index], &plan.settings.lights[index]);
+    Lamp {
+        strength: light.throw.strength(seen.lights[index].power) * f64::from(dial.heads),
+        face: light.throw.face,
+        beam: light.beam(),
+        at: spot_of(plan, index),
+        aim: CHEST,
+    }
+}
+
+/// What of a light the lens sees that it shall not see: nothing of one that is meant to be in the set, or that is sent by
+/// way of a surface, from which its light comes.
+pub(crate) fn shown(plan: &Plan, lens: &Lens, index: usize) -> Shown {
+    let light = &plan.lights[index];
+    if light.role == Role::InSet || light.bounce.is_some() {
+        return Shown::default();
+    }
+    lens.shows(spot_of(plan, index), held(light))
+}
+
+/// The power of its dial that comes nearest to what a light gives at the mark now, from another place, where that is another
+/// one. An automatic sees to it by itself.
+pub(crate) fn as_bright(plan: &Plan, from: &Lamp, index: usize, to: Spot) -> Option<f64> {
+    let (light, dial) = (&plan.lights[index], &plan.settings.lights[index]);
+    if dial.bias.is_some() {
+        return None;
+    }
+    let there = Lamp { at: to, ..*from };
+    let times = from.on(from.aim) / there.on(there.aim);
+    // One that gives nothing gives nothing from there.
+    if !times.is_finite() || times <= 0.0 {
+        return None;
+    }
+    let power = light.unit.nearest_power(dial.power * times);
+    (power != dial.power).then_some(power)
+}
+
+/// Whether a light shines into the lens: the lens stands in its beam, nothing is between them, and no flag is.
+pub(crate) fn flares(plan: &Plan, lens: &Lens, index: usize) -> bool {
+    let light = &plan.lights[index];
+    if light.role == Role::InSet || light.bounce.is_some() || !light.on {
+        return false;
+    }
+    // Its strength is nothing to where it shines.
+    let lamp = Lamp { strength: 1.0, face: light.throw.face, beam: light.beam(), at: spot_of(plan, index), aim: CHEST };
+    let radius = light.throw.face.radius.as_metres();
+    lens.looks_into(&lamp) && !light.flag.is_some_and(|flag| flag.shades(&lamp, radius, lens.view.eye))
+}
+
+/// What a sheet lacks, and what else would make it large enough, in sentences. Nothing that the set does not have.
+pub(crate) fn sheet_says(plan: &Plan, lens: &Lens, sheet: &Sheet) -> String {
+    let lacks = sheet.lacks(lens);
+    let say = |metres: f64| plan.lengths.say(metres, 1);
+    let mut missing = Vec::new();
+    if lacks.width > 0.0 {
+        missing.push(format!("{} wider", say(lacks.width)));
+    }
+    if lacks.height > 0.0 {
+        missing.push(format!("{} higher", say(lacks.height)));
+    }
+    let needs = match missing.as_slice() {
+        [] => "It is large enough".to_owned(),
+        _ => format!("It has to be {}", missing.join(" and ")),
+    };
+    let below = if lacks.floor_shows { "; the floor shows below it" } else { "" };
+    let mut ways = Vec::new();
+    if !lacks.nothing() {
+        ways.extend(sheet.fills_from(lens).map(|behind| format!("hangs {} behind the mark", say(behind))));
+        ways.extend(sheet.fills_at(lens).map(|mm| format!("is seen at {mm} mm")));
+    }
+    let ways = if ways.is_empty() { String::new() } else { format!(" It fills it where it {}.", ways.join(", or ")) };
+    format!("{needs}{below}.{ways}")
+}
+
+/// Places that shall keep their light: the chest, and the corners of the area where one is said.
+pub(crate) fn lit_places(plan: &Plan) -> Vec<Spot> {
+    let mut places = vec![CHEST];
+    if let Some([x, y, z]) = plan.area {
+        for x in [x.0, x.1] {
+            for y in [y.0, y.1] {
+                places.extend([z.0, z.1].map(|z| spot(x, y, z)));
+            }
+        }
+    }
+    places
+}
