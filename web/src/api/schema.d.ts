@@ -277,6 +277,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/floor/arranged": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The lights of another shot, fitted to this one's camera: out of its picture, and as bright on the subject as there. */
+        post: operations["arrange"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/floor/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The table to rebuild a set by. */
+        post: operations["floor_table"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/forecast": {
         parameters: {
             query?: never;
@@ -1461,6 +1495,13 @@ export interface components {
          * @enum {string}
          */
         Around: "outdoors" | "water" | "spectators" | "competition" | "smoke_or_fire" | "animals_or_infants" | "lasers" | "slippery_floor" | "height";
+        /** @description A shot, and the one whose lights are put on it. */
+        ArrangeRequest: {
+            /** @description Whose lights, as they stand there. */
+            like: components["schemas"]["Shot"];
+            /** @description The shot. */
+            shot: components["schemas"]["Shot"];
+        };
         /**
          * @description What asks for a time.
          * @enum {string}
@@ -3020,6 +3061,8 @@ export interface components {
             field_side: number[][];
             /** @description The lights. */
             lights: components["schemas"]["FloorLight"][];
+            /** @description What was measured between two places. */
+            measured?: string | null;
             /** @description What to see to. */
             notes: components["schemas"]["FloorNote"][];
             /** @description All together at the mark, as a meter reads it. */
@@ -3030,6 +3073,7 @@ export interface components {
             /** @description The shot, with what was carried where it now is. */
             shot: components["schemas"]["Shot"];
             sun?: components["schemas"]["SunSaid"] | null;
+            taped?: components["schemas"]["TapedSaid"] | null;
             together?: components["schemas"]["EvennessSaid"] | null;
         };
         /** @description A light on the floor. */
@@ -3046,6 +3090,7 @@ export interface components {
              * @description Around the subject.
              */
             bearing_deg: number;
+            brings_in?: components["schemas"]["Clearing"] | null;
             /**
              * Format: double
              * @description Radius around its aim within which it loses less than a stop.
@@ -3078,11 +3123,6 @@ export interface components {
             in_picture: string[];
             /** @description Group and role. */
             label: string;
-            /**
-             * Format: double
-             * @description As near as it comes on its own line to the chest before the lens sees it.
-             */
-            nearest_m?: number | null;
             /** @description Whether it is on. */
             on: boolean;
             /** @description Its power, as on its own dial. */
@@ -3146,8 +3186,11 @@ export interface components {
             height_m: number;
             /** @description Contours of this light alone; of all that are meant for the subject where none is named. */
             light?: number | null;
+            /** @description How far it is between two places: right, away, up. */
+            measure?: number[][] | null;
             /** @description The shot. */
             shot: components["schemas"]["Shot"];
+            taped?: components["schemas"]["TapedStand"] | null;
         };
         /** @description A control that followed. */
         Followed: {
@@ -6287,6 +6330,50 @@ export interface components {
             /** @description Identities of the shots, in the order of the file. */
             ids: string[];
         };
+        /** @description What was taped against what is planned. */
+        TapedSaid: {
+            /**
+             * Format: double
+             * @description How much longer the third tape is than the first two say.
+             */
+            misfit_m?: number | null;
+            /**
+             * Format: double
+             * @description How far that is from the plan, on the floor.
+             */
+            off_m: number;
+            /**
+             * Format: double
+             * @description What it costs at the mark.
+             */
+            off_stops: number;
+            /** @description In a sentence. */
+            says: string;
+            /** @description Where it stands then, its height as planned. */
+            to: components["schemas"]["Place3"];
+        };
+        /** @description A stand as it was taped on the day, along the floor. */
+        TapedStand: {
+            /** @description Which light. */
+            light: number;
+            /** @description Whether it is on the right as seen from the camera. */
+            right: boolean;
+            /**
+             * Format: double
+             * @description Its foot to the camera's foot.
+             */
+            to_camera_m: number;
+            /**
+             * Format: double
+             * @description Head to the chest of who stands on the mark, where that was measured as well.
+             */
+            to_chest_m?: number | null;
+            /**
+             * Format: double
+             * @description Its foot to the mark.
+             */
+            to_mark_m: number;
+        };
         /** @description Where things shall fall, in stops against the metered tone. */
         Targets: {
             /**
@@ -8036,6 +8123,156 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FloorAnswer"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    arrange: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArrangeRequest"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shot"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    floor_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Shot"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": unknown;
                 };
             };
             400: {

@@ -1,8 +1,12 @@
+import { ActionIcon } from '@mantine/core'
 import { useElementSize } from '@mantine/hooks'
-import { scaleLinear } from 'd3-scale'
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react'
 import type { FloorAnswer } from '../api/client'
+import type { Layer } from './layers'
 import { LightOnFloor } from './LightOnFloor'
+import { Measuring, type Place } from './Measuring'
+import { Surroundings } from './Surroundings'
+import { useLook } from './useLook'
 import type { Carried } from './useFloor'
 import classes from './Floor.module.css'
 
@@ -34,26 +38,43 @@ export function third(stops: number): string {
   return `${stops < 0 ? '−' : '+'}${whole || ''}${rest ? THIRDS[String(Math.round((rest / 3) * 100))] : ''}`
 }
 
+type Props = ViewProps & {
+  layers: Layer[]
+  /** Places that are measured between, while the tape is out. */
+  ends: Place[] | undefined
+  onEnds: (ends: Place[]) => void
+}
+
 /** The set as it is from above, the camera below. */
-export function FromAbove({ seen, inHand, onInHand, onCarry, onSettle }: ViewProps) {
+export function FromAbove({ seen, inHand, layers, ends, onEnds, onInHand, onCarry, onSettle }: Props) {
   const { ref, width, height } = useElementSize()
   const svg = useRef<SVGSVGElement>(null)
   const held = useRef(false)
   const { camera, area, lights, field } = seen
-  const xs = [camera.x_m, area.left_m, area.right_m, ...lights.map(({ at }) => at.x_m)]
-  const ys = [camera.y_m, area.near_m, area.far_m, ...lights.map(({ at }) => at.y_m)]
+  const { room, way } = seen.shot
+  const onWay = way ? [way.from_m, way.to_m] : []
+  const xs = [
+    camera.x_m,
+    area.left_m,
+    area.right_m,
+    ...lights.map(({ at }) => at.x_m),
+    ...onWay.map(([right]) => right!),
+    ...(room ? [room.left_m, room.right_m] : []),
+    ...(seen.sun ? [3] : []),
+  ]
+  const ys = [
+    camera.y_m,
+    area.near_m,
+    area.far_m,
+    ...lights.map(({ at }) => at.y_m),
+    ...onWay.map(([, away]) => away!),
+    ...(room ? [room.near_m, room.far_m] : []),
+    ...(seen.sun ? [3] : []),
+  ]
   const back = Math.min(seen.behind_m, Math.max(...ys, 1) + 1.5)
   const wide = 2 * (Math.max(...xs.map(Math.abs)) + ROOM)
   const [near, far] = [Math.min(...ys) - ROOM, Math.max(back, ...ys) + ROOM / 2]
-  const scale = Math.min(width / wide, height / (far - near)) || 1
-  const x = scaleLinear(
-    [-wide / 2, wide / 2],
-    [width / 2 - (wide * scale) / 2, width / 2 + (wide * scale) / 2],
-  )
-  const y = scaleLinear(
-    [far, near],
-    [(height - (far - near) * scale) / 2, (height + (far - near) * scale) / 2],
-  )
+  const { x, y, scale, zoom, ground } = useLook({ wide, near, far }, width, height)
   const share = (back - camera.y_m) / Math.max(0.1, field[0]![1]! - camera.y_m)
   const edge = (side: 0 | 1) => ({
     x: camera.x_m + (field[side]![0]! - camera.x_m) * share,
@@ -63,8 +84,14 @@ export function FromAbove({ seen, inHand, onInHand, onCarry, onSettle }: ViewPro
     const snap = (value: number) => Math.round(value * SNAP) / SNAP
     onCarry({ light, x_m: snap(x_m), y_m: snap(y_m), z_m: lights[light]!.at.z_m })
   }
+  // A light that is pressed while the tape is out is one of its ends, and so is any other place.
+  const measure = (to: Place) => onEnds(ends!.length === 1 ? [ends![0]!, to] : [to])
   const dragged = (light: number) => ({
     onPointerDown: (event: PointerEvent<SVGGElement>) => {
+      if (ends) {
+        const { at } = lights[light]!
+        return measure([at.x_m, at.y_m, at.z_m])
+      }
       event.currentTarget.setPointerCapture(event.pointerId)
       held.current = true
       onInHand(light)
@@ -101,14 +128,35 @@ export function FromAbove({ seen, inHand, onInHand, onCarry, onSettle }: ViewPro
   const reach = Math.min(wide / 2, 3) * 0.92
   return (
     <div ref={ref} className={classes.sheet}>
-      <svg ref={svg} width={width} height={height} data-testid="from-above">
+      <svg
+        ref={svg}
+        width={width}
+        height={height}
+        viewBox={`0 0 ${width} ${height}`}
+        data-testid="from-above"
+      >
+        <rect
+          width={width}
+          height={height}
+          className={classes.under}
+          data-measuring={!!ends || undefined}
+          data-testid="ground"
+          {...ground}
+          onPointerDown={(event) => {
+            if (!ends) return ground.onPointerDown(event)
+            const box = svg.current!.getBoundingClientRect()
+            const tenth = (value: number) => Math.round(value * 10) / 10
+            measure([tenth(x.invert(event.clientX - box.left)), tenth(y.invert(event.clientY - box.top)), 0])
+          }}
+        />
         {x.ticks(12).map((at) => (
           <line key={at} x1={x(at)} x2={x(at)} y1={0} y2={height} className={classes.grid} />
         ))}
         {y.ticks(8).map((at) => (
           <line key={at} x1={0} x2={width} y1={y(at)} y2={y(at)} className={classes.grid} />
         ))}
-        {hours.map((hour) => {
+        <Surroundings seen={seen} x={x} y={y} on={layers} />
+        {(layers.includes('sun') ? hours : []).map((hour) => {
           const angle = ((6 - hour) / 6) * Math.PI
           return (
             <text
@@ -131,10 +179,12 @@ export function FromAbove({ seen, inHand, onInHand, onCarry, onSettle }: ViewPro
             data-sheet={seen.shot.sheet ? true : undefined}
           />
         )}
-        <path
-          d={`M${x(edge(0).x)} ${y(edge(0).y)}L${x(camera.x_m)} ${y(camera.y_m)}L${x(edge(1).x)} ${y(edge(1).y)}`}
-          className={classes.field}
-        />
+        {layers.includes('lens') && (
+          <path
+            d={`M${x(edge(0).x)} ${y(edge(0).y)}L${x(camera.x_m)} ${y(camera.y_m)}L${x(edge(1).x)} ${y(edge(1).y)}`}
+            className={classes.field}
+          />
+        )}
         <rect
           x={x(area.left_m)}
           y={y(area.far_m)}
@@ -143,7 +193,7 @@ export function FromAbove({ seen, inHand, onInHand, onCarry, onSettle }: ViewPro
           className={classes.area}
           data-own={seen.area_own || undefined}
         />
-        {seen.contours.map(({ stops, stretches }) => (
+        {(layers.includes('contours') ? seen.contours : []).map(({ stops, stretches }) => (
           <g key={stops}>
             <path
               d={stretches.map(([a, b, c, d]) => `M${x(a!)} ${y(b!)}L${x(c!)} ${y(d!)}`).join('')}
@@ -152,7 +202,7 @@ export function FromAbove({ seen, inHand, onInHand, onCarry, onSettle }: ViewPro
             />
           </g>
         ))}
-        {levels.map(({ stops, at }) => (
+        {(layers.includes('contours') ? levels : []).map(({ stops, at }) => (
           <text key={stops} x={x(at)} y={y(area.near_m) + 13} className={classes.level}>
             {third(stops)}
           </text>
@@ -166,6 +216,7 @@ export function FromAbove({ seen, inHand, onInHand, onCarry, onSettle }: ViewPro
             at={[x(light.at.x_m), y(light.at.y_m)]}
             to={[x(0), y(0)]}
             scale={scale}
+            beam={layers.includes('beams')}
             handlers={dragged(index)}
           />
         ))}
@@ -176,7 +227,22 @@ export function FromAbove({ seen, inHand, onInHand, onCarry, onSettle }: ViewPro
             {seen.camera_says}
           </text>
         </g>
+        {ends && <Measuring ends={ends} says={seen.measured} x={x} y={y} />}
       </svg>
+      <div className={classes.zoom}>
+        <ActionIcon size="sm" radius="xl" variant="default" aria-label="Larger" onClick={() => zoom(1.4)}>
+          +
+        </ActionIcon>
+        <ActionIcon
+          size="sm"
+          radius="xl"
+          variant="default"
+          aria-label="Smaller"
+          onClick={() => zoom(1 / 1.4)}
+        >
+          −
+        </ActionIcon>
+      </div>
     </div>
   )
 }

@@ -13,7 +13,8 @@ export function FromTheSide({ seen, inHand, onInHand, onCarry, onSettle }: ViewP
   const ys = [camera.y_m, area.near_m, area.far_m, ...lights.map(({ at }) => at.y_m)]
   const back = Math.min(seen.behind_m, Math.max(...ys, 1) + 1.5)
   const [near, far] = [Math.min(...ys) - 0.7, back + 0.5]
-  const top = Math.max(2.4, camera.z_m, ...lights.map(({ at }) => at.z_m)) + 0.35
+  const ceiling = seen.shot.room?.ceiling_m
+  const top = Math.max(2.4, camera.z_m, ceiling ?? 0, ...lights.map(({ at }) => at.z_m)) + 0.35
   const scale = Math.min(width / (far - near), (height - 18) / top) || 1
   const across = (far - near) * scale
   const x = scaleLinear([near, far], [(width - across) / 2, (width + across) / 2])
@@ -34,8 +35,24 @@ export function FromTheSide({ seen, inHand, onInHand, onCarry, onSettle }: ViewP
   }
   return (
     <div ref={ref} className={classes.sheet}>
-      <svg ref={svg} width={width} height={height} data-testid="from-the-side">
+      <svg
+        ref={svg}
+        width={width}
+        height={height}
+        viewBox={`0 0 ${width} ${height}`}
+        data-testid="from-the-side"
+      >
         <line x1={0} x2={width} y1={y(0)} y2={y(0)} className={classes.ground} />
+        {ceiling !== undefined && (
+          <line
+            x1={0}
+            x2={width}
+            y1={y(ceiling)}
+            y2={y(ceiling)}
+            className={classes.room}
+            data-testid="ceiling"
+          />
+        )}
         <path
           d={`M${x(edge(0).x)} ${y(edge(0).y)}L${x(camera.y_m)} ${y(camera.z_m)}L${x(edge(1).x)} ${y(edge(1).y)}`}
           className={classes.field}

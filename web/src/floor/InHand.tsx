@@ -1,4 +1,5 @@
 import { Button } from '@mantine/core'
+import type { ReactNode } from 'react'
 import type { FloorAnswer } from '../api/client'
 import { Figure } from '../controls/Figure'
 import { length, signedStops } from '../words/figures'
@@ -10,10 +11,13 @@ type Props = {
   light: number
   onCarry: (to: Carried) => void
   onSettle: () => void
+  children: ReactNode
 }
 
+const signed = (value: number) => (value < 0 ? `−${-value}` : `${value}`)
+
 /** What the floor says of the light in hand: one figure a line, as it is taped and read. */
-export function InHand({ seen, light, onCarry, onSettle }: Props) {
+export function InHand({ seen, light, onCarry, onSettle, children }: Props) {
   const of = seen.lights[light]
   if (!of) return null
   const { x_m, y_m, z_m } = of.at
@@ -25,9 +29,10 @@ export function InHand({ seen, light, onCarry, onSettle }: Props) {
     ['From the mark, on the floor', length(of.to_mark_m)],
     ['From the camera', `${length(of.to_camera_m)}, ${of.right ? 'right' : 'left'}`],
     ['To the chest', length(of.distance_m)],
-    ['Direction', `${Math.round(of.bearing_deg)}° · ${of.clock} o'clock`],
+    ['Direction', `${signed(Math.round(of.bearing_deg))}° · ${of.clock} o'clock`],
     ['Looks down', `${Math.round(of.tilt_down_deg)}°`],
     ['A stop is lost', `${length(of.circle_m)} beside its aim`],
+    ...(of.shadow ? [['Shadow', of.shadow] as [string, string]] : []),
     ...(of.reads ? [['A meter there reads', of.reads] as [string, string]] : []),
     ...(of.evenness
       ? [
@@ -72,6 +77,23 @@ export function InHand({ seen, light, onCarry, onSettle }: Props) {
           stops
         </Button>
       )}
+      {of.brings_in &&
+        (of.brings_in.spoils == null ? (
+          <Button
+            size="compact-sm"
+            radius="xl"
+            variant="default"
+            mb={8}
+            data-do="bring-in"
+            onClick={() => put({ ...of.brings_in!.to, power: of.brings_in!.power })}
+          >
+            Bring it in: {of.brings_in.says}
+          </Button>
+        ) : (
+          <p className={classes.says}>
+            Not nearer, {of.brings_in.says}: {of.brings_in.spoils}
+          </p>
+        ))}
       <div className={classes.fields}>
         <Figure
           label="Right"
@@ -89,6 +111,7 @@ export function InHand({ seen, light, onCarry, onSettle }: Props) {
         />
         <Figure label="Up" suffix=" m" step={0.1} value={+z_m.toFixed(2)} onChange={(z_m) => put({ z_m })} />
       </div>
+      {children}
     </section>
   )
 }

@@ -18,11 +18,13 @@ type Props = {
   to: readonly [number, number]
   /** Pixels a metre. */
   scale: number
+  /** Whether its beam is drawn. */
+  beam: boolean
   handlers: Handlers
 }
 
 /** A light on the sheet: its face turned to its aim, its beam to where a stop is lost, and a ring when it is in hand. */
-export function LightOnFloor({ light, chosen, at: [ax, ay], to: [tx, ty], scale, handlers }: Props) {
+export function LightOnFloor({ light, chosen, at: [ax, ay], to: [tx, ty], scale, beam, handlers }: Props) {
   const turn = (Math.atan2(ty - ay, tx - ax) * 180) / Math.PI
   const reach = Math.hypot(tx - ax, ty - ay) * 1.25
   const half = Math.min(light.half_deg, 70)
@@ -30,7 +32,7 @@ export function LightOnFloor({ light, chosen, at: [ax, ay], to: [tx, ty], scale,
   const face = Math.max(6, light.radius_m * scale)
   const wrong = light.on && (light.flares || (light.in_picture.length > 0 && light.role !== 'in_set'))
   const said = [
-    ...light.in_picture.map((what) => `${what} in the picture`),
+    ...(light.in_picture.length > 0 ? [`${light.in_picture.join(' and ')} in the picture`] : []),
     ...(light.flares ? ['into the lens'] : []),
   ]
   return (
@@ -46,7 +48,7 @@ export function LightOnFloor({ light, chosen, at: [ax, ay], to: [tx, ty], scale,
       {...handlers}
     >
       <g transform={`translate(${ax} ${ay}) rotate(${turn})`}>
-        {light.on && (
+        {light.on && beam && (
           <path d={`M0 ${-face}L${reach} ${-spread}V${spread}L0 ${face}Z`} className={classes.beam} />
         )}
         <rect x={-4} y={-face} width={8} height={2 * face} rx={4} className={classes.face} />

@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { answered, client, type FloorAnswer, type FloorRequest, type Shot } from '../api/client'
 
-type Asked = Pick<FloorRequest, 'light' | 'height_m' | 'gust_m_s'>
+type Asked = Pick<FloorRequest, 'light' | 'height_m' | 'gust_m_s' | 'measure' | 'taped'>
 export type Carried = NonNullable<FloorRequest['carried']>
 
 /**
@@ -52,10 +52,10 @@ export function useFloor(shot: Shot, asked: Asked, onChange: (shot: Shot) => voi
     running.current = false
   }, [])
 
-  const { light, height_m, gust_m_s } = asked
+  const told = JSON.stringify(asked)
   useEffect(() => {
     void work()
-  }, [work, shot, light, height_m, gust_m_s])
+  }, [work, shot, told])
 
   const carry = useCallback(
     (to: Carried) => {

@@ -11,7 +11,7 @@ import {
 } from '../api/client'
 import { useCommands } from '../commands/useCommands'
 import { Compare } from './Compare'
-import { download } from './download'
+import { download } from '../words/download'
 import { Explain } from './Explain'
 import { MarkField, type Hand } from './MarkField'
 import { MatchHead, type Scope } from './MatchHead'

@@ -129,6 +129,7 @@ fn bodies() -> Map<String, Value> {
             "on": "2026-11-26", "modifier": "none", "through": "bare", "read": "f/8 at 2 m", "stops": -0.3, "counts": true,
         },
         "FloorRequest": { "shot": shot, "height_m": 1.3, "gust_m_s": 6.0 },
+        "ArrangeRequest": { "shot": shot, "like": shot },
         "Presses": { "presses_s": [0.24, 0.31, 0.22, 0.28, 0.26] },
         "LanesRequest": { "shot": shot, "at_s": 0.0 },
         "HoldRequest": { "base": shot, "shot": shot },

@@ -1,10 +1,13 @@
 //! The set on the floor, from above and from the side.
 
-use super::body::{Sendable, Sent};
+use super::body::{Checked, Sendable, Sent};
 use super::problem::{ApiError, Problem};
+use crate::formats::set_csv;
 use axum::Json;
+use axum::http::header;
+use axum::response::{IntoResponse, Response};
 use pebble_core::Shot;
-use pebble_core::floor::{CarriedTo, FloorAnswer, FloorAsk, floor};
+use pebble_core::floor::{CarriedTo, FloorAnswer, FloorAsk, TapedStand, arranged, floor};
 use serde::Deserialize;
 
 /// What of the set is asked for.
@@ -24,6 +27,12 @@ pub struct FloorRequest {
     /// Stands are judged in such a gust.
     #[serde(default)]
     pub gust_m_s: Option<f64>,
+    /// How far it is between two places: right, away, up.
+    #[serde(default)]
+    pub measure: Option<[[f64; 3]; 2]>,
+    /// A stand as it was taped.
+    #[serde(default)]
+    pub taped: Option<TapedStand>,
 }
 
 impl Sendable for FloorRequest {
@@ -34,6 +43,38 @@ impl Sendable for FloorRequest {
 #[utoipa::path(post, operation_id = "floor", path = "/api/floor", request_body = FloorRequest, responses(
     (status = 200, body = FloorAnswer), (status = 400, body = Problem), (status = 422, body = Problem)))]
 pub async fn stands(Sent(asked): Sent<FloorRequest>) -> Result<Json<FloorAnswer>, ApiError> {
-    let FloorRequest { shot, carried, light, height_m, gust_m_s } = asked;
-    Ok(Json(floor(&shot, carried.as_ref(), FloorAsk { light, height_m, gust_m_s })?))
+    let FloorRequest { shot, carried, light, height_m, gust_m_s, measure, taped } = asked;
+    Ok(Json(floor(&shot, carried.as_ref(), FloorAsk { light, height_m, gust_m_s, measure, taped })?))
+}
+
+/// A shot, and the one whose lights are put on it.
+#[derive(Debug, Deserialize, utoipa::ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct ArrangeRequest {
+    /// The shot.
+    pub shot: Shot,
+    /// Whose lights, as they stand there.
+    pub like: Shot,
+}
+
+impl Sendable for ArrangeRequest {
+    const NAME: &'static str = "arrangement";
+}
+
+/// The lights of another shot, fitted to this one's camera: out of its picture, and as bright on the subject as there.
+#[utoipa::path(post, operation_id = "arrange", path = "/api/floor/arranged", request_body = ArrangeRequest, responses(
+    (status = 200, body = Shot), (status = 400, body = Problem), (status = 422, body = Problem)))]
+pub async fn arrange(Sent(asked): Sent<ArrangeRequest>) -> Result<Json<Shot>, ApiError> {
+    Ok(Json(arranged(&asked.shot, &asked.like)?))
+}
+
+/// The table to rebuild a set by.
+#[utoipa::path(post, operation_id = "floor_table", path = "/api/floor/table", request_body = Shot, responses(
+    (status = 200, content_type = "text/csv"), (status = 400, body = Problem), (status = 422, body = Problem)))]
+pub async fn table(body: Checked) -> Result<Response, ApiError> {
+    let set = floor(&body.shot, None, FloorAsk::default())?;
+    let table = set_csv::write(&set).map_err(ApiError::Internal)?;
+    let name = format!("attachment; filename=\"{}\"", set_csv::FILE_NAME);
+    Ok(([(header::CONTENT_TYPE, "text/csv; charset=utf-8".to_owned()), (header::CONTENT_DISPOSITION, name)], table)
+        .into_response())
 }

@@ -104,6 +104,8 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(picture::draw))
         .routes(routes!(stage::stands))
         .routes(routes!(floors::stands))
+        .routes(routes!(floors::arrange))
+        .routes(routes!(floors::table))
         .routes(routes!(stage::choice))
         .routes(routes!(forecast::compute))
         .routes(routes!(forecast::bench))

@@ -1,6 +1,7 @@
 //! Open formats beside the JSON that serde writes.
 
 pub mod match_csv;
+pub mod set_csv;
 pub mod units_csv;
 
 /// Signs that a spreadsheet takes for the beginning of something to compute.

@@ -175,6 +175,8 @@ limits! {
     CEILING = "height of the ceiling", "m", 1.5, 60.0;
     /// Along a way.
     ALONG = "speed along it", "m/s", 0.1, 100.0;
+    /// What a tape measures.
+    TAPE = "distance by tape", "m", 0.0, 100.0;
     /// Arm of a boom.
     BOOM = "arm of the boom", "m", 0.3, 6.0;
     /// Sides of a flag.

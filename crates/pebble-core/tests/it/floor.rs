@@ -128,7 +128,7 @@ fn a_clock_has_the_camera_at_six() {
     near(at.y, 0.0, 1e-9);
 }
 
-const ASK: FloorAsk = FloorAsk { light: None, height_m: 1.3, gust_m_s: None };
+const ASK: FloorAsk = FloorAsk { light: None, height_m: 1.3, gust_m_s: None, measure: None, taped: None };
 
 fn set(shot: &Shot) -> FloorAnswer {
     floor(shot, None, ASK).expect("a set")
@@ -360,4 +360,139 @@ fn evening_it_out_keeps_the_mark_and_narrows_the_spread() {
         after.lights[0].evens
     );
     assert!(light.distance_m < after.lights[0].distance_m);
+}
+
+/// Two tapes and a third: what is planned is found again, and what is not says what it costs.
+#[test]
+fn tapes_are_read_back_and_their_misfit_is_told() {
+    use pebble_core::floor::TapedStand;
+    let found = set(&shot());
+    let light = &found.lights[0];
+    let as_planned = TapedStand {
+        light: 0,
+        to_mark_m: light.to_mark_m,
+        to_camera_m: light.to_camera_m,
+        right: light.right,
+        to_chest_m: Some(light.distance_m),
+    };
+    let told =
+        |stand| floor(&shot(), None, FloorAsk { taped: Some(stand), ..ASK }).map(|found| found.taped.expect("told"));
+    let same = told(as_planned).expect("they meet");
+    assert!(same.off_m < 1e-6 && same.off_stops.abs() < 1e-9 && same.says.contains("as planned"), "{same:?}");
+    assert!(same.misfit_m.expect("a third").abs() < 0.006 && same.says.contains("agrees"));
+    // Half a metre nearer to the mark than planned, and a third tape that does not know of it.
+    let nearer = told(TapedStand { to_mark_m: light.to_mark_m - 0.5, ..as_planned }).expect("they meet");
+    assert!(nearer.off_m > 0.4 && nearer.off_stops > 0.2 && nearer.says.contains("one of them"), "{nearer:?}");
+    let never = told(TapedStand { to_mark_m: 0.5, to_camera_m: 0.5, ..as_planned }).expect_err("they cannot meet");
+    assert!(never.to_string().contains("cannot meet"), "{never}");
+    assert!(told(TapedStand { light: 9, ..as_planned }).is_err());
+    assert!(told(TapedStand { to_mark_m: f64::NAN, ..as_planned }).is_err());
+    let ask = FloorAsk { measure: Some([[0.0, 0.0, 0.0], [3.0, 4.0, 0.0]]), ..ASK };
+    assert_eq!(floor(&shot(), None, ask).expect("a set").measured.expect("measured"), "5.00 m");
+    let far = FloorAsk { measure: Some([[0.0, 0.0, 0.0], [1e9, 4.0, 0.0]]), ..ASK };
+    assert!(floor(&shot(), None, far).is_err());
+}
+
+/// Brought in until just out of the frame: nothing is seen there, a tenth nearer something is.
+#[test]
+fn a_light_is_brought_in_until_just_out_of_the_frame() {
+    let mut shot = shot();
+    (shot.lights[0].bearing_deg, shot.lights[0].distance_m, shot.lights[0].boom_m) = (-50.0, 4.0, None);
+    let found = set(&shot);
+    let to = found.lights[0].brings_in.clone().expect("there is room");
+    let carry = |share: f64| {
+        let chest = CHEST.z;
+        let to = CarriedTo {
+            light: 0,
+            x_m: to.to.x_m * share,
+            y_m: to.to.y_m * share,
+            z_m: chest + (to.to.z_m - chest) * share,
+            power: to.power,
+            flag: None,
+        };
+        floor(&shot, Some(&to), ASK).expect("a place")
+    };
+    assert!(carry(1.0).lights[0].in_picture.is_empty());
+    assert!(!carry(0.95).lights[0].in_picture.is_empty());
+    let placed = |answer: &FloorAnswer| outlook(&plan(&answer.shot)).lights[0].on_set.placement.as_stops();
+    near(placed(&carry(1.0)), placed(&found), 0.25);
+}
+
+/// A room has walls, a way a light along it, and the sun a place: each is told, and what cannot be is refused by name.
+#[test]
+fn rooms_ways_and_the_sun_are_told() {
+    use pebble_core::daylight::Sky;
+    use pebble_core::file::floor::{Room, WayAlong};
+    let mut shot = shot();
+    let room = Room { left_m: -4.0, right_m: 4.0, near_m: -6.0, far_m: 8.0, ceiling_m: 2.6 };
+    shot.room = Some(room.clone());
+    let told = set(&shot);
+    assert!(
+        told.notes.iter().any(|note| note.title.contains("does not fit") && note.says.contains("ceiling")),
+        "{:?}",
+        told.notes
+    );
+    shot.room = Some(Room { left_m: 1.0, ..room.clone() });
+    assert!(floor(&shot, None, ASK).expect_err("the mark is outside").to_string().contains("room.left_m"));
+    shot.room = None;
+    shot.way = Some(WayAlong { from_m: [-4.0, 0.5], to_m: [4.0, -0.5], speed_m_s: 3.0 });
+    let along = set(&shot).along.expect("along it");
+    let press = along.press_m.expect("somewhere");
+    near(along.press_s.expect("for a while"), (press[1] - press[0]) / 3.0, 1e-9);
+    assert!(along.says.contains("press between") && along.says.contains("automatic"), "{}", along.says);
+    shot.way = Some(WayAlong { from_m: [1.0, 1.0], to_m: [1.0, 1.0], speed_m_s: 3.0 });
+    assert!(floor(&shot, None, ASK).expect_err("a point").to_string().contains("way.to_m"));
+    shot.way = None;
+    // North of the tropics at noon, summer time, looking south: the sun is behind the subject and to its left by 22°.
+    let sky = |looks: Option<f64>, time: &str| Sky {
+        latitude_deg: 54.2,
+        longitude_deg: 0.0,
+        date: "2026-06-21".to_owned(),
+        time: time.to_owned(),
+        utc_offset_min: 0,
+        cloud_stops: 0.0,
+        camera_looks_deg: looks,
+    };
+    shot.sky = Some(sky(Some(180.0), "12:00"));
+    let sun = set(&shot).sun.expect("it is known where it stands");
+    near(sun.bearing_deg.abs(), 180.0, 2.0);
+    near(sun.height_deg, 90.0 - 54.2 + 23.44, 0.3);
+    assert!(sun.says.iter().any(|says| says.contains("Behind the subject")), "{:?}", sun.says);
+    shot.sky = Some(sky(Some(0.0), "12:00"));
+    near(set(&shot).sun.expect("behind the camera").bearing_deg, 0.0, 2.0);
+    shot.sky = Some(sky(None, "12:00"));
+    assert!(set(&shot).sun.is_none());
+    shot.sky = Some(sky(Some(400.0), "12:00"));
+    assert!(floor(&shot, None, ASK).expect_err("no such bearing").to_string().contains("camera_looks_deg"));
+}
+
+/// Any set goes on any shot: its lights stand as they stood or farther out, none in the picture that can be out of it, and
+/// each falls where it fell, as near as its dial goes.
+#[test]
+fn an_arrangement_goes_on_any_shot() {
+    use pebble_core::floor::arranged;
+    let (mut whole, mut near_enough) = (0, 0);
+    for like in examples() {
+        for on in examples() {
+            let there = arranged(&on, &like).expect("they go together");
+            assert_eq!((&there.parts, &there.camera), (&on.parts, &on.camera));
+            let (was, is) = (outlook(&plan(&like)), outlook(&plan(&there)));
+            for (index, (old, new)) in like.lights.iter().zip(&there.lights).enumerate() {
+                assert!(new.distance_m >= old.distance_m - 0.02, "{} on {}", like.title, on.title);
+                let off = (is.lights[index].on_set.placement - was.lights[index].on_set.placement).as_stops().abs();
+                whole += 1;
+                near_enough += usize::from(off < 0.2 || !off.is_finite());
+                // Only the ends of a dial keep it from there.
+                let ends = new.power > 0.99 || new.power < 0.04 || new.automatic.is_some();
+                assert!(
+                    off < 0.2 || ends || !off.is_finite(),
+                    "{} on {}: {off} at {}",
+                    like.title,
+                    on.title,
+                    new.power
+                );
+            }
+        }
+    }
+    assert!(near_enough * 10 > whole * 7, "{near_enough} of {whole}");
 }

@@ -178,6 +178,15 @@ export function LightForm({ shot, index, seen, problem, refusal, onChange, onMov
               error={error('off_axis_deg')}
               onChange={(off_axis_deg) => put({ off_axis_deg })}
             />
+            <MaybeFigure
+              label="Boom"
+              suffix=" m"
+              step={0.5}
+              placeholder="on its stand"
+              value={light.boom_m}
+              error={error('boom_m')}
+              onChange={(boom_m) => put({ boom_m })}
+            />
             {light.role === 'rim' && (
               <MaybeFigure
                 label="Grazing"

@@ -3,7 +3,7 @@
 use super::moves::Moves;
 use super::said::{FloorLight, Place3};
 use super::{around, clock_words, evenness_said, place};
-use crate::answers::standing::{flares, held, shown};
+use crate::answers::standing::{flares, shown};
 use crate::file::floor::Flag;
 use crate::file::shot::Role;
 use crate::physics::exposure::metered_tenths;
@@ -71,7 +71,11 @@ pub(super) fn told(
         flares: flares(plan, lens, index),
         clears: if what.any() { moves.clearing((index, lamp)) } else { Vec::new() },
         in_picture: what.words(),
-        nearest_m: if straight && light.role != Role::InSet { lens.nearest(lamp.at, held(light)) } else { None },
+        brings_in: if straight && light.on && light.role != Role::InSet {
+            moves.bringing_in((index, lamp))
+        } else {
+            None
+        },
         shadow: around::shadow_says(shadow),
         flag: wire.flag.clone(),
         ballast_kg: hung.map(|hung| hung.ballast),

@@ -3,11 +3,13 @@
 //! gust.
 
 mod around;
+mod arrange;
 mod light;
 mod moves;
 mod notes;
 mod said;
 mod sun;
+mod tapes;
 
 use crate::answers::standing::{lamp, sheet_says};
 use crate::answers::strips;
@@ -19,13 +21,14 @@ use crate::plan::Plan;
 use crate::quantity::Metres;
 use crate::quantity::bounds::{self, Invalid};
 use crate::quantity::scale::meter_words;
-use crate::stage::field::{Evenness, Lamp, Region, clock};
+use crate::stage::field::{CHEST, Evenness, Lamp, Region, clock};
 use crate::stage::sheet::Sheet;
 use crate::stage::space::Spot;
+pub use arrange::arranged;
 use moves::{Moves, carried, no_such_light};
 pub use said::{
     AlongSaid, BehindSaid, CarriedTo, Clearing, Contour, Evened, EvennessSaid, FloorAnswer, FloorLight, FloorNote,
-    Place3, SheetSaid, SunHour, SunSaid,
+    Place3, SheetSaid, SunHour, SunSaid, TapedSaid, TapedStand,
 };
 
 /// Contours are told in thirds of a stop, to both sides of the value at the mark.
@@ -43,6 +46,17 @@ pub struct FloorAsk {
     pub height_m: f64,
     /// In such a gust, in m/s.
     pub gust_m_s: Option<f64>,
+    /// How far it is between two places: right, away, up.
+    pub measure: Option<[[f64; 3]; 2]>,
+    /// A stand as it was taped.
+    pub taped: Option<TapedStand>,
+}
+
+impl Default for FloorAsk {
+    /// All lights together, at the height of a chest.
+    fn default() -> Self {
+        Self { light: None, height_m: CHEST.z, gust_m_s: None, measure: None, taped: None }
+    }
 }
 
 /// The set of a shot, with a light carried first where one is.
@@ -116,6 +130,8 @@ pub fn floor(shot: &Shot, to: Option<&CarriedTo>, ask: FloorAsk) -> Result<Floor
         contours: LEVELS.iter().zip(contours).map(contour).collect(),
         sheet,
         behind: around::behind(&plan, &seen, &lens, &lamps),
+        taped: ask.taped.map(|stand| tapes::taped(&plan, &lens, &lamps, stand)).transpose()?,
+        measured: ask.measure.map(|ends| tapes::measured(&plan, ends)).transpose()?,
         along: plan.way.filter(|_| !all.is_empty()).map(|way| around::along(&plan, &way, (&all, &lamps))),
         sun: shot.sky.as_ref().and_then(|sky| sun::sun(sky, &lens, &plan)),
         reads: metered_tenths(seen.dome_on_set(&plan), plan.settings.iso).map(meter_words),

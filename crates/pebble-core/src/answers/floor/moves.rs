@@ -19,6 +19,8 @@ use crate::stage::space::{Spot, spot};
 
 /// Less than this is not worth a walk, in stops.
 const WORTH_STOPS: f64 = 0.1;
+/// Brought in by less than this it is where it was, in metres.
+const BRING_M: f64 = 0.15;
 /// What is left after another power, up to a fifth of a stop, is as bright.
 const AS_BRIGHT: f64 = 0.2;
 
@@ -129,6 +131,30 @@ impl<'a> Moves<'a> {
             power,
             from_stops: now.clamp(0.0, 20.0),
             to_stops: spread.clamp(0.0, 20.0),
+        })
+    }
+
+    /// As near as the lens does not see it on its own line, as bright at the mark: larger and softer by as much.
+    pub fn bringing_in(&self, (index, lamp): (usize, &Lamp)) -> Option<Clearing> {
+        let light = &self.plan.lights[index];
+        let nearest = self.lens.nearest(lamp.at, held(light))?;
+        // To the next tenth of a metre, and not for less.
+        let nearest = (nearest * 10.0 - 1e-9).ceil() / 10.0;
+        let way = lamp.at - lamp.aim;
+        if way.length() - nearest < BRING_M {
+            return None;
+        }
+        let at = lamp.aim + way.unit() * nearest;
+        let power = as_bright(self.plan, lamp, index, at);
+        let off = self.off(index, lamp, at, power);
+        let words = power.map_or_else(String::new, |power| format!(", {}", light.unit.dial.label(power)));
+        let then = if off.abs() <= AS_BRIGHT { String::new() } else { format!(", {} at the mark", signed(off)) };
+        Some(Clearing {
+            says: format!("{} from the chest{words}{then}", self.plan.lengths.say(nearest, 1)),
+            to: place(at),
+            power,
+            flag: None,
+            spoils: self.spoils(&to(index, at, power)),
         })
     }
 

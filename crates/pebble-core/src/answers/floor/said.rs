@@ -24,7 +24,39 @@ wire! {
     }
 }
 
+wire! {
+    /// A stand as it was taped on the day, along the floor.
+    #[derive(Copy)]
+    pub struct TapedStand {
+        /// Which light.
+        pub light: usize,
+        /// Its foot to the mark.
+        pub to_mark_m: f64,
+        /// Its foot to the camera's foot.
+        pub to_camera_m: f64,
+        /// Whether it is on the right as seen from the camera.
+        pub right: bool,
+        /// Head to the chest of who stands on the mark, where that was measured as well.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub to_chest_m: Option<f64>,
+    }
+}
+
 report! {
+    /// What was taped against what is planned.
+    pub struct TapedSaid {
+        /// Where it stands then, its height as planned.
+        pub to: Place3,
+        /// How far that is from the plan, on the floor.
+        pub off_m: f64,
+        /// What it costs at the mark.
+        pub off_stops: f64,
+        /// How much longer the third tape is than the first two say.
+        pub misfit_m: Option<f64>,
+        /// In a sentence.
+        pub says: String,
+    }
+
     /// A place of the set.
     pub struct Place3 {
         /// To the right.
@@ -135,8 +167,8 @@ report! {
         pub clears: Vec<Clearing>,
         /// Whether it shines into the lens.
         pub flares: bool,
-        /// As near as it comes on its own line to the chest before the lens sees it.
-        pub nearest_m: Option<f64>,
+        /// As near as it comes on its own line to the chest before the lens sees it, as bright at the mark.
+        pub brings_in: Option<Clearing>,
         /// The shadow of who stands there, by this light.
         pub shadow: Option<String>,
         /// The flag before it.
@@ -269,6 +301,10 @@ report! {
         pub along: Option<AlongSaid>,
         /// The sun, where place, time and the camera's heading are known.
         pub sun: Option<SunSaid>,
+        /// What was taped, where anything was.
+        pub taped: Option<TapedSaid>,
+        /// What was measured between two places.
+        pub measured: Option<String>,
         /// All together at the mark, as a meter reads it.
         pub reads: Option<String>,
         /// Aperture, time and ISO.

@@ -1,0 +1,59 @@
+//! The set as a table to rebuild it by: one row a light.
+
+use super::as_text;
+use pebble_core::floor::{FloorAnswer, FloorLight};
+
+/// Name of the file.
+pub const FILE_NAME: &str = "set.csv";
+
+const COLUMNS: [&str; 14] = [
+    "light",
+    "unit",
+    "in_front",
+    "group_channel",
+    "power",
+    "foot_to_mark_m",
+    "foot_to_camera_m",
+    "side_from_camera",
+    "head_height_m",
+    "head_to_chest_m",
+    "bearing_deg",
+    "clock",
+    "looks_down_deg",
+    "meter_alone",
+];
+
+/// Writes the table.
+///
+/// # Errors
+/// Of the writer, in words.
+pub fn write(set: &FloorAnswer) -> Result<String, String> {
+    let mut out = csv::Writer::from_writer(Vec::new());
+    let failed = |error: csv::Error| format!("the table was not written: {error}");
+    out.write_record(COLUMNS).map_err(failed)?;
+    for light in set.lights.iter().filter(|light| light.on) {
+        out.write_record(row(light).map(|cell| as_text(&cell))).map_err(failed)?;
+    }
+    let bytes = out.into_inner().map_err(|error| format!("the table was not written: {error}"))?;
+    String::from_utf8(bytes).map_err(|error| format!("the table was not written: {error}"))
+}
+
+fn row(light: &FloorLight) -> [String; 14] {
+    let cm = |metres: f64| format!("{metres:.2}");
+    [
+        light.label.clone(),
+        light.unit.clone(),
+        light.front_says.clone(),
+        light.group_says.clone(),
+        light.power_says.clone(),
+        cm(light.to_mark_m),
+        cm(light.to_camera_m),
+        if light.right { "right" } else { "left" }.to_owned(),
+        cm(light.at.z_m),
+        cm(light.distance_m),
+        format!("{:.1}", light.bearing_deg),
+        light.clock.clone(),
+        format!("{:.1}", light.tilt_down_deg),
+        light.reads.clone().unwrap_or_default(),
+    ]
+}

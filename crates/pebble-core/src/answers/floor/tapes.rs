@@ -1,0 +1,77 @@
+//! The tape measure: between two places, and what was taped against what is planned.
+
+use super::moves::no_such_light;
+use super::place;
+use super::said::{TapedSaid, TapedStand};
+use crate::plan::Plan;
+use crate::plan::check::At;
+use crate::quantity::bounds::{self, Invalid};
+use crate::quantity::words::signed;
+use crate::stage::field::{CHEST, Lamp};
+use crate::stage::lens::Lens;
+use crate::stage::space::{Spot, spot};
+use crate::stage::tape;
+
+/// A tape read to the centimetre, pulled by hand: less than this is no misfit, in metres.
+const PULLED_M: f64 = 0.03;
+
+/// How far it is between two places.
+pub(super) fn measured(plan: &Plan, ends: [[f64; 3]; 2]) -> Result<String, Invalid> {
+    let at = At::new("measure");
+    let end = |[x, y, z]: [f64; 3]| {
+        let floor = |value| bounds::STANDS.check(&at.of("x_m"), value);
+        Ok(spot(floor(x)?, floor(y)?, bounds::LIFTED.check(&at.of("z_m"), z)?))
+    };
+    let (from, to) = (end(ends[0])?, end(ends[1])?);
+    let flat = (to.x - from.x).hypot(to.y - from.y);
+    let rise = to.z - from.z;
+    let say = |metres: f64| plan.lengths.say(metres, 2);
+    Ok(if rise.abs() < 0.005 {
+        say(flat)
+    } else {
+        format!("{}, {} along the floor", say((to - from).length()), say(flat))
+    })
+}
+
+/// Where a stand is by its tapes, and what that costs.
+pub(super) fn taped(plan: &Plan, lens: &Lens, lamps: &[Lamp], stand: TapedStand) -> Result<TapedSaid, Invalid> {
+    let at = At::new("taped");
+    let lamp = lamps.get(stand.light).ok_or_else(|| no_such_light("taped.light", stand.light, lamps.len()))?;
+    let to_mark = bounds::TAPE.check(&at.of("to_mark_m"), stand.to_mark_m)?;
+    let to_camera = bounds::TAPE.check(&at.of("to_camera_m"), stand.to_camera_m)?;
+    let eye = lens.view.eye;
+    let foot = spot(eye.x, eye.y, 0.0);
+    let found = tape::taped(to_mark, to_camera, stand.right, Spot::default(), foot).ok_or_else(|| {
+        let between = plan.lengths.say(eye.y.abs(), 2);
+        let reason = format!(
+            "with {} to the mark the two tapes cannot meet: mark and camera are {between} apart",
+            plan.lengths.say(to_mark, 2)
+        );
+        at.contradiction("to_camera_m", plan.lengths.say(to_camera, 2), reason)
+    })?;
+    let to = spot(found.0, found.1, lamp.at.z);
+    let off = (to.x - lamp.at.x).hypot(to.y - lamp.at.y);
+    let there = Lamp { at: to, ..*lamp };
+    let stops = (there.on(CHEST) / lamp.on(CHEST)).log2();
+    let misfit = (stand.to_chest_m)
+        .map(|measured| {
+            bounds::TAPE.check(&at.of("to_chest_m"), measured).map(|to_chest| to_chest - (to - CHEST).length())
+        })
+        .transpose()?;
+    let fits = match misfit {
+        Some(by) if by.abs() > PULLED_M => {
+            format!(
+                " The third tape is {} off the first two: one of them, or the height, is not as said.",
+                plan.lengths.say(by.abs(), 2)
+            )
+        }
+        Some(_) => " The third tape agrees.".to_owned(),
+        None => String::new(),
+    };
+    let moved = if off <= PULLED_M {
+        "It stands as planned.".to_owned()
+    } else {
+        format!("It stands {} from the plan: {} at the mark.", plan.lengths.say(off, 2), signed(stops))
+    };
+    Ok(TapedSaid { to: place(to), off_m: off, off_stops: stops, misfit_m: misfit, says: format!("{moved}{fits}") })
+}

@@ -1,0 +1,68 @@
+import { SegmentedControl } from '@mantine/core'
+import { useState } from 'react'
+import type { FloorAnswer, FloorRequest } from '../api/client'
+import { MaybeFigure } from '../controls/MaybeFigure'
+import classes from './Floor.module.css'
+
+type Taped = NonNullable<FloorRequest['taped']>
+type Props = { seen: FloorAnswer; light: number; onTaped: (taped: Taped | undefined) => void }
+
+/** What was taped on the day: two distances along the floor, a third from the head to the chest. */
+export function Tapes({ seen, light, onTaped }: Props) {
+  const [typed, setTyped] = useState<Partial<Taped>>({})
+  const put = (change: Partial<Taped>) => {
+    const now = { right: seen.lights[light]!.right, ...typed, ...change, light }
+    setTyped(now)
+    const { to_mark_m, to_camera_m } = now
+    onTaped(to_mark_m == null || to_camera_m == null ? undefined : { ...now, to_mark_m, to_camera_m })
+  }
+  return (
+    <div className={classes.tapes}>
+      <div className={classes.fields}>
+        <MaybeFigure
+          label="Taped to mark"
+          suffix=" m"
+          step={0.1}
+          placeholder="on the day"
+          value={typed.to_mark_m}
+          onChange={(to_mark_m) => put({ to_mark_m })}
+        />
+        <MaybeFigure
+          label="To camera"
+          suffix=" m"
+          step={0.1}
+          placeholder="on the day"
+          value={typed.to_camera_m}
+          onChange={(to_camera_m) => put({ to_camera_m })}
+        />
+        <MaybeFigure
+          label="Head to chest"
+          suffix=" m"
+          step={0.1}
+          placeholder="a third"
+          value={typed.to_chest_m}
+          onChange={(to_chest_m) => put({ to_chest_m })}
+        />
+      </div>
+      {seen.taped && (
+        <>
+          <SegmentedControl
+            size="xs"
+            radius="xl"
+            mt={4}
+            aria-label="Which side"
+            value={(typed.right ?? seen.lights[light]!.right) ? 'right' : 'left'}
+            data={[
+              { value: 'left', label: "camera's left" },
+              { value: 'right', label: "camera's right" },
+            ]}
+            onChange={(side) => put({ right: side === 'right' })}
+          />
+          <p className={classes.says} data-testid="taped">
+            {seen.taped.says}
+          </p>
+        </>
+      )}
+    </div>
+  )
+}
