@@ -34,6 +34,25 @@ fn measure(criterion: &mut Criterion) {
     criterion.bench_function("equivalent settings", |bench| bench.iter(|| equivalents(black_box(&plan), &all[..3])));
 }
 
+/// Everything of one step of a light that is carried over the floor, with nine lights and an area, a way and a room.
+fn carried(criterion: &mut Criterion) {
+    use pebble_core::file::floor::{Room, WayAlong};
+    use pebble_core::floor::{CarriedTo, FloorAsk, floor};
+    let text = include_str!("../../../docs/examples/roller-hall.json");
+    let mut shot: Shot = serde_json::from_str(text).expect("the example is a shot");
+    while shot.lights.len() < 9 {
+        let mut more = shot.lights[0].clone();
+        more.bearing_deg = -80.0 + 17.0 * shot.lights.len() as f64;
+        shot.lights.push(more);
+    }
+    shot.way = Some(WayAlong { from_m: [-4.0, 0.0], to_m: [4.0, 0.0], speed_m_s: 5.0 });
+    shot.room = Some(Room { left_m: -8.0, right_m: 8.0, near_m: -12.0, far_m: 12.0, ceiling_m: 6.0 });
+    let to = CarriedTo { light: 0, x_m: -2.0, y_m: -2.0, z_m: 2.4, power: None, flag: None };
+    criterion.bench_function("a light carried over the floor, 9 lights", |bench| {
+        bench.iter(|| floor(black_box(&shot), Some(black_box(&to)), FloorAsk::default()));
+    });
+}
+
 /// The shots as they ship, with what is open on them: once as if nobody had asked of their lights before, and once as
 /// somebody does who turns a control.
 fn judged(criterion: &mut Criterion) {
@@ -95,6 +114,6 @@ fn crowded(criterion: &mut Criterion) {
 criterion_group! {
     name = benches;
     config = Criterion::default().without_plots();
-    targets = measure, judged, crowded
+    targets = measure, carried, judged, crowded
 }
 criterion_main!(benches);

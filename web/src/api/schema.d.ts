@@ -2322,7 +2322,7 @@ export interface components {
          * @description What a set-up has to meet; where two relaxations cost the same, the earlier one is named first.
          * @enum {string}
          */
-        Demand: "iso" | "aperture" | "shutter" | "filter" | "key" | "ambient" | "background" | "darker" | "near" | "far" | "place" | "modifier" | "high_speed" | "freeze" | "blur" | "depth" | "frames" | "rate" | "charge" | "heads" | "owned" | "weight" | "sync" | "streak" | "ghost" | "trail";
+        Demand: "iso" | "aperture" | "shutter" | "filter" | "key" | "ambient" | "background" | "darker" | "near" | "far" | "place" | "modifier" | "high_speed" | "freeze" | "even" | "blur" | "depth" | "frames" | "rate" | "charge" | "heads" | "owned" | "weight" | "sync" | "streak" | "ghost" | "trail";
         /** @description Depth of field. */
         Depth: {
             /**
@@ -3184,6 +3184,8 @@ export interface components {
              * @description At this height over the floor.
              */
             height_m: number;
+            /** @description The light in hand, whose evenness is told, and what may be done about it. */
+            in_hand?: number;
             /** @description Contours of this light alone; of all that are meant for the subject where none is named. */
             light?: number | null;
             /** @description How far it is between two places: right, away, up. */
@@ -6856,6 +6858,11 @@ export interface components {
              * @description Depth that has to be sharp.
              */
             depth_m?: number | null;
+            /**
+             * Format: double
+             * @description The most that the key's light differs over the area, from its brightest place to its darkest.
+             */
+            even_within_stops?: number | null;
             /**
              * Format: double
              * @description No farther than this.

@@ -14,7 +14,7 @@ export const Findings = memo(function Findings({ findings, onApply, children }: 
       <h2 className={classes.title}>
         Findings <small>{open === undefined ? '' : open === 0 ? 'all is well' : `${open} open`}</small>
       </h2>
-      <ul className={classes.list} aria-live="polite">
+      <ul className={classes.list} aria-live="polite" tabIndex={0} aria-label="What was found">
         {findings?.map((finding) => (
           <li
             key={finding.id}

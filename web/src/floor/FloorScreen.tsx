@@ -48,6 +48,7 @@ export function Floor({ shot, saving, onChange, onUndo, onClose }: Props) {
     shot,
     {
       light: of === 'light' ? light : null,
+      in_hand: light,
       height_m: height,
       gust_m_s: gust ?? null,
       measure: ends?.length === 2 ? ends : null,

@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { answered, client, type FloorAnswer, type FloorRequest, type Shot } from '../api/client'
 
-type Asked = Pick<FloorRequest, 'light' | 'height_m' | 'gust_m_s' | 'measure' | 'taped'>
+type Asked = Pick<FloorRequest, 'light' | 'in_hand' | 'height_m' | 'gust_m_s' | 'measure' | 'taped'>
 export type Carried = NonNullable<FloorRequest['carried']>
 
 /**

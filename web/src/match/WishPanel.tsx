@@ -118,6 +118,11 @@ export function WishPanel({ own, asked, onChange }: Props) {
         'A flash lasts at most',
         figure('freeze_at_most_ms', 'A flash lasts at most', ' ms'),
       )}
+      {line(
+        ['even_within_stops'],
+        'Even over the area within',
+        figure('even_within_stops', 'Even over the area within', ' st'),
+      )}
       {line(['depth_m'], 'Depth', figure('depth_m', 'Depth', ' m'))}
       {line(['trail'], 'Trails hidden under ΔL*', figure('trail', 'Trails hidden under'))}
       {line(

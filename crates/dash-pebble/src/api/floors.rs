@@ -22,6 +22,9 @@ pub struct FloorRequest {
     /// Contours of this light alone; of all that are meant for the subject where none is named.
     #[serde(default)]
     pub light: Option<usize>,
+    /// The light in hand, whose evenness is told, and what may be done about it.
+    #[serde(default)]
+    pub in_hand: usize,
     /// At this height over the floor.
     pub height_m: f64,
     /// Stands are judged in such a gust.
@@ -43,8 +46,8 @@ impl Sendable for FloorRequest {
 #[utoipa::path(post, operation_id = "floor", path = "/api/floor", request_body = FloorRequest, responses(
     (status = 200, body = FloorAnswer), (status = 400, body = Problem), (status = 422, body = Problem)))]
 pub async fn stands(Sent(asked): Sent<FloorRequest>) -> Result<Json<FloorAnswer>, ApiError> {
-    let FloorRequest { shot, carried, light, height_m, gust_m_s, measure, taped } = asked;
-    Ok(Json(floor(&shot, carried.as_ref(), FloorAsk { light, height_m, gust_m_s, measure, taped })?))
+    let FloorRequest { shot, carried, light, in_hand, height_m, gust_m_s, measure, taped } = asked;
+    Ok(Json(floor(&shot, carried.as_ref(), FloorAsk { light, in_hand, height_m, gust_m_s, measure, taped })?))
 }
 
 /// A shot, and the one whose lights are put on it.

@@ -121,6 +121,7 @@ pub const RANGES: &[(&str, &str, Limits)] = &[
     ("CarriedTo", "power", bounds::POWER),
     ("FloorRequest", "height_m", bounds::LIFTED),
     ("FloorRequest", "gust_m_s", bounds::GUST),
+    ("Wish", "even_within_stops", bounds::EVEN),
     ("TapedStand", "to_mark_m", bounds::TAPE),
     ("TapedStand", "to_camera_m", bounds::TAPE),
     ("TapedStand", "to_chest_m", bounds::TAPE),

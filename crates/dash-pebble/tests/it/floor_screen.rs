@@ -87,7 +87,7 @@ async fn a_light_in_the_picture_is_cleared_on_the_bench_and_the_set_is_printed()
             "{KEY} && document.querySelector('[data-testid=evenness]').innerText.includes('over the area')"
         ))
         .await;
-    browser.type_over(&browser.labelled("Up").await, "1.7 m").await;
+    browser.type_over(&browser.labelled("Up").await, "1.9 m").await;
     browser.keys(Key::Tab + "").await;
     browser.until("document.querySelector('[data-note*=\"in the picture\"]')").await;
     browser.until("document.querySelector('main header').innerText.includes('Saved')").await;

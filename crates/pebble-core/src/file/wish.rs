@@ -89,6 +89,9 @@ wire! {
         /// Longest freezing time of a flash, by the school of the shot.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         pub freeze_at_most_ms: Option<f64>,
+        /// The most that the key's light differs over the area, from its brightest place to its darkest.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub even_within_stops: Option<f64>,
         /// How much parts may blur, where it is not what their intent and the use of the picture allow.
         #[serde(default, skip_serializing_if = "Vec::is_empty")]
         pub blur: Vec<BlurLimit>,

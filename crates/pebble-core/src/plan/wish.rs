@@ -56,6 +56,8 @@ pub struct Bounds {
     pub places_stay: bool,
     /// Longest freezing time, where it was said.
     pub freeze: Option<Seconds>,
+    /// The most that the key differs over the area, where it was said.
+    pub even: Option<Stops>,
     /// Whether a light may glow.
     pub high_speed: bool,
     /// Whether other modifiers are tried.
@@ -178,6 +180,7 @@ impl Bounds {
                 .freeze_at_most_ms
                 .map(|most| at.millis("freeze_at_most_ms", most, &bounds::PULSE_TIME))
                 .transpose()?,
+            even: even(&at, wish, plan)?,
             high_speed: wish.high_speed.unwrap_or(highs),
             any_modifier: wish.any_modifier.unwrap_or(false),
             blur: blur(&at, wish, plan)?,
@@ -223,6 +226,7 @@ impl Bounds {
             farthest_m: Some(self.farthest.as_metres()),
             places_stay: Some(self.places_stay),
             freeze_at_most_ms: self.freeze.map(Seconds::as_millis),
+            even_within_stops: self.even.map(Stops::as_stops),
             high_speed: Some(self.high_speed),
             any_modifier: Some(self.any_modifier),
             blur: limits
@@ -269,4 +273,14 @@ fn blur(at: &At, wish: &Wish, plan: &Plan) -> Result<Vec<Option<Metres>>, Invali
         }
     }
     Ok(limits)
+}
+
+/// How even the key has to be: over an area that somebody said.
+fn even(at: &At, wish: &Wish, plan: &Plan) -> Result<Option<Stops>, Invalid> {
+    let most = at.maybe("even_within_stops", wish.even_within_stops, &bounds::EVEN)?;
+    if let (Some(most), None) = (most, plan.area) {
+        let reason = "no area is known: say on the floor where the subject may be".to_owned();
+        return Err(at.contradiction("even_within_stops", format!("{most} stops"), reason));
+    }
+    Ok(most.map(Stops::from_stops))
 }

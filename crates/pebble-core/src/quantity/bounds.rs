@@ -175,6 +175,8 @@ limits! {
     CEILING = "height of the ceiling", "m", 1.5, 60.0;
     /// Along a way.
     ALONG = "speed along it", "m/s", 0.1, 100.0;
+    /// How much light may differ over an area.
+    EVEN = "difference over the area", "stops", 0.05, 10.0;
     /// What a tape measures.
     TAPE = "distance by tape", "m", 0.0, 100.0;
     /// Arm of a boom.

@@ -56,10 +56,11 @@ pub fn clock(bearing_deg: f64) -> f64 {
 impl Lamp {
     /// What a receiver turned to it gets at a place, in lx·s; nothing behind its face.
     pub fn on(&self, place: Spot) -> f64 {
-        let way = place - self.at;
+        let (axis, way) = (self.aim - self.at, place - self.at);
         let distance = way.length();
-        self.strength * self.beam.at(self.off_axis(place)).as_ratio()
-            / self.face.spread(Metres::from_metres(distance)).max(1e-6)
+        let lengths = axis.length() * distance;
+        let cosine = if lengths > 0.0 { (axis.dot(way) / lengths).min(1.0) } else { 1.0 };
+        self.strength * self.beam.share(cosine) / self.face.spread(Metres::from_metres(distance)).max(1e-6)
     }
 
     /// What a dome gets there that is turned to the camera.
@@ -128,30 +129,57 @@ pub struct Region {
 
 /// Places along each side of an area that are looked at, edges included.
 const ALONG: usize = 37;
+/// Heights that are looked at, both ends included.
+const HEIGHTS: usize = 3;
 
 impl Region {
     fn along((from, to): (f64, f64), steps: usize) -> impl Iterator<Item = f64> {
         (0..steps).map(move |k| if steps == 1 { from } else { from + (to - from) * k as f64 / (steps - 1) as f64 })
     }
 
-    /// Evenness of some light over it, against its value at the mark's chest.
-    pub fn evenness(&self, light: impl Fn(Spot) -> f64) -> Evenness {
-        let middle = light(CHEST).log2();
-        let (mut low, mut high, mut third, mut half, mut all) = (f64::INFINITY, f64::NEG_INFINITY, 0, 0, 0);
-        let heights = if self.z.0 == self.z.1 { 1 } else { 5 };
+    /// Goes through its places.
+    fn each(&self, mut at: impl FnMut(Spot)) {
+        let heights = if self.z.0 == self.z.1 { 1 } else { HEIGHTS };
         for z in Self::along(self.z, heights) {
             for y in Self::along(self.y, ALONG) {
                 for x in Self::along(self.x, ALONG) {
-                    let stops = light(spot(x, y, z)).log2() - middle;
-                    (low, high) = (low.min(stops), high.max(stops));
-                    third += usize::from(stops.abs() <= 1.0 / 3.0);
-                    half += usize::from(stops.abs() <= 0.5);
-                    all += 1;
+                    at(spot(x, y, z));
                 }
             }
         }
+    }
+
+    /// The highest of some light over it less the lowest, in stops.
+    pub fn spread(&self, light: impl Fn(Spot) -> f64) -> f64 {
+        let (mut low, mut high) = (f64::INFINITY, 0.0_f64);
+        self.each(|place| {
+            let gets = light(place);
+            (low, high) = (low.min(gets), high.max(gets));
+        });
+        (high / low).log2()
+    }
+
+    /// Evenness of some light over it, against its value at the mark's chest.
+    pub fn evenness(&self, light: impl Fn(Spot) -> f64) -> Evenness {
+        let middle = light(CHEST);
+        let within = |stops: f64| (middle * (-stops).exp2(), middle * stops.exp2());
+        let (of_third, of_half) = (within(1.0 / 3.0), within(0.5));
+        let (mut low, mut high, mut third, mut half, mut all) = (f64::INFINITY, 0.0_f64, 0, 0, 0);
+        self.each(|place| {
+            let gets = light(place);
+            (low, high) = (low.min(gets), high.max(gets));
+            third += usize::from(of_third.0 <= gets && gets <= of_third.1);
+            half += usize::from(of_half.0 <= gets && gets <= of_half.1);
+            all += 1;
+        });
         let share = |count: usize| count as f64 / all as f64;
-        Evenness { spread: high - low, ends: (low, high), within_third: share(third), within_half: share(half) }
+        let stops = |gets: f64| (gets / middle).log2();
+        Evenness {
+            spread: (high / low).log2(),
+            ends: (stops(low), stops(high)),
+            within_third: share(third),
+            within_half: share(half),
+        }
     }
 
     /// Lines of equal light at a height: for each level in stops against the mark the stretches that it is made of.

@@ -10,8 +10,8 @@ use super::sheet::{TO_CAMERA, on_flat};
 use super::space::{Spot, spot};
 
 /// Places across and down the frame that are looked at.
-const ACROSS: usize = 72;
-const DOWN: usize = 48;
+const ACROSS: usize = 60;
+const DOWN: usize = 40;
 
 /// Who stands on the mark, as an upright capsule in metres.
 #[derive(Clone, Copy, Debug, PartialEq)]

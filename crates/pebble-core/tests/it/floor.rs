@@ -128,7 +128,7 @@ fn a_clock_has_the_camera_at_six() {
     near(at.y, 0.0, 1e-9);
 }
 
-const ASK: FloorAsk = FloorAsk { light: None, height_m: 1.3, gust_m_s: None, measure: None, taped: None };
+const ASK: FloorAsk = FloorAsk { light: None, in_hand: 0, height_m: 1.3, gust_m_s: None, measure: None, taped: None };
 
 fn set(shot: &Shot) -> FloorAnswer {
     floor(shot, None, ASK).expect("a set")
@@ -310,7 +310,8 @@ proptest! {
         let of = &mut shot.lights[light];
         (of.bearing_deg, of.height_deg, of.distance_m) = (bearing.round(), height.round(), away);
         of.power = 0.5_f64.powi(power);
-        let Ok(found) = floor(&shot, None, ASK) else { return Ok(()) };
+        let ask = FloorAsk { in_hand: light, ..ASK };
+        let Ok(found) = floor(&shot, None, ask) else { return Ok(()) };
         let before = judged(&found.shot);
         let placed = |answer: &FloorAnswer, light: usize| outlook(&plan(&answer.shot)).lights[light].on_set.placement.as_stops();
         for (index, of) in found.lights.iter().enumerate() {

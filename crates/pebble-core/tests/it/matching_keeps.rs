@@ -154,3 +154,53 @@ fn no_more_is_sharp_than_may_be() {
         }
     }
 }
+
+/// Every set-up is as even over the area as was asked, by the floor's own figure; without an area nobody can ask.
+#[test]
+fn what_shall_be_even_is_even() {
+    use pebble_core::file::floor::Area;
+    use pebble_core::floor::{CarriedTo, FloorAsk, floor};
+    use pebble_core::matching::Demand;
+    use pebble_core::quantity::Angle;
+    use pebble_core::stage::field::placed;
+    let stock = stock();
+    let area = Area { left_m: -1.5, right_m: 1.5, near_m: -0.5, far_m: 0.5, low_m: 1.0, high_m: 1.6 };
+    let (mut seen, mut eases) = (0, 0);
+    for mut shot in examples().into_iter().take(5) {
+        shot.area = Some(area.clone());
+        for most in [0.8, 1.6] {
+            let asked = wished(&shot, Wish { even_within_stops: Some(most), ..shot.wish.clone().unwrap_or_default() });
+            let plan = plan(&asked);
+            let brief = Brief::new(&asked, &plan).unwrap();
+            let found = find(&brief, &stock, Priority::Balanced, &Going::default()).unwrap();
+            for one in found.iter().take(6) {
+                let to = one.candidate(&brief, &stock);
+                let fares = brief.judge(&to).unwrap();
+                let even = fares.iter().find(|fares| fares.condition == Demand::Even).expect("it was asked");
+                assert!(even.room >= 0.0, "{}: {even:?}", shot.title);
+                let mut there = asked.clone();
+                there.lights[plan.key].modifier = to.modifier.clone();
+                let light = &there.lights[plan.key];
+                let (bearing, height) = (Angle::from_degrees(light.bearing_deg), Angle::from_degrees(light.height_deg));
+                let at = placed(bearing, height, to.distance);
+                let carry = CarriedTo { light: plan.key, x_m: at.x, y_m: at.y, z_m: at.z, power: None, flag: None };
+                let ask = FloorAsk { in_hand: plan.key, ..FloorAsk::default() };
+                let told =
+                    floor(&there, Some(&carry), ask).unwrap().lights[plan.key].evenness.clone().expect("it is lit");
+                assert!(told.spread_stops <= most + 0.02, "{}: {} of {most}", shot.title, told.spread_stops);
+                seen += 1;
+            }
+            // Where nothing is, what would have to give is told, and it may be this.
+            let mut brief = Brief::new(&asked, &plan).unwrap();
+            if found.is_empty() {
+                let near = nearest(&mut brief, &stock, &Going::default()).unwrap_or_default();
+                eases += near.iter().flat_map(|one| &one.gives).filter(|give| give.condition == Demand::Even).count();
+            }
+        }
+    }
+    assert!(seen > 5 && eases > 0, "only {seen} were looked at, {eases} eased");
+    let mut nowhere = wished(&examples()[0], Wish { even_within_stops: Some(1.0), ..Wish::default() });
+    nowhere.area = None;
+    let why = pebble_core::Plan::try_from(&nowhere).map(|_| ()).unwrap_err();
+    assert_eq!(why.field(), "wish.even_within_stops");
+}

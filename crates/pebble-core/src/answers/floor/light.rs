@@ -22,7 +22,7 @@ const FEET_M: f64 = 0.55;
 pub(super) fn told(
     moves: &Moves,
     (index, lamp): (usize, &Lamp),
-    (region, gust): (&Region, Option<f64>),
+    (region, gust): (Option<&Region>, Option<f64>),
     shadow: &Shadow,
 ) -> FloorLight {
     let Moves { plan, seen, lens, shot, .. } = moves;
@@ -32,6 +32,8 @@ pub(super) fn told(
     // Bounced light comes from elsewhere, and what is off lights nothing.
     let straight = light.bounce.is_none();
     let what = shown(plan, lens, index);
+    // What takes a while is worked out for the light in hand.
+    let region = region.filter(|_| straight);
     let hung: Option<Ballast> = gust.map(|gust| {
         let area = std::f64::consts::PI * radius * radius;
         ballast(area, DRAG, gust, lamp.at.z, STAND_KG, FEET_M)
@@ -66,16 +68,14 @@ pub(super) fn told(
             Some(gel) => format!("{} · {}", wire.modifier.name, gel.name),
             None => wire.modifier.name.clone(),
         },
-        evenness: straight.then(|| evenness_said(region.evenness(|place| lamp.on(place)))),
-        evens: if straight && light.on { moves.evening((index, lamp), region) } else { None },
+        evenness: region.map(|region| evenness_said(region.evenness(|place| lamp.on(place)))),
+        evens: region.filter(|_| light.on).and_then(|region| moves.evening((index, lamp), region)),
         flares: flares(plan, lens, index),
         clears: if what.any() { moves.clearing((index, lamp)) } else { Vec::new() },
         in_picture: what.words(),
-        brings_in: if straight && light.on && light.role != Role::InSet {
-            moves.bringing_in((index, lamp))
-        } else {
-            None
-        },
+        brings_in: region
+            .filter(|_| light.on && light.role != Role::InSet)
+            .and_then(|_| moves.bringing_in((index, lamp))),
         shadow: around::shadow_says(shadow),
         flag: wire.flag.clone(),
         ballast_kg: hung.map(|hung| hung.ballast),

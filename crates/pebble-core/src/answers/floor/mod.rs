@@ -42,6 +42,8 @@ const USUAL_AREA: [(f64, f64); 3] = [(-1.0, 1.0), (-0.5, 0.5), (0.6, 1.9)];
 pub struct FloorAsk {
     /// Contours of one light; of all together where none is named.
     pub light: Option<usize>,
+    /// The light in hand, whose evenness is told, and what may be done about it.
+    pub in_hand: usize,
     /// At this height.
     pub height_m: f64,
     /// In such a gust, in m/s.
@@ -55,7 +57,7 @@ pub struct FloorAsk {
 impl Default for FloorAsk {
     /// All lights together, at the height of a chest.
     fn default() -> Self {
-        Self { light: None, height_m: CHEST.z, gust_m_s: None, measure: None, taped: None }
+        Self { light: None, in_hand: 0, height_m: CHEST.z, gust_m_s: None, measure: None, taped: None }
     }
 }
 
@@ -89,11 +91,17 @@ pub fn floor(shot: &Shot, to: Option<&CarriedTo>, ask: FloorAsk) -> Result<Floor
         None if all.is_empty() => Vec::new(),
         None => region.contours(height, &LEVELS, together),
     };
+    if ask.in_hand >= lamps.len() {
+        return Err(no_such_light("in_hand", ask.in_hand, lamps.len()));
+    }
     let gust = ask.gust_m_s.map(|gust| bounds::GUST.check("gust_m_s", gust)).transpose()?;
     let moves = Moves::of(&shot, &plan, &seen, lens);
     let shadows = around::shadows(&plan, &seen, &lens, &lamps);
     let lights: Vec<FloorLight> = { lamps.iter().enumerate() }
-        .map(|(index, lamp)| light::told(&moves, (index, lamp), (&region, gust), &shadows[index]))
+        .map(|(index, lamp)| {
+            let region = (index == ask.in_hand).then_some(&region);
+            light::told(&moves, (index, lamp), (region, gust), &shadows[index])
+        })
         .collect();
     let sheet = plan.sheet.map(|(wide, high)| {
         let sheet = Sheet { behind: lens.behind, wide, high };

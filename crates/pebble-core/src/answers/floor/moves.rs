@@ -107,14 +107,14 @@ impl<'a> Moves<'a> {
         if dial.bias.is_some() {
             return None;
         }
-        let now = region.evenness(|place| lamp.on(place)).spread;
+        let now = region.spread(|place| lamp.on(place));
         let wanted = self.seen.lights[index].on_set.exposure;
         let at = |power: f64| {
             let distance = light.distance_for(power, dial.heads, wanted).filter(|far| far.as_metres() <= FARTHEST_M)?;
             let way = lamp.at - lamp.aim;
             let to = lamp.aim + way * (distance.as_metres() / way.length());
             let there = Lamp { at: to, ..*lamp };
-            let spread = region.evenness(|place| there.on(place)).spread;
+            let spread = region.spread(|place| there.on(place));
             let free = !self.lens.shows(to, held(light)).any();
             (free && now - spread >= WORTH_STOPS).then_some((spread, power, to, distance))
         };

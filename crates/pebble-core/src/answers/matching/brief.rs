@@ -20,12 +20,14 @@ use crate::plan::{ANYWHERE, Bounds, Flashes, Light, Plan, Settings};
 use crate::quantity::bounds::Invalid;
 use crate::quantity::scale::{Aperture, Iso, ShutterTime};
 use crate::quantity::{FlashOutput, LuxSeconds, Metres, MetresPerSecond, Stops};
-use crate::stage::field::placed;
+use crate::stage::field::{CHEST, Lamp, Region, placed};
 use crate::stage::lens::Lens;
 use crate::wire::report_word;
 
 /// Settings closer than this are one position of a dial, in stops.
 const SAME_CLICK: f64 = 0.05;
+/// A spread that is told for an area part of which gets no light, in stops.
+const AS_UNEVEN_AS_CAN_BE: f64 = 20.0;
 /// Rounding that no condition is broken by, in stops.
 pub(super) const EDGE: f64 = 1e-9;
 report_word! {
@@ -60,6 +62,8 @@ report_word! {
         HighSpeed,
         /// A flash no longer than wanted.
         Freeze,
+        /// The key's light even over the area.
+        Even,
         /// A part as still as wanted.
         Blur,
         /// The subject within the zone of sharpness.
@@ -232,6 +236,20 @@ impl<'a> Brief<'a> {
     /// Stops of freezing time to spare.
     pub(super) fn freeze_room(&self, freeze_s: f64) -> f64 {
         self.bounds.freeze.map_or(f64::INFINITY, |most| (most.as_secs() / freeze_s).log2())
+    }
+
+    /// Stops by which the key is more even over the area than it has to be, from a place on its line.
+    pub(super) fn even_room(&self, light: &Light, distance: Metres) -> f64 {
+        let (Some(most), Some([x, y, z])) = (self.bounds.even, self.plan.area) else { return f64::INFINITY };
+        // By way of a surface it comes from all over it.
+        if light.bounce.is_some() {
+            return f64::INFINITY;
+        }
+        let at = placed(light.bearing, light.height, distance);
+        let lamp = Lamp { strength: 1.0, face: light.throw.face, beam: light.beam(), at, aim: CHEST };
+        // Where it does not reach at all it is as uneven as can be.
+        let spread = Region { x, y, z }.spread(|place| lamp.on(place)).min(AS_UNEVEN_AS_CAN_BE);
+        most.as_stops() - spread
     }
 
     /// How far a light would be carried that is to stay, in stops, negative.
@@ -435,6 +453,7 @@ impl<'a> Brief<'a> {
         say(Demand::HighSpeed, None, if glows { f64::INFINITY } else { key.high_speed.map_or(0.0, Stops::as_stops) });
         let lasts = if candidate.glow { time } else { key.pulse.by(plan.school) };
         say(Demand::Freeze, None, self.freeze_room(lasts.as_secs()));
+        say(Demand::Even, None, self.even_room(&plan_then.lights[plan.key], candidate.distance));
         for (index, need) in self.needs.iter().enumerate() {
             if let Some(limit) = need.limit {
                 say(Demand::Blur, Some(index), conditions::still(need.speed * lasts, limit));

@@ -113,6 +113,7 @@ fn can_give(brief: &Brief) -> Vec<(Demand, Option<usize>)> {
     ];
     let later = [
         (Demand::Freeze, bounds.freeze.is_some()),
+        (Demand::Even, bounds.even.is_some()),
         (Demand::Depth, bounds.depth.as_metres() > 0.0),
         (Demand::Frames, bounds.frames > 1),
         (Demand::Rate, bounds.frames > 1),
@@ -234,6 +235,9 @@ impl Brief<'_> {
             Demand::Place => wish.places_stay = Some(false),
             Demand::Freeze => {
                 wish.freeze_at_most_ms = bounds.freeze.map(|most| most.as_millis() * more);
+            }
+            Demand::Even => {
+                wish.even_within_stops = bounds.even.map(|most| most.as_stops() + give.stops + HAIR);
             }
             Demand::Shutter if candidate.shutter.time() > bounds.shutter.0.time() => {
                 wish.slowest = Some(ShutterTime::near(bounds.shutter.0.time() * more).label(grid));

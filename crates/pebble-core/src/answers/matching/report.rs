@@ -245,6 +245,7 @@ fn asked(brief: &Brief, fares: &Fares) -> bool {
             false
         }
         Demand::Freeze => bounds.freeze.is_some(),
+        Demand::Even => bounds.even.is_some(),
         Demand::Ambient | Demand::Background => fares.room.is_finite(),
         _ => true,
     }
@@ -301,6 +302,14 @@ fn margin(brief: &Brief, candidate: &super::Candidate, fares: &Fares, freeze: Se
         Demand::Freeze => {
             let most = bounds.freeze.map_or_else(String::new, duration_label);
             ("Freezes".to_owned(), (-room).exp2(), format!("{}, {most} wanted", duration_label(freeze)))
+        }
+        Demand::Even => {
+            let most = bounds.even.map_or(0.0, Stops::as_stops);
+            (
+                "Even".to_owned(),
+                (most - room) / most,
+                format!("{:.1} stops over the area, {most:.1} allowed", most - room),
+            )
         }
         Demand::Blur => {
             let (blur, limit) = need.map_or((0.0, 0.0), |need| {
@@ -435,6 +444,10 @@ fn said(brief: &Brief, stock: &Stock, nearest: &Nearest, give: &Give, wish: &Wis
         Demand::Freeze => {
             let most = bounds.freeze.map_or(Seconds::ZERO, |most| most);
             format!("a flash of {} instead of {}", duration_label(most * stops.exp2()), duration_label(most))
+        }
+        Demand::Even => {
+            let most = bounds.even.map_or(0.0, Stops::as_stops);
+            format!("{:.1} stops over the area instead of {most:.1}", most + stops)
         }
         Demand::Shutter if candidate.shutter.time() > bounds.shutter.0.time() => {
             format!("{time} instead of {} or faster", bounds.shutter.0.label(grid))

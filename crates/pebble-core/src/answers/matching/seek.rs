@@ -414,6 +414,13 @@ impl Reach {
             let own = stays.then_some(there).filter(|there| *there >= from && *there <= to);
             all.chain(own).filter(|place| aim.open(Demand::Place, None, brief.place_room(index, *place))).collect()
         };
+        // Asked of the key alone; many places, each gone through once.
+        let evens = |place: &Metres| if index == plan.key { brief.even_room(light, *place) } else { f64::INFINITY };
+        let rooms: Vec<f64> = places.iter().map(evens).collect();
+        let even = |room: f64| aim.open(Demand::Even, None, room);
+        let places: Vec<Metres> =
+            { places.into_iter().zip(&rooms) }.filter(|(_, room)| even(**room)).map(|(place, _)| place).collect();
+        let rooms: Vec<f64> = rooms.into_iter().filter(|room| even(*room)).collect();
         let mut one = light.clone();
         one.throw.output = crate::quantity::FlashOutput::from_lux_seconds_square_metres(1.0);
         let log = |distance: Metres| one.exposure(1.0, 1, distance).as_lux_seconds().log2();
@@ -436,7 +443,9 @@ impl Reach {
         Self {
             log_light: places.iter().map(|place| log(*place)).collect(),
             log_spill: places.iter().map(|place| spill(*place)).collect(),
-            cost: places.iter().map(|place| cost(*place)).collect(),
+            cost: { places.iter().zip(&rooms) }
+                .map(|(place, room)| cost(*place) + aim.price(Demand::Even, None, *room))
+                .collect(),
             change: light.throw.modifier.as_stops(),
             places,
         }

@@ -28,13 +28,19 @@ impl Beam {
     ///
     /// A honeycomb lets through `max(0, 1 − tan θ / tan θg)`.
     pub fn at(&self, angle: Angle) -> Stops {
-        let angle = angle.as_radians().abs();
-        let cosine = angle.cos();
+        Stops::from_ratio(self.share(angle.as_radians().cos()))
+    }
+
+    /// The same as a share, by the cosine of the angle.
+    pub fn share(&self, cosine: f64) -> f64 {
         if cosine <= 0.0 {
-            return Stops::DARK;
+            return 0.0;
         }
-        let open = self.grid_tangent.map_or(1.0, |limit| (1.0 - angle.tan() / limit).max(0.0));
-        Stops::from_ratio(cosine.powf(self.exponent) * open)
+        let open = self.grid_tangent.map_or(1.0, |limit| {
+            let tangent = (1.0 - cosine * cosine).max(0.0).sqrt() / cosine;
+            (1.0 - tangent / limit).max(0.0)
+        });
+        cosine.powf(self.exponent) * open
     }
 }
 
