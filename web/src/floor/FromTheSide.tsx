@@ -15,7 +15,7 @@ export function FromTheSide({ seen, inHand, onInHand, onCarry, onSettle }: ViewP
   const [near, far] = [Math.min(...ys) - 0.7, back + 0.5]
   const ceiling = seen.shot.room?.ceiling_m
   const top = Math.max(2.4, camera.z_m, ceiling ?? 0, ...lights.map(({ at }) => at.z_m)) + 0.35
-  const scale = Math.min(width / (far - near), (height - 18) / top) || 1
+  const scale = Math.max(0, Math.min(width / (far - near), (height - 18) / top)) || 1
   const across = (far - near) * scale
   const x = scaleLinear([near, far], [(width - across) / 2, (width + across) / 2])
   const y = scaleLinear([top, 0], [height - 14 - top * scale, height - 14])

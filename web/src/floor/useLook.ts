@@ -8,7 +8,7 @@ const MOST = 8
 export function useLook({ wide, near, far }: Extent, width: number, height: number) {
   const [look, setLook] = useState({ times: 1, x: 0, y: 0 })
   const [held, setHeld] = useState<{ x: number; y: number }>()
-  const fits = Math.min(width / wide, height / (far - near)) || 1
+  const fits = Math.max(0, Math.min(width / wide, height / (far - near))) || 1
   const scale = fits * look.times
   const [midX, midY] = [width / 2 + look.x, height / 2 + look.y]
   const half = [(wide * scale) / 2, ((far - near) * scale) / 2] as const

@@ -80,14 +80,14 @@ async fn a_light_is_carried_over_the_floor_and_stands_so_on_the_bench() {
 async fn a_light_in_the_picture_is_cleared_on_the_bench_and_the_set_is_printed() {
     let server = Server::demo();
     let browser = Browser::open().await;
-    open_shot(&browser, &server, "Double ropes, both feet up").await;
+    open_shot(&browser, &server, "Lantern slalom").await;
     browser.keys(";").await;
     browser
         .until(&format!(
             "{KEY} && document.querySelector('[data-testid=evenness]').innerText.includes('over the area')"
         ))
         .await;
-    browser.type_over(&browser.labelled("Up").await, "1.9 m").await;
+    browser.type_over(&browser.labelled("Right").await, "-1.6 m").await;
     browser.keys(Key::Tab + "").await;
     browser.until("document.querySelector('[data-note*=\"in the picture\"]')").await;
     browser.until("document.querySelector('main header').innerText.includes('Saved')").await;
@@ -118,7 +118,7 @@ async fn a_light_in_the_picture_is_cleared_on_the_bench_and_the_set_is_printed()
     // On paper: the rows that it is built again by.
     let row = browser.run("return document.querySelector('[data-testid=rebuild] tbody tr').textContent", vec![]).await;
     let row = row.as_str().expect("text").to_owned();
-    assert!(row.contains("A key") && row.contains("Brix 400") && row.contains("f/"), "{row}");
+    assert!(row.contains("A key") && row.contains("Tern 76") && row.contains("f/"), "{row}");
     let paper = browser.driver.print_page(PrintParameters::default()).await.expect("it is printed");
     assert!(paper.len() > 10_000, "{} bytes of paper", paper.len());
 }

@@ -138,11 +138,16 @@ impl Region {
     }
 
     /// Goes through its places.
-    fn each(&self, mut at: impl FnMut(Spot)) {
+    fn each(&self, at: impl FnMut(Spot)) {
+        self.each_of(ALONG, at);
+    }
+
+    /// Through so many along each side.
+    fn each_of(&self, count: usize, mut at: impl FnMut(Spot)) {
         let heights = if self.z.0 == self.z.1 { 1 } else { HEIGHTS };
         for z in Self::along(self.z, heights) {
-            for y in Self::along(self.y, ALONG) {
-                for x in Self::along(self.x, ALONG) {
+            for y in Self::along(self.y, count) {
+                for x in Self::along(self.x, count) {
                     at(spot(x, y, z));
                 }
             }
@@ -151,8 +156,17 @@ impl Region {
 
     /// The highest of some light over it less the lowest, in stops.
     pub fn spread(&self, light: impl Fn(Spot) -> f64) -> f64 {
+        self.spread_of(ALONG, light)
+    }
+
+    /// No more than that: of every third of its places.
+    pub fn spread_at_least(&self, light: impl Fn(Spot) -> f64) -> f64 {
+        self.spread_of(ALONG.div_ceil(3), light)
+    }
+
+    fn spread_of(&self, count: usize, light: impl Fn(Spot) -> f64) -> f64 {
         let (mut low, mut high) = (f64::INFINITY, 0.0_f64);
-        self.each(|place| {
+        self.each_of(count, |place| {
             let gets = light(place);
             (low, high) = (low.min(gets), high.max(gets));
         });

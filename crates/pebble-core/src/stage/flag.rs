@@ -103,8 +103,8 @@ pub fn flag_for(lens: &Lens, lamp: &Lamp, radius: f64, lit: &[Spot]) -> Option<F
             let flag = Flag { at, wide: cut(reach(side)), high: cut(reach(up)) };
             let corners = [(-0.5, -0.5), (0.5, -0.5), (-0.5, 0.5), (0.5, 0.5)]
                 .map(|(across, over)| at + side * (flag.wide * across) + up * (flag.high * over));
-            let unseen = corners.iter().all(|corner| lens.beyond(*corner) > 0.0 || lens.hides(*corner));
-            let harmless = !lit.iter().any(|place| flag.takes_from(lamp, radius, eye, *place));
-            (unseen && harmless && flag.shades(lamp, radius, eye)).then_some(flag)
+            let unseen = || corners.iter().all(|corner| lens.beyond(*corner) > 0.0 || lens.hides(*corner));
+            let harmless = || !lit.iter().any(|place| flag.takes_from(lamp, radius, eye, *place));
+            (unseen() && harmless() && flag.shades(lamp, radius, eye)).then_some(flag)
         })
 }

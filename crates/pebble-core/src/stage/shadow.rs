@@ -80,12 +80,21 @@ pub fn shadows(lens: &Lens, figure: Capsule, lamps: &[(Lamp, f64)], steady: f64)
             if figure.stops(eye, place) {
                 continue;
             }
+            // Nearly all of what is seen lies in no shadow, and needs no light to say so.
+            let mut any = false;
+            for ((lamp, whole), lit) in lamps.iter().zip(&mut lit) {
+                lit.1 = *whole > 0.0 && figure.stops(place, lamp.at);
+                any |= lit.1;
+            }
+            if !any {
+                continue;
+            }
             let facing = if on_floor { Spot::UP } else { TO_CAMERA };
             let mut all = steady;
             for ((lamp, whole), lit) in lamps.iter().zip(&mut lit) {
-                let gets = whole * on_flat(lamp, place, facing);
-                *lit = (gets, gets > 0.0 && figure.stops(place, lamp.at));
-                all += if lit.1 { 0.0 } else { gets };
+                lit.0 = whole * on_flat(lamp, place, facing);
+                lit.1 &= lit.0 > 0.0;
+                all += if lit.1 { 0.0 } else { lit.0 };
             }
             for ((gets, hidden), shadow) in lit.iter().zip(&mut found) {
                 if !hidden {

@@ -21,8 +21,8 @@ const FIGURE_HIGH_M: f64 = 1.8;
 const FAINT: f64 = -0.34;
 /// Places along a way that are told.
 const TOLD: usize = 49;
-/// Places behind the mark that are tried for black, in tenths of a metre.
-const BEHIND_TENTHS: std::ops::RangeInclusive<u32> = 5..=200;
+/// As far behind the mark as a background is carried to be black, in tenths of a metre.
+const FARTHEST_BEHIND_TENTHS: u32 = 200;
 /// More than this over white comes back from the background into the edges of who stands before it, in stops.
 const WHITE_OVER: f64 = 0.7;
 
@@ -101,13 +101,18 @@ pub(super) fn behind(plan: &Plan, seen: &Outlook, lens: &Lens, lamps: &[Lamp]) -
         let eats = if over > WHITE_OVER { ", which eats into edges" } else { "" };
         format!("white all over, {} over white at most{eats}", signed(over))
     } else {
-        // Carried back as it hangs, until all of it is black.
-        let black = |tenths: &u32| {
-            let farther = Lens { behind: f64::from(*tenths) / 10.0, ..*lens };
+        // Carried back as it hangs, until all of it is black: the farther, the darker, so halves are enough.
+        let black = |tenths: u32| {
+            let farther = Lens { behind: f64::from(tenths) / 10.0, ..*lens };
             level(&farther).is_some_and(|(_, bright)| bright.reads_as_black())
         };
-        let mut from = BEHIND_TENTHS.filter(|tenths| f64::from(*tenths) / 10.0 > lens.behind);
-        match from.find(black) {
+        let (mut not, mut is) = ((10.0 * lens.behind) as u32, FARTHEST_BEHIND_TENTHS);
+        let ever = not < is && black(is);
+        while ever && is - not > 1 {
+            let middle = (not + is) / 2;
+            if black(middle) { is = middle } else { not = middle }
+        }
+        match ever.then_some(is) {
             Some(tenths) => {
                 format!("reads as black from {} behind the mark", plan.lengths.say(f64::from(tenths) / 10.0, 1))
             }

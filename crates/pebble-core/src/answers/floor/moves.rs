@@ -10,6 +10,7 @@ use crate::file::shot::Shot;
 use crate::outlook::{Outlook, outlook};
 use crate::plan::Plan;
 use crate::plan::check::At;
+use crate::quantity::Metres;
 use crate::quantity::bounds::{self, Invalid};
 use crate::quantity::words::signed;
 use crate::stage::field::{Lamp, Region, noted};
@@ -109,20 +110,29 @@ impl<'a> Moves<'a> {
         }
         let now = region.spread(|place| lamp.on(place));
         let wanted = self.seen.lights[index].on_set.exposure;
+        let lamp_at = |to: Spot| Lamp { at: to, ..*lamp };
         let at = |power: f64| {
             let distance = light.distance_for(power, dial.heads, wanted).filter(|far| far.as_metres() <= FARTHEST_M)?;
             let way = lamp.at - lamp.aim;
             let to = lamp.aim + way * (distance.as_metres() / way.length());
-            let there = Lamp { at: to, ..*lamp };
-            let spread = region.spread(|place| there.on(place));
+            let least = region.spread_at_least(|place| lamp_at(to).on(place));
             let free = !self.lens.shows(to, held(light)).any();
-            (free && now - spread >= WORTH_STOPS).then_some((spread, power, to, distance))
+            (free && now - least >= WORTH_STOPS).then_some(Even { spread: least, exact: false, power, to, distance })
         };
-        let mut found: Vec<_> = strips::powers(light).filter_map(at).collect();
-        found.sort_by(|a, b| a.0.total_cmp(&b.0));
-        let harmless =
-            |(_, power, to, _): &(f64, f64, Spot, _)| self.spoils(&self::to(index, *to, Some(*power))).is_none();
-        let (spread, power, to, distance) = found.into_iter().find(harmless)?;
+        let mut left: Vec<Even> = strips::powers(light).filter_map(at).collect();
+        // The least is looked at first; where it is only known to be no less, it is worked out and put back among the others.
+        let Even { spread, power, to, distance, .. } = loop {
+            let least = (0..left.len()).min_by(|a, b| left[*a].spread.total_cmp(&left[*b].spread))?;
+            let one = left.swap_remove(least);
+            if !one.exact {
+                let spread = region.spread(|place| lamp_at(one.to).on(place));
+                if now - spread >= WORTH_STOPS {
+                    left.push(Even { spread, exact: true, ..one });
+                }
+            } else if self.spoils(&self::to(index, one.to, Some(one.power))).is_none() {
+                break one;
+            }
+        };
         let back = (distance - dial.distance).as_metres();
         let way = if back >= 0.0 { "back" } else { "closer" };
         Some(Evened {
@@ -184,6 +194,17 @@ impl<'a> Moves<'a> {
         let of = self.plan.lights[index].flag;
         of.is_some_and(|flag| lit_places(self.plan).iter().any(|place| flag.takes_from(&lamp, radius, eye, *place)))
     }
+}
+
+/// A place that is as bright at the mark.
+#[derive(Clone, Copy)]
+struct Even {
+    spread: f64,
+    /// Whether that is its spread, or no more than it.
+    exact: bool,
+    power: f64,
+    to: Spot,
+    distance: Metres,
 }
 
 fn to(light: usize, at: Spot, power: Option<f64>) -> CarriedTo {
