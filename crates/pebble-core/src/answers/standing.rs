@@ -3,8 +3,10 @@
 
 use crate::file::shot::Role;
 use crate::outlook::Outlook;
-use crate::plan::{Light, Plan};
-use crate::stage::field::{CHEST, Lamp, placed};
+use crate::plan::{Light, Plan, Settings};
+use crate::quantity::{Angle, Metres};
+use crate::stage::field::{CHEST, Lamp, noted, placed};
+use crate::stage::flag::Flag;
 use crate::stage::lens::{Held, Lens, Shown};
 use crate::stage::sheet::Sheet;
 use crate::stage::space::{Spot, spot};
@@ -30,6 +32,25 @@ pub(crate) fn lamp(plan: &Plan, seen: &Outlook, index: usize) -> Lamp {
         at: spot_of(plan, index),
         aim: CHEST,
     }
+}
+
+/// The same plan with a light standing somewhere else, as a file has its place, at another power where one goes with it.
+pub(crate) fn stood(plan: &Plan, index: usize, at: Spot, power: Option<f64>) -> Plan {
+    let (bearing, height, distance) = noted(at);
+    let mut lights = plan.lights.to_vec();
+    (lights[index].bearing, lights[index].height) = (Angle::from_degrees(bearing), Angle::from_degrees(height));
+    let dials = plan.settings.lights.with(index, |dial| {
+        dial.distance = Metres::from_metres(distance);
+        dial.power = power.unwrap_or(dial.power);
+    });
+    Plan { lights: lights.into(), ..plan.with(Settings { lights: dials, ..plan.settings }) }
+}
+
+/// The same plan with a flag before a light.
+pub(crate) fn flagged(plan: &Plan, index: usize, flag: Flag) -> Plan {
+    let mut lights = plan.lights.to_vec();
+    lights[index].flag = Some(flag);
+    Plan { lights: lights.into(), ..plan.clone() }
 }
 
 /// What of a light the lens sees that it shall not see: nothing of one that is meant to be in the set, or that is sent by

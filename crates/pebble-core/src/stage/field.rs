@@ -128,7 +128,7 @@ pub struct Region {
 }
 
 /// Places along each side of an area that are looked at, edges included.
-const ALONG: usize = 37;
+const ALONG: usize = 25;
 /// Heights that are looked at, both ends included.
 const HEIGHTS: usize = 3;
 
@@ -198,7 +198,7 @@ impl Region {
 
     /// Lines of equal light at a height: for each level in stops against the mark the stretches that it is made of.
     pub fn contours(&self, z: f64, levels: &[f64], light: impl Fn(Spot) -> f64) -> Vec<Vec<[f64; 4]>> {
-        const CELLS: usize = 32;
+        const CELLS: usize = 24;
         let middle = light(CHEST).log2();
         let at = |k: usize, (from, to): (f64, f64)| from + (to - from) * k as f64 / CELLS as f64;
         let row = |j: usize| -> Vec<f64> {

@@ -32,7 +32,7 @@ impl Capsule {
         // Nearest to its axis as seen from above: between the ends of the axis, or nearest to one of them.
         let share = if flat > 0.0 { (-(from.x * way.x + from.y * way.y) / flat).clamp(0.0, 1.0) } else { 0.0 };
         let passes = from + way * share;
-        if passes.x.hypot(passes.y) >= radius {
+        if passes.x * passes.x + passes.y * passes.y >= radius * radius {
             return false;
         }
         if (low..=high).contains(&passes.z) {

@@ -4,14 +4,14 @@
 
 use super::{Case, Change, Flaw, Kind, Remedy, signed};
 use crate::answers::conditions::{self, Condition};
-use crate::answers::standing::spot_of;
+use crate::answers::standing::{flagged, spot_of, stood};
 use crate::answers::strips::{self, Value};
 use crate::file;
 use crate::file::shot::Reading;
 use crate::outlook::{DrawnBy, Outlook, Pulses, outlook_with};
 use crate::plan::{Plan, Settings};
 use crate::quantity::scale::{Aperture, Iso, ShutterTime};
-use crate::quantity::{Angle, Lux, LuxSeconds, Metres, Stops};
+use crate::quantity::{Lux, LuxSeconds, Metres, Stops};
 use crate::stage::field::noted;
 use crate::stage::flag::Flag;
 use crate::stage::lens::Move;
@@ -160,22 +160,8 @@ impl Turn {
         match *self {
             Self::Dials(settings) => plan.with(settings),
             Self::Source(source) => source.applied(plan),
-            Self::Stands(Stands { light, way, power }) => {
-                let (bearing, height, distance) = noted(way.to);
-                let mut lights = plan.lights.to_vec();
-                (lights[light].bearing, lights[light].height) =
-                    (Angle::from_degrees(bearing), Angle::from_degrees(height));
-                let dials = plan.settings.lights.with(light, |dial| {
-                    dial.distance = Metres::from_metres(distance);
-                    dial.power = power.unwrap_or(dial.power);
-                });
-                Plan { lights: lights.into(), ..plan.with(Settings { lights: dials, ..plan.settings }) }
-            }
-            Self::Flagged(light, flag) => {
-                let mut lights = plan.lights.to_vec();
-                lights[light].flag = Some(flag);
-                Plan { lights: lights.into(), ..plan.clone() }
-            }
+            Self::Stands(Stands { light, way, power }) => stood(plan, light, way.to, power),
+            Self::Flagged(light, flag) => flagged(plan, light, flag),
             Self::Behind(behind) => Plan { background_behind: Metres::from_metres(behind), ..plan.clone() },
         }
     }

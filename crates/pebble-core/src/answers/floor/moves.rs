@@ -3,7 +3,7 @@
 use super::place;
 use super::said::{CarriedTo, Clearing, Evened};
 use crate::answers::conditions::{self, Condition};
-use crate::answers::standing::{as_bright, held, lamp, lit_places};
+use crate::answers::standing::{as_bright, held, lamp, lit_places, stood};
 use crate::answers::strips;
 use crate::file::floor::Flag;
 use crate::file::shot::Shot;
@@ -62,10 +62,16 @@ impl<'a> Moves<'a> {
         Self { shot, plan, seen, lens, before: conditions::all(plan, seen) }
     }
 
-    /// What a change makes worse, of everything that can be wrong with the frame.
-    fn spoils(&self, to: &CarriedTo) -> Option<String> {
-        match carried(self.shot, to).and_then(|shot| Plan::try_from(&shot)) {
-            Ok(plan) => conditions::worse(&self.before, &plan, &outlook(&plan), None).map(|worse| worse.cost(&plan)),
+    /// What another set makes worse, of everything that can be wrong with the frame.
+    fn worse(&self, then: &Plan) -> Option<String> {
+        conditions::worse(&self.before, then, &outlook(then), None).map(|worse| worse.cost(then))
+    }
+
+    /// What a light spoils that stands somewhere else.
+    fn spoils(&self, index: usize, at: Spot, power: Option<f64>) -> Option<String> {
+        let (_, _, distance) = noted(at);
+        match bounds::FLASH_DISTANCE.check("distance_m", distance) {
+            Ok(_) => self.worse(&stood(self.plan, index, at, power)),
             Err(why) => Some(why.to_string()),
         }
     }
@@ -93,7 +99,7 @@ impl<'a> Moves<'a> {
                 let then =
                     if off.abs() <= AS_BRIGHT { String::new() } else { format!(", {} at the mark", signed(off)) };
                 let says = format!("{} {}{at}{then}", self.plan.lengths.say(way.by, 1), way.way.word());
-                let spoils = self.spoils(&to(index, way.to, power));
+                let spoils = self.spoils(index, way.to, power);
                 Clearing { says, to: place(way.to), power, flag: None, spoils }
             })
             .collect();
@@ -129,7 +135,7 @@ impl<'a> Moves<'a> {
                 if now - spread >= WORTH_STOPS {
                     left.push(Even { spread, exact: true, ..one });
                 }
-            } else if self.spoils(&self::to(index, one.to, Some(one.power))).is_none() {
+            } else if self.spoils(index, one.to, Some(one.power)).is_none() {
                 break one;
             }
         };
@@ -164,7 +170,7 @@ impl<'a> Moves<'a> {
             to: place(at),
             power,
             flag: None,
-            spoils: self.spoils(&to(index, at, power)),
+            spoils: self.spoils(index, at, power),
         })
     }
 
@@ -176,12 +182,12 @@ impl<'a> Moves<'a> {
         let say = |metres: f64| self.plan.lengths.say(metres, 2);
         let away = self.plan.lengths.say((flag.at - lamp.at).length(), 1);
         let written = Flag { x_m: flag.at.x, y_m: flag.at.y, z_m: flag.at.z, width_m: flag.wide, height_m: flag.high };
-        let to = CarriedTo { flag: Some(written.clone()), ..to(index, lamp.at, None) };
         Some(Clearing {
             says: format!("Flag of {} × {}, {away} before it", say(flag.wide), say(flag.high)),
             to: place(lamp.at),
             power: None,
-            spoils: self.spoils(&to),
+            // It takes light from nothing but the lens.
+            spoils: None,
             flag: Some(written),
         })
     }
@@ -205,8 +211,4 @@ struct Even {
     power: f64,
     to: Spot,
     distance: Metres,
-}
-
-fn to(light: usize, at: Spot, power: Option<f64>) -> CarriedTo {
-    CarriedTo { light, x_m: at.x, y_m: at.y, z_m: at.z, power, flag: None }
 }
