@@ -73,7 +73,7 @@ export function Way({ seen, shot, onChange }: Props) {
         />
         <Figure
           label="Speed"
-          kind="speed"
+          suffix=" m/s"
           step={0.5}
           value={way.speed_m_s}
           onChange={(speed_m_s) => put({ speed_m_s })}

@@ -895,9 +895,9 @@ async fn screenshots() {
     for (title, key, done, name) in [
         ("Roller hall, evening", "", "document.querySelectorAll('[data-light]').length === 6", "bench-lights.png"),
         (
-            "Sabre reach",
+            "Roller hall, evening",
             ";",
-            "document.querySelectorAll('[data-floor-light]').length === 4 && document.querySelector('main canvas').width === 480",
+            "document.querySelectorAll('[data-floor-light]').length === 6 && document.querySelector('main canvas').width === 480",
             "floor.png",
         ),
     ] {
@@ -907,6 +907,10 @@ async fn screenshots() {
             browser.keys(key).await;
         }
         browser.until(done).await;
+        if name == "floor.png" {
+            browser.press("//label[contains(., 'Way')]").await;
+            browser.until("document.querySelector('[data-testid=along]')?.innerText.includes('press between')").await;
+        }
         take(name).await;
     }
 
@@ -933,11 +937,16 @@ async fn screenshots() {
         .await;
     browser.until("!document.querySelector('[role=option]')?.checkVisibility()").await;
     take("kit-trace.png").await;
-    browser.driver.goto(server.url("/kit/unit/siskin-200")).await.unwrap();
-    browser.until(drawn).await;
-    browser.keys("e").await;
-    browser.until("document.querySelector('[aria-label=Figures]')").await;
-    take("kit-entry.png").await;
+    // The set on paper, as it is printed.
+    open_shot(&browser, &server, "Silks in the black box").await;
+    browser.size(860, 1180).await;
+    browser.keys(";").await;
+    browser.until("document.querySelectorAll('[data-floor-light]').length === 2 && document.querySelector('main canvas').width === 480").await;
+    // What is said for paper is said for the screen.
+    let paper = "for (const sheet of document.styleSheets) for (const rule of sheet.cssRules) if (rule.media?.mediaText === 'print') rule.media.mediaText = 'all'";
+    browser.run(paper, vec![]).await;
+    browser.until("document.querySelector('[data-testid=rebuild]').checkVisibility()").await;
+    take("floor-sheet.png").await;
 }
 
 /// How long from a key to the new picture on the screen: printed by `make bench`.
