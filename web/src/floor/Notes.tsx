@@ -27,7 +27,8 @@ export function Notes({ seen, onTake }: Props) {
                 radius="xl"
                 variant="default"
                 onClick={() =>
-                  note.light != null && onTake({ light: note.light, ...clear.to, power: clear.power })
+                  note.light != null &&
+                  onTake({ light: note.light, ...clear.to, power: clear.power, flag: clear.flag })
                 }
               >
                 {clear.says}

@@ -1,6 +1,6 @@
 import type { Caution, FloorAnswer } from '../api/client'
 import { length } from '../words/figures'
-import classes from './Rebuild.module.css'
+import classes from '../theme/paper.module.css'
 
 type Props = { seen: FloorAnswer; cautions: Caution[] | undefined }
 

@@ -1,6 +1,6 @@
 import type { MatchAnswer, Shot } from '../api/client'
 import { pixels } from '../words/figures'
-import classes from './Sheet.module.css'
+import classes from '../theme/paper.module.css'
 
 /** The answer on paper: what was asked in a line, then a row a set-up. */
 export function Sheet({ shot, answer }: { shot: Shot; answer: MatchAnswer }) {

@@ -114,6 +114,13 @@ async fn what_is_said_of_speeds_presses_and_moments_is_read_in_the_core() {
             json!({ "shot": shot, "height_m": 1.3, "carried": { "light": 7, "x_m": 0.0, "y_m": 0.0, "z_m": 1.0 } }),
             "one of the 1 lights",
         ),
+        ("/api/floor", json!({ "shot": shot, "height_m": 1.3, "in_hand": 5 }), "one of the 1 lights"),
+        ("/api/floor", json!({ "shot": shot, "height_m": 1.3, "measure": [[0, 0, 0], [1e9, 0, 0]] }), "not between"),
+        (
+            "/api/floor",
+            json!({ "shot": shot, "height_m": 1.3, "taped": { "light": 0, "to_mark_m": 0.2, "to_camera_m": 0.2, "right": true } }),
+            "cannot meet",
+        ),
     ] {
         let (status, problem) = posted(&api, path, &body).await;
         assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY, "{path}: {problem}");
@@ -145,4 +152,41 @@ async fn lanes_say_where_everything_is_at_a_moment() {
         let chances: Vec<f64> = tries.iter().map(|row| row[school].as_f64().expect("a chance")).collect();
         assert!(chances.windows(2).all(|pair| pair[1] >= pair[0]) && chances[0] > 0.0, "{school}: {chances:?}");
     }
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn a_set_goes_out_as_a_table_and_onto_another_shot() {
+    let api = Api::demo();
+    let shot = async |id: &str| api.get(&format!("/api/shots/{id}")).await["shot"].clone();
+    let (hall, ropes) = (shot("roller-hall").await, shot("double-ropes").await);
+    let response = api.send(Method::POST, "/api/floor/table", None, Some(&hall)).await;
+    assert_eq!(response.status(), StatusCode::OK);
+    assert!(response.headers()["content-disposition"].to_str().is_ok_and(|name| name.contains("set.csv")));
+    let text = response.text().await.expect("text");
+    let mut table = csv::Reader::from_reader(text.as_bytes());
+    let columns = table.headers().expect("a head").clone();
+    let rows: Vec<csv::StringRecord> = table.records().map(|row| row.expect("a row")).collect();
+    assert_eq!(rows.len(), hall["lights"].as_array().expect("lights").len());
+    let cell = |row: &csv::StringRecord, name: &str| {
+        row.get(columns.iter().position(|column| column == name).expect("a column")).expect("a cell").to_owned()
+    };
+    for (row, light) in rows.iter().zip(hall["lights"].as_array().expect("lights")) {
+        assert_eq!(cell(row, "unit"), light["unit"]["name"].as_str().expect("a name"));
+        let far: f64 = cell(row, "head_to_chest_m").parse().expect("a figure");
+        assert!((far - light["distance_m"].as_f64().expect("a figure")).abs() < 0.006, "{row:?}");
+        // The tapes give the place back: foot, height and chest are one triangle.
+        let number = |name: &str| cell(row, name).parse::<f64>().expect("a figure");
+        let rise = number("head_height_m") - 1.3;
+        assert!((number("foot_to_mark_m").hypot(rise) - far).abs() < 0.02, "{row:?}");
+    }
+    // The hall's six lights over the ropes: they stand there, and the ropes are who they were.
+    let there = taken(&api, "/api/floor/arranged", &json!({ "shot": ropes, "like": hall })).await;
+    assert_eq!(there["lights"].as_array().map(Vec::len), Some(6));
+    assert_eq!((&there["parts"], &there["camera"]), (&ropes["parts"], &ropes["camera"]));
+    let (status, _) = posted(&api, "/api/bench", &there).await;
+    assert_eq!(status, StatusCode::OK);
+    let mut none = hall.clone();
+    none["lights"] = json!([]);
+    let (status, problem) = posted(&api, "/api/floor/arranged", &json!({ "shot": ropes, "like": none })).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY, "{problem}");
 }

@@ -104,8 +104,8 @@ async fn a_light_in_the_picture_is_cleared_on_the_bench_and_the_set_is_printed()
             "{KEY} && document.querySelector('[data-testid=evenness]').innerText.includes('over the area')"
         ))
         .await;
-    browser.type_over(&browser.labelled("Taped to mark").await, "2.2").await;
-    browser.type_over(&browser.labelled("To camera").await, "3").await;
+    browser.type_over(&browser.labelled("Taped to mark").await, "3").await;
+    browser.type_over(&browser.labelled("To camera").await, "4").await;
     browser.until("document.querySelector('[data-testid=taped]')?.innerText.includes('from the plan')").await;
     // A way with the stretch in which to press, and a room that is too low.
     browser.press("//label[contains(., 'Way')]").await;

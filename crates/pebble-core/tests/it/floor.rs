@@ -1,13 +1,13 @@
 //! The set in space: worked cases, and what the floor says of a shot.
 
 use crate::common::{examples, plan, shot};
-use pebble_core::file::floor::{Area, BackSheet};
+use pebble_core::file::floor::{Area, BackSheet, Flag};
 use pebble_core::findings::{self, Severity};
 use pebble_core::floor::{CarriedTo, FloorAnswer, FloorAsk, floor};
 use pebble_core::outlook;
 use pebble_core::output::{Beam, Face};
 use pebble_core::quantity::{Angle, Metres};
-use pebble_core::shot::{Role, Shot};
+use pebble_core::shot::{Flash, Role, Shot};
 use pebble_core::stage::field::{CHEST, Lamp, Region, clock, edge_of, placed, set_so};
 use pebble_core::stage::space::{Spot, spot};
 use pebble_core::stage::tape::{ballast, tape, taped};
@@ -496,4 +496,73 @@ fn an_arrangement_goes_on_any_shot() {
         }
     }
     assert!(near_enough * 10 > whole * 7, "{near_enough} of {whole}");
+}
+
+/// What cannot be on a set is named, and nothing else of the answer is lost.
+#[test]
+fn what_cannot_be_on_a_set_is_named() {
+    let told = |change: &dyn Fn(&mut Shot)| {
+        let mut shot = shot();
+        change(&mut shot);
+        let found = set(&shot);
+        assert_eq!(found.lights.len(), shot.lights.len());
+        assert!(!found.camera_says.is_empty() && found.contours.len() == 11);
+        found.notes.into_iter().map(|note| note.title).collect::<Vec<String>>()
+    };
+    let among = |titles: &[String], words: &str| titles.iter().any(|title| title.contains(words));
+    let twice = told(&|shot| {
+        let other = shot.lights[0].clone();
+        shot.lights.push(Flash { role: Role::Fill, group: "B".to_owned(), ..other });
+    });
+    assert!(among(&twice, "stand in one place"), "{twice:?}");
+    let inside = told(&|shot| shot.lights[0].distance_m = 0.3);
+    assert!(among(&inside, "stands in the subject"), "{inside:?}");
+    let under = told(&|shot| (shot.lights[0].height_deg, shot.lights[0].distance_m) = (-60.0, 3.0));
+    assert!(among(&under, "under the floor"), "{under:?}");
+    let beyond = told(&|shot| {
+        shot.background.behind_m = 1.0;
+        (shot.lights[0].bearing_deg, shot.lights[0].height_deg, shot.lights[0].distance_m) = (170.0, 10.0, 3.0);
+    });
+    assert!(among(&beyond, "behind the background"), "{beyond:?}");
+    // A camera that looks at the ceiling, and one that lies on the floor, have a set like any other.
+    for (camera, aim) in [(0.1, 4.0), (3.5, 0.0), (0.02, 0.0)] {
+        let mut shot = shot();
+        let mut composition = plan(&shot).stage.composition.clone();
+        (composition.camera_height_m, composition.aim_height_m) = (camera, aim);
+        shot.stage = Some(composition);
+        let found = set(&shot);
+        assert!(found.field.iter().flatten().all(|at| at.is_finite()), "{:?}", found.field);
+        assert!(found.behind.is_none_or(|behind| behind.dark_lightness.is_finite()));
+    }
+}
+
+/// A flag that was taken keeps the light out of the lens; a light that is moved away from it shines in again.
+#[test]
+fn a_flag_counts_where_it_hangs() {
+    let mut shot = shot();
+    let mut rim = shot.lights[0].clone();
+    (rim.role, rim.group, rim.boom_m) = (Role::Rim, "B".to_owned(), None);
+    (rim.bearing_deg, rim.height_deg, rim.distance_m, rim.modifier.face_radius_m) = (-110.0, 30.0, 5.0, 0.1);
+    shot.lights.push(rim);
+    let found = set(&shot);
+    assert!(found.lights[1].flares);
+    let note = found.notes.iter().find(|note| note.title.contains("shines into the lens")).expect("it is told");
+    let flag = note.clears[0].flag.clone().expect("a flag fits");
+    shot.lights[1].flag = Some(flag.clone());
+    let after = set(&shot);
+    assert!(!after.lights[1].flares && after.lights[1].flag.is_some());
+    assert!(!after.notes.iter().any(|note| note.title.contains("shades the subject")), "{:?}", after.notes);
+    shot.lights[1].bearing_deg = -122.0;
+    assert!(set(&shot).lights[1].flares, "the flag hangs where the light no longer is");
+    // Hung before the face toward the subject it is told what it does.
+    let light = &found.lights[1].at;
+    let to_chest =
+        |share: f64| (light.x_m * (1.0 - share), light.y_m * (1.0 - share), light.z_m + (CHEST.z - light.z_m) * share);
+    let (x_m, y_m, z_m) = to_chest(0.1);
+    (shot.lights[1].bearing_deg, shot.lights[1].flag) =
+        (-110.0, Some(Flag { x_m, y_m, z_m, width_m: 1.5, height_m: 1.5 }));
+    assert!(set(&shot).notes.iter().any(|note| note.title.contains("shades the subject")));
+    shot.lights[1].flag = Some(Flag { width_m: -1.0, ..flag });
+    let why = floor(&shot, None, ASK).expect_err("no such flag").to_string();
+    assert!(why.contains("lights[1].flag.width_m"), "{why}");
 }

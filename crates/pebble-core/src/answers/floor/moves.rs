@@ -93,14 +93,8 @@ impl<'a> Moves<'a> {
         let mut found: Vec<Clearing> = ways
             .into_iter()
             .map(|way| {
-                let power = as_bright(self.plan, lamp, index, way.to);
-                let at = power.map_or_else(String::new, |power| format!(", {}", light.unit.dial.label(power)));
-                let off = self.off(index, lamp, way.to, power);
-                let then =
-                    if off.abs() <= AS_BRIGHT { String::new() } else { format!(", {} at the mark", signed(off)) };
-                let says = format!("{} {}{at}{then}", self.plan.lengths.say(way.by, 1), way.way.word());
-                let spoils = self.spoils(index, way.to, power);
-                Clearing { says, to: place(way.to), power, flag: None, spoils }
+                let words = format!("{} {}", self.plan.lengths.say(way.by, 1), way.way.word());
+                self.carried_to((index, lamp), way.to, &words)
             })
             .collect();
         found.sort_by_key(|clearing| clearing.spoils.is_some());
@@ -161,17 +155,24 @@ impl<'a> Moves<'a> {
             return None;
         }
         let at = lamp.aim + way.unit() * nearest;
+        let words = format!("{} from the chest", self.plan.lengths.say(nearest, 1));
+        Some(self.carried_to((index, lamp), at, &words))
+    }
+
+    /// A light at another place, as bright at the mark as its dial can make it, and what that spoils.
+    fn carried_to(&self, (index, lamp): (usize, &Lamp), at: Spot, words: &str) -> Clearing {
+        let light = &self.plan.lights[index];
         let power = as_bright(self.plan, lamp, index, at);
+        let then = power.map_or_else(String::new, |power| format!(", {}", light.unit.dial.label(power)));
         let off = self.off(index, lamp, at, power);
-        let words = power.map_or_else(String::new, |power| format!(", {}", light.unit.dial.label(power)));
-        let then = if off.abs() <= AS_BRIGHT { String::new() } else { format!(", {} at the mark", signed(off)) };
-        Some(Clearing {
-            says: format!("{} from the chest{words}{then}", self.plan.lengths.say(nearest, 1)),
+        let left = if off.abs() <= AS_BRIGHT { String::new() } else { format!(", {} at the mark", signed(off)) };
+        Clearing {
+            says: format!("{words}{then}{left}"),
             to: place(at),
             power,
             flag: None,
             spoils: self.spoils(index, at, power),
-        })
+        }
     }
 
     /// The flag that keeps a light out of the lens, where one fits.
