@@ -65,8 +65,9 @@ async fn shots_of_the_first_version_keep_their_history_and_get_a_kit_beside_them
     assert_eq!((kept.version, kept.can_undo, kept.moved.len()), (4, true, 1));
     assert!(kept.moved[0].sentence.starts_with("the target of the key alone is now"), "{:?}", kept.moved);
     let mut now: Shot = serde_json::from_value(example("double-ropes")).unwrap();
-    // What version 1 did not know is as a camera comes.
+    // What version 1 did not know is as a camera comes, and a light as high as was usual.
     (now.camera.white_balance_k, now.ambient.kelvin) = (5500.0, 5500.0);
+    now.lights[0].height_deg = 30.0;
     assert_eq!(kept.thing, now);
     let undone = shots::step::<Shot>(&store, "kept", 4, store::documents::Step::Undo).await.unwrap();
     assert_eq!((undone.thing.title.as_str(), undone.version), ("Earlier", 5));
