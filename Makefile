@@ -12,7 +12,7 @@ build: web/dist/index.html.gz
 test: ## install what tests need where it is missing, and run everything
 	scripts/test
 
-torture: ## disks that fill and fail, two hundred kills, files taken away, broken pages (`make test` has 24 kills)
+torture: ## disks that fill and fail, two hundred kills, files taken away, broken pages (`make test` has 16 kills, and breaks every second page)
 	KILLS=200 cargo test --workspace --test it -- safe:: --nocapture
 
 fuzz: ## a million spoiled inputs (two thousand are part of `make test`)

@@ -166,7 +166,7 @@ fn what_shall_be_even_is_even() {
     let stock = stock();
     let area = Area { left_m: -1.5, right_m: 1.5, near_m: -0.5, far_m: 0.5, low_m: 1.0, high_m: 1.6 };
     let (mut seen, mut eases) = (0, 0);
-    for mut shot in examples().into_iter().take(5) {
+    for mut shot in examples().into_iter().take(4) {
         shot.area = Some(area.clone());
         for most in [0.8, 1.6] {
             let asked = wished(&shot, Wish { even_within_stops: Some(most), ..shot.wish.clone().unwrap_or_default() });

@@ -74,7 +74,9 @@ async fn whatever_page_is_broken_the_rest_is_shown_or_rescued() {
     let whole = std::fs::read(&data).unwrap();
     let (all_shots, all_items) = shown(&data).await.unwrap();
     let (mut least, mut refused, pages) = (usize::MAX, 0, whole.len() / PAGE);
-    for page in 1..pages {
+    // `make torture` breaks each of them.
+    let step = if std::env::var_os("KILLS").is_some() { 1 } else { 2 };
+    for page in (1..pages).step_by(step) {
         let mut bytes = whole.clone();
         bytes[page * PAGE..(page + 1) * PAGE].iter_mut().enumerate().for_each(|(at, byte)| *byte = (at * 7) as u8);
         let broken = folder.path().join(format!("broken-{page}.sqlite"));
@@ -99,7 +101,7 @@ async fn whatever_page_is_broken_the_rest_is_shown_or_rescued() {
         "{pages} pages, {} documents: {refused} refused when opened, {least} rescued at the worst",
         all_shots + all_items
     );
-    assert!(refused * 5 < pages, "{refused} of {pages} broken pages close the file");
+    assert!(refused * 5 < pages / step, "{refused} of {pages} broken pages close the file");
 }
 
 #[tokio::test]

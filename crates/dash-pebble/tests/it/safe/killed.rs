@@ -21,7 +21,7 @@ impl Dice {
 
 /// So many as say whether anything is lost at all; `make torture` has more.
 fn kills() -> usize {
-    std::env::var("KILLS").ok().and_then(|text| text.parse().ok()).unwrap_or(24)
+    std::env::var("KILLS").ok().and_then(|text| text.parse().ok()).unwrap_or(16)
 }
 
 async fn shots(server: &Server) -> usize {
