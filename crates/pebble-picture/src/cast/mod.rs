@@ -89,8 +89,8 @@ pub(crate) fn on_stage(stage: &Stage, known: &[Known], pixels_per_metre: f32) ->
 }
 
 /// A light that stands in the frame.
-pub(crate) fn light(at: V3, aim: V3, radius: f32) -> Figure {
-    props::light(at, aim, radius)
+pub(crate) fn light(at: V3, aim: V3, radius: f32, boom: f32) -> Figure {
+    props::light(at, aim, radius, boom)
 }
 
 /// The tone of a part that the shot has.

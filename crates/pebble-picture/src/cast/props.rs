@@ -410,8 +410,8 @@ fn lantern(hand: V3) -> Figure {
     Figure { own_light: true, ..figure(Some(DrawnAs::Lantern), mesh, GLOW) }
 }
 
-/// A light on its stand: its face is turned to what it is aimed at.
-pub(super) fn light(at: V3, aim: V3, radius: f32) -> Figure {
+/// A light on its stand, or on a boom whose stand is so far back: its face is turned to what it is aimed at.
+pub(super) fn light(at: V3, aim: V3, radius: f32, boom: f32) -> Figure {
     let mut mesh = Mesh::default();
     let way = unit(sub(aim, at));
     let radius = radius.max(0.07);
@@ -427,8 +427,13 @@ pub(super) fn light(at: V3, aim: V3, radius: f32) -> Figure {
         24,
         |_, _| None,
     );
-    let foot = [back[0], back[1], 0.0];
-    mesh.rod(foot, back, 0.014, RUBBER);
+    let out = boom / at[0].hypot(at[1]).max(1e-3);
+    let top = add(back, [at[0] * out, at[1] * out, 0.0]);
+    let foot = [top[0], top[1], 0.0];
+    mesh.rod(foot, top, 0.014, RUBBER);
+    if boom > 0.0 {
+        mesh.rod(back, top, 0.014, RUBBER);
+    }
     for k in 0..3 {
         let (sin, cos) = (k as f32 / 3.0 * TAU + 0.4).sin_cos();
         mesh.rod(add(foot, [0.0, 0.0, 0.35]), add(foot, [0.5 * cos, 0.5 * sin, 0.01]), 0.01, RUBBER);

@@ -59,7 +59,7 @@ pub(crate) struct CastKey {
     distance: f64,
     pixels_per_metre: f32,
     /// Lights that stand in the frame, with the radius of their faces.
-    lights: Vec<(V3, f32)>,
+    lights: Vec<(V3, f32, f32)>,
 }
 
 /// What shades are cast from: where the light is, and who stands before it.
@@ -93,7 +93,7 @@ impl std::ops::Deref for Scene<'_> {
 }
 
 impl Cast {
-    fn of(plan: &Plan, pixels_per_metre: f32, lights: &[(V3, f32)]) -> Self {
+    fn of(plan: &Plan, pixels_per_metre: f32, lights: &[(V3, f32, f32)]) -> Self {
         let view = plan.stage.view(plan.subject_distance);
         let known: Vec<Known> = plan.parts.iter().map(known).collect();
         let mut figures = cast::on_stage(&plan.stage, &known, pixels_per_metre);
@@ -105,8 +105,8 @@ impl Cast {
             figures.push(card(&view, &plan.parts[index], row));
             parts.push(Some(index));
         }
-        for (at, radius) in lights {
-            figures.push(cast::light(*at, [0.0, 0.0, CHEST], *radius));
+        for (at, radius, boom) in lights {
+            figures.push(cast::light(*at, [0.0, 0.0, CHEST], *radius, *boom));
             parts.push(None);
         }
         let place = |at: V3| {
@@ -150,10 +150,11 @@ impl<'a> Scene<'a> {
             let light = &plan.lights[*index];
             !measured && light.role != Role::Backdrop && light.bounce.is_none()
         };
-        let lights: Vec<(V3, f32)> = (0..plan.lights.len())
+        let boom = |index: usize| plan.lights[index].boom.unwrap_or(0.0) as f32;
+        let lights: Vec<(V3, f32, f32)> = (0..plan.lights.len())
             .filter(stood)
-            .map(|index| (placed(index).0, placed(index).1))
-            .filter(|(at, radius)| in_frame(plan, outlook, *at, *radius))
+            .map(|index| (placed(index).0, placed(index).1, boom(index)))
+            .filter(|(at, radius, _)| in_frame(plan, outlook, *at, *radius))
             .collect();
         let key = CastKey {
             lights: lights.clone(),
