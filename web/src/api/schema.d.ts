@@ -3168,6 +3168,8 @@ export interface components {
             light?: number | null;
             /** @description What and why. */
             says: string;
+            /** @description Whether somebody would take the picture again for it, as the Bench has it. */
+            severity: components["schemas"]["NoteSeverity"];
             /** @description In a few words. */
             title: string;
         };
@@ -4446,6 +4448,11 @@ export interface components {
             /** @description What it writes into the shot. */
             value: unknown;
         };
+        /**
+         * @description How bad a note is.
+         * @enum {string}
+         */
+        NoteSeverity: "trouble" | "watch";
         /** @description A reading as a unit of the kit keeps it. */
         OfUnit: {
             /** @description The reading. */

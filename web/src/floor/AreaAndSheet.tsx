@@ -1,7 +1,8 @@
-import { useState } from 'react'
 import type { Shot } from '../api/client'
 import { Figure } from '../controls/Figure'
 import { MaybeFigure } from '../controls/MaybeFigure'
+import { MaybeMetres } from './MaybeMetres'
+import { useWhole } from './whole'
 import classes from './Floor.module.css'
 
 type Area = NonNullable<Shot['area']>
@@ -59,30 +60,19 @@ export function AreaAndSheet({ area, sheet, gust, onChange, onGust }: Props) {
   )
 }
 
-/** A sheet is one when both of its sides are known; a side that is taken away takes the sheet down. */
+/** A sheet is one when both of its sides are known. */
 function SheetBehind({ sheet, onChange }: { sheet: Sheet; onChange: (sheet: Sheet) => void }) {
-  const [half, setHalf] = useState<Partial<NonNullable<Sheet>>>({})
-  const known = sheet ?? half
-  const put = (side: Partial<NonNullable<Sheet>>) => {
-    const { width_m, height_m } = { ...known, ...side }
-    setHalf({ width_m, height_m })
-    if (width_m != null && height_m != null) onChange({ width_m, height_m })
-    else if (sheet) onChange(undefined)
-  }
+  const { known, put } = useWhole(sheet, ['width_m', 'height_m'], onChange)
   return (
     <>
-      <MaybeFigure
+      <MaybeMetres
         label="Sheet, wide"
-        suffix=" m"
-        step={0.1}
         placeholder="none"
         value={known.width_m}
         onChange={(width_m) => put({ width_m })}
       />
-      <MaybeFigure
+      <MaybeMetres
         label="Sheet, high"
-        suffix=" m"
-        step={0.1}
         placeholder={known.width_m == null ? 'none' : 'how high?'}
         value={known.height_m}
         onChange={(height_m) => put({ height_m })}

@@ -1,17 +1,13 @@
-import { Button, Select } from '@mantine/core'
+import { Select } from '@mantine/core'
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { answered, client, type FloorAnswer, type Shot } from '../api/client'
-import { Figure } from '../controls/Figure'
 import { MaybeFigure } from '../controls/MaybeFigure'
+import { MaybeMetres } from './MaybeMetres'
+import { useWhole } from './whole'
 import classes from './Floor.module.css'
 
 type Put = (change: Partial<Shot>) => void
 type Props = { seen: FloorAnswer; shot: Shot; onChange: Put }
-
-/** A room as large as most halls, to begin from: its walls are moved where they are. */
-const A_ROOM = { left_m: -5, right_m: 5, near_m: -8, far_m: 8, ceiling_m: 4 }
-/** Across the frame, over the mark, at a run: to begin from. */
-const A_WAY = { from_m: [-4, 0], to_m: [4, 0], speed_m_s: 5 } satisfies NonNullable<Shot['way']>
 
 /** The light of all on what is behind, and the sheet. */
 export function Behind({ seen }: { seen: FloorAnswer }) {
@@ -35,68 +31,92 @@ export function Behind({ seen }: { seen: FloorAnswer }) {
   )
 }
 
+type Ends = { fromRight: number; fromAway: number; toRight: number; toAway: number; speed: number }
+const ENDS = ['fromRight', 'fromAway', 'toRight', 'toAway', 'speed'] as const
+const endsOf = (way: Shot['way']): Ends | undefined =>
+  way
+    ? {
+        fromRight: way.from_m[0]!,
+        fromAway: way.from_m[1]!,
+        toRight: way.to_m[0]!,
+        toAway: way.to_m[1]!,
+        speed: way.speed_m_s,
+      }
+    : undefined
+
 /** The way somebody comes along, and when to press. */
 export function Way({ seen, shot, onChange }: Props) {
-  const way = shot.way
-  if (!way) {
-    return (
-      <section className={classes.panel} aria-label="Way">
-        <p className={classes.says}>Somebody comes through the light: along which way, how fast?</p>
-        <Button size="compact-sm" radius="xl" variant="default" onClick={() => onChange({ way: A_WAY })}>
-          Lay a way through the mark
-        </Button>
-      </section>
-    )
-  }
-  const put = (change: Partial<typeof way>) => onChange({ way: { ...way, ...change } })
-  const end = (name: 'from_m' | 'to_m', side: 0 | 1) => (to: number) =>
-    put({ [name]: side === 0 ? [to, way[name][1]] : [way[name][0], to] })
+  const { known, put } = useWhole<Ends>(endsOf(shot.way), ENDS, (ends) =>
+    onChange({
+      way: ends && {
+        from_m: [ends.fromRight, ends.fromAway],
+        to_m: [ends.toRight, ends.toAway],
+        speed_m_s: ends.speed,
+      },
+    }),
+  )
   return (
     <section className={classes.panel} aria-label="Way">
       <p className={classes.says} data-testid="along">
-        {seen.along?.says}
+        {shot.way
+          ? seen.along?.says
+          : 'Somebody comes through the light: from where to where, from the mark, and how fast?'}
       </p>
       <div className={classes.fields}>
-        <Figure
+        <MaybeMetres
           label="From, right"
-          suffix=" m"
+          placeholder="−4"
           step={0.5}
-          value={way.from_m[0]!}
-          onChange={end('from_m', 0)}
+          value={known.fromRight}
+          onChange={(fromRight) => put({ fromRight })}
         />
-        <Figure
+        <MaybeMetres
           label="From, away"
-          suffix=" m"
+          placeholder="0"
           step={0.5}
-          value={way.from_m[1]!}
-          onChange={end('from_m', 1)}
+          value={known.fromAway}
+          onChange={(fromAway) => put({ fromAway })}
         />
-        <Figure
+        <MaybeFigure
           label="Speed"
           suffix=" m/s"
+          placeholder="18 km/h"
           step={0.5}
-          value={way.speed_m_s}
-          onChange={(speed_m_s) => put({ speed_m_s })}
+          value={known.speed}
+          onChange={(speed) => put({ speed })}
         />
-        <Figure label="To, right" suffix=" m" step={0.5} value={way.to_m[0]!} onChange={end('to_m', 0)} />
-        <Figure label="To, away" suffix=" m" step={0.5} value={way.to_m[1]!} onChange={end('to_m', 1)} />
+        <MaybeMetres
+          label="To, right"
+          placeholder="4"
+          step={0.5}
+          value={known.toRight}
+          onChange={(toRight) => put({ toRight })}
+        />
+        <MaybeMetres
+          label="To, away"
+          placeholder="0"
+          step={0.5}
+          value={known.toAway}
+          onChange={(toAway) => put({ toAway })}
+        />
       </div>
-      <Button
-        size="compact-xs"
-        radius="xl"
-        variant="default"
-        mt={6}
-        onClick={() => onChange({ way: undefined })}
-      >
-        No way
-      </Button>
     </section>
   )
 }
 
+const WALLS = [
+  ['left_m', 'Wall, left'],
+  ['right_m', 'Wall, right'],
+  ['near_m', 'Wall, camera'],
+  ['far_m', 'Wall, behind'],
+  ['ceiling_m', 'Ceiling'],
+] as const
+const SIDES = WALLS.map(([side]) => side)
+
 /** The sun by the compass, and the walls. */
 export function SunAndRoom({ seen, shot, onChange }: Props) {
-  const { sky, room } = shot
+  const { sky } = shot
+  const { known, put } = useWhole(shot.room, SIDES, (room) => onChange({ room }))
   return (
     <section className={classes.panel} aria-label="Sun and room">
       {seen.sun?.says.map((says) => (
@@ -106,6 +126,9 @@ export function SunAndRoom({ seen, shot, onChange }: Props) {
       ))}
       {!sky && (
         <p className={classes.says}>No sun is told: give place and time under the sky on the Bench.</p>
+      )}
+      {!shot.room && (
+        <p className={classes.says}>A room is one when all of its walls are known, from the mark.</p>
       )}
       <div className={classes.fields}>
         {sky && (
@@ -118,38 +141,17 @@ export function SunAndRoom({ seen, shot, onChange }: Props) {
             onChange={(camera_looks_deg) => onChange({ sky: { ...sky, camera_looks_deg } })}
           />
         )}
-        {room && (
-          <>
-            {(
-              [
-                ['left_m', 'Wall, left'],
-                ['right_m', 'Wall, right'],
-                ['near_m', 'Wall, camera'],
-                ['far_m', 'Wall, behind'],
-                ['ceiling_m', 'Ceiling'],
-              ] as const
-            ).map(([side, label]) => (
-              <Figure
-                key={side}
-                label={label}
-                suffix=" m"
-                step={0.5}
-                value={room[side]}
-                onChange={(to) => onChange({ room: { ...room, [side]: to } })}
-              />
-            ))}
-          </>
-        )}
+        {WALLS.map(([side, label]) => (
+          <MaybeMetres
+            key={side}
+            label={label}
+            placeholder={side === 'left_m' || side === 'near_m' ? 'negative' : 'none'}
+            step={0.5}
+            value={known[side]}
+            onChange={(to) => put({ [side]: to })}
+          />
+        ))}
       </div>
-      <Button
-        size="compact-xs"
-        radius="xl"
-        variant="default"
-        mt={6}
-        onClick={() => onChange({ room: room ? undefined : A_ROOM })}
-      >
-        {room ? 'No walls' : 'Put walls around it'}
-      </Button>
     </section>
   )
 }

@@ -1,5 +1,5 @@
 import { Button, Checkbox, Popover, SegmentedControl, Stack } from '@mantine/core'
-import { useQuery } from '@tanstack/react-query'
+import { useMutation, useQuery } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
 import { answered, client, type FloorRequest, type Shot } from '../api/client'
 import { Key } from '../commands/Key'
@@ -60,6 +60,7 @@ export function Floor({ shot, saving, onChange, onUndo, onClose }: Props) {
     queryKey: ['floor', 'cautions', shot],
     queryFn: () => answered(client.POST('/api/bench', { body: shot })),
     retry: false,
+    gcTime: 0,
   })
   useEffect(() => {
     document.title = `${shot.title}, the floor · Dash Pebble`
@@ -70,10 +71,10 @@ export function Floor({ shot, saving, onChange, onUndo, onClose }: Props) {
     setInHand(light)
     setTab(TABS[0]!)
   }
-  const table = async () => {
-    const text = await answered(client.POST('/api/floor/table', { body: shot, parseAs: 'text' }))
-    download(new Blob([text as string], { type: 'text/csv' }), `${shot.title} set.csv`)
-  }
+  const table = useMutation({
+    mutationFn: () => answered(client.POST('/api/floor/table', { body: shot, parseAs: 'text' })),
+    onSuccess: (text) => download(new Blob([text as string], { type: 'text/csv' }), `${shot.title} set.csv`),
+  })
   const told = of === 'light' ? seen?.lights[light]?.evenness : seen?.together
   const small = { size: 'compact-sm', radius: 'xl', variant: 'default' } as const
   return (
@@ -88,7 +89,7 @@ export function Floor({ shot, saving, onChange, onUndo, onClose }: Props) {
         <Button {...small} onClick={() => window.print()}>
           Print to rebuild
         </Button>
-        <Button {...small} onClick={() => void table()}>
+        <Button {...small} onClick={() => table.mutate()}>
           Table
         </Button>
         <Button
@@ -179,9 +180,9 @@ export function Floor({ shot, saving, onChange, onUndo, onClose }: Props) {
         <div className={classes.frame}>
           <ShotFrame shot={shown} />
         </div>
-        {refusal && (
+        {(refusal ?? table.error) && (
           <p role="alert" className={classes.refused}>
-            {refusal}
+            {refusal ?? table.error?.message}
           </p>
         )}
         <SegmentedControl

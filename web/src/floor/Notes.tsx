@@ -16,7 +16,7 @@ export function Notes({ seen, onTake }: Props) {
       {seen.notes.map((note) => (
         <li key={note.title} className={classes.note} data-note={note.title}>
           <b>
-            <SeverityMark severity="trouble" /> {note.title}
+            <SeverityMark severity={note.severity} /> {note.title}
           </b>
           <p>{note.says}</p>
           {note.clears.map((clear) =>

@@ -1,7 +1,7 @@
 import { SegmentedControl } from '@mantine/core'
 import { useState } from 'react'
 import type { FloorAnswer, FloorRequest } from '../api/client'
-import { MaybeFigure } from '../controls/MaybeFigure'
+import { MaybeMetres } from './MaybeMetres'
 import classes from './Floor.module.css'
 
 type Taped = NonNullable<FloorRequest['taped']>
@@ -19,26 +19,20 @@ export function Tapes({ seen, light, onTaped }: Props) {
   return (
     <div className={classes.tapes}>
       <div className={classes.fields}>
-        <MaybeFigure
+        <MaybeMetres
           label="Taped to mark"
-          suffix=" m"
-          step={0.1}
           placeholder="on the day"
           value={typed.to_mark_m}
           onChange={(to_mark_m) => put({ to_mark_m })}
         />
-        <MaybeFigure
+        <MaybeMetres
           label="To camera"
-          suffix=" m"
-          step={0.1}
           placeholder="on the day"
           value={typed.to_camera_m}
           onChange={(to_camera_m) => put({ to_camera_m })}
         />
-        <MaybeFigure
+        <MaybeMetres
           label="Head to chest"
-          suffix=" m"
-          step={0.1}
           placeholder="a third"
           value={typed.to_chest_m}
           onChange={(to_chest_m) => put({ to_chest_m })}

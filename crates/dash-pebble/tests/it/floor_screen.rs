@@ -109,10 +109,17 @@ async fn a_light_in_the_picture_is_cleared_on_the_bench_and_the_set_is_printed()
     browser.until("document.querySelector('[data-testid=taped]')?.innerText.includes('from the plan')").await;
     // A way with the stretch in which to press, and a room that is too low.
     browser.press("//label[contains(., 'Way')]").await;
-    browser.press("//button[contains(., 'Lay a way')]").await;
+    for (label, typed) in [("From, right", "-4"), ("From, away", "0,5 m"), ("To, right", "4"), ("To, away", "-0.5")] {
+        browser.type_over(&browser.labelled(label).await, typed).await;
+    }
+    // Nobody's speed is taken for theirs.
+    browser.until("document.querySelector('[data-testid=along]').innerText.includes('how fast?')").await;
+    browser.type_over(&browser.labelled("Speed").await, "18 km/h").await;
     browser.until("document.querySelector('[data-testid=along]')?.innerText.includes('press between')").await;
     browser.press("//label[contains(., 'Sun')]").await;
-    browser.press("//button[contains(., 'Put walls')]").await;
+    for (label, typed) in [("Wall, left", "-5"), ("Wall, right", "5"), ("Wall, camera", "-8"), ("Wall, behind", "8")] {
+        browser.type_over(&browser.labelled(label).await, typed).await;
+    }
     browser.type_over(&browser.labelled("Ceiling").await, "2 m").await;
     browser.until("document.querySelector('[data-note=\"A key does not fit into the room\"]')").await;
     // On paper: the rows that it is built again by.

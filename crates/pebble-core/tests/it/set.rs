@@ -189,3 +189,25 @@ fn what_stands_in_the_picture_is_a_finding_with_the_move_that_clears_it() {
     }
     assert!(seen > 0);
 }
+
+proptest! {
+    /// Whatever of a light is seen is found: what stands beside the frame is passed over only where nothing of it can be.
+    #[test]
+    fn nothing_that_is_seen_is_passed_over(
+        x in -6.0..6.0_f64, y in -6.0..3.9_f64, z in 0.0..5.0_f64, boom in prop::option::of(0.3..5.0_f64),
+    ) {
+        let (lens, at) = (lens(4.0), spot(x, y, z));
+        let shown = lens.shows(at, Held { radius: 0.3, boom });
+        let back = boom.unwrap_or(0.0) / x.hypot(y).max(1e-9);
+        let top = spot(x * (1.0 + back), y * (1.0 + back), z);
+        let seen = |place: Spot| lens.beyond(place) < 0.0 && !lens.hides(place);
+        if seen(at) {
+            prop_assert!(shown.face);
+        }
+        // The same places along stand and arm as the rule looks at.
+        let along = |from: Spot, to: Spot| (0..=16).any(|k| seen(from.toward(to, f64::from(k) / 16.0)));
+        if along(spot(top.x, top.y, 0.0), top) {
+            prop_assert!(shown.stand, "{shown:?}");
+        }
+    }
+}

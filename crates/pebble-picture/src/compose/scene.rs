@@ -16,6 +16,7 @@ use pebble_core::plan::Part;
 use pebble_core::quantity::Stops;
 use pebble_core::shot::Role;
 use pebble_core::stage::framing::View;
+use pebble_core::stage::lens::{Held, Lens};
 use pebble_core::stage::space::spot;
 use pebble_core::stage::{CHEST_M, Surroundings};
 use pebble_core::{Outlook, Plan};
@@ -150,11 +151,12 @@ impl<'a> Scene<'a> {
             let light = &plan.lights[*index];
             !measured && light.role != Role::Backdrop && light.bounce.is_none()
         };
+        let lens = plan.lens();
         let boom = |index: usize| plan.lights[index].boom.unwrap_or(0.0) as f32;
         let lights: Vec<(V3, f32, f32)> = (0..plan.lights.len())
             .filter(stood)
             .map(|index| (placed(index).0, placed(index).1, boom(index)))
-            .filter(|(at, radius, _)| in_frame(plan, outlook, *at, *radius))
+            .filter(|(at, radius, boom)| in_frame(&lens, *at, *radius, *boom))
             .collect();
         let key = CastKey {
             lights: lights.clone(),
@@ -279,15 +281,10 @@ impl<'a> Scene<'a> {
     }
 }
 
-/// Whether a light's head stands in the frame, before what is behind.
-fn in_frame(plan: &Plan, outlook: &Outlook, at: V3, radius: f32) -> bool {
-    let view = plan.stage.view(plan.subject_distance);
-    let (wide, high) = outlook.field(plan);
-    let behind = plan.background_behind.as_metres() as f32;
-    let Some(seen) = view.seen(spot(f64::from(at[0]), f64::from(at[1]), f64::from(at[2]))) else { return false };
-    let reach = f64::from(radius) * view.distance / seen.depth;
-    let inside = |from: f64, half: f64| from.abs() < half + reach;
-    at[1] < behind && inside(seen.along, 0.5 * wide.as_metres()) && inside(seen.across, 0.5 * high.as_metres())
+/// Whether anything of a light is seen: by the rule that findings go by.
+fn in_frame(lens: &Lens, at: V3, radius: f32, boom: f32) -> bool {
+    let held = Held { radius: f64::from(radius), boom: (boom > 0.0).then_some(f64::from(boom)) };
+    lens.shows(spot(f64::from(at[0]), f64::from(at[1]), f64::from(at[2])), held).any()
 }
 
 /// A flat card of the part's own size, in the plane that is in focus; several stand under each other.

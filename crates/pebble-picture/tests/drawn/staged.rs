@@ -396,7 +396,8 @@ fn an_own_picture_stands_behind_the_subject_with_its_horizon_where_it_was_put() 
         encoder.write_image_data(&rows).expect("written to memory");
     }
     let photo = Photo::read(&reduced(&bytes).expect("it is a picture")).expect("it is read");
-    let mut shot = lit(empty(Place::FieldDay), 0.0, 20.0);
+    // From the side: a light before the lens would stand in the picture.
+    let mut shot = lit(empty(Place::FieldDay), 90.0, 20.0);
     shot.ambient.background = Reading::Lux { lux: 20_000.0 };
     let horizon = |share: f64| {
         let mut shot = shot.clone();

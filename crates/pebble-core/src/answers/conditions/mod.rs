@@ -414,13 +414,15 @@ fn lights(plan: &Plan, seen: &Outlook, each: &mut impl FnMut(Condition)) {
         if shown.any() {
             each(Condition::of_light(Matter::OutOfFrame, index, shown.inside, 0.0, -shown.inside - ROUNDING));
         }
-        if standing::flares(plan, &lens, index) {
+        let flares = standing::flares(plan, &lens, index);
+        if flares {
             each(Condition::yes(Matter::Flare, index, false));
         }
         if plan.settings.lights[index].bias.is_some() {
             let short = of_light.automatic_short.as_stops();
             each(Condition::of_light(Matter::Automatic, index, short, CLICK, CLICK - short.abs()));
-            let shines_at_the_lens = light.is_behind() && light.role != Role::Backdrop && light.bounce.is_none();
+            // Where the lens looks into it, so does the meter.
+            let shines_at_the_lens = light.is_behind() && light.role != Role::Backdrop && flares;
             each(Condition::yes(Matter::MetersItself, index, !shines_at_the_lens));
         }
         if let Some(surface) = light.bounce {

@@ -28,7 +28,7 @@ pub use arrange::arranged;
 use moves::{Moves, carried, no_such_light};
 pub use said::{
     AlongSaid, BehindSaid, CarriedTo, Clearing, Contour, Evened, EvennessSaid, FloorAnswer, FloorLight, FloorNote,
-    Place3, SheetSaid, SunHour, SunSaid, TapedSaid, TapedStand,
+    NoteSeverity, Place3, SheetSaid, SunHour, SunSaid, TapedSaid, TapedStand,
 };
 
 /// Contours are told in thirds of a stop, to both sides of the value at the mark.

@@ -2,7 +2,7 @@
 
 use super::light::flag_at;
 use super::moves::Moves;
-use super::said::{FloorLight, FloorNote, SheetSaid};
+use super::said::{FloorLight, FloorNote, NoteSeverity, SheetSaid};
 use crate::file::shot::Role;
 use crate::plan::{Plan, Walls};
 use crate::stage::space::{Spot, spot};
@@ -30,6 +30,7 @@ pub(super) fn notes(plan: &Plan, moves: &Moves, lights: &[FloorLight], sheet: Op
         notes.push(FloorNote {
             title: "The sheet does not fill the frame".to_owned(),
             says: sheet.says.clone(),
+            severity: NoteSeverity::Trouble,
             light: None,
             clears: Vec::new(),
         });
@@ -55,6 +56,7 @@ fn of_light(plan: &Plan, moves: &Moves, (index, light): (usize, &FloorLight), no
         notes.push(FloorNote {
             title: format!("{label}: {} in the picture", light.in_picture.join(" and ")),
             says: "The smallest moves that clear it by a hand's breadth, as bright at the mark.".to_owned(),
+            severity: NoteSeverity::Trouble,
             light: Some(index),
             clears: light.clears.clone(),
         });
@@ -70,6 +72,7 @@ fn of_light(plan: &Plan, moves: &Moves, (index, light): (usize, &FloorLight), no
         notes.push(FloorNote {
             title: format!("{label} shines into the lens"),
             says: says.to_owned(),
+            severity: NoteSeverity::Watch,
             light: Some(index),
             clears: flag.into_iter().collect(),
         });
@@ -133,9 +136,9 @@ fn beyond(room: &Walls, at: Spot, radius: f64) -> Option<&'static str> {
 }
 
 fn bare(title: String, says: &str, light: usize) -> FloorNote {
-    FloorNote { title, says: says.to_owned(), light: Some(light), clears: Vec::new() }
+    FloorNote { title, says: says.to_owned(), severity: NoteSeverity::Trouble, light: Some(light), clears: Vec::new() }
 }
 
 fn whole(title: &str, says: String) -> FloorNote {
-    FloorNote { title: title.to_owned(), says, light: None, clears: Vec::new() }
+    FloorNote { title: title.to_owned(), says, severity: NoteSeverity::Trouble, light: None, clears: Vec::new() }
 }

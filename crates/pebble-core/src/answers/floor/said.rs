@@ -2,7 +2,7 @@
 
 use crate::file::floor::{Area, Flag};
 use crate::file::shot::{Role, Shot};
-use crate::wire::{report, wire};
+use crate::wire::{report, report_word, wire};
 
 wire! {
     /// A light that is carried to a place.
@@ -39,6 +39,16 @@ wire! {
         /// Head to the chest of who stands on the mark, where that was measured as well.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         pub to_chest_m: Option<f64>,
+    }
+}
+
+report_word! {
+    /// How bad a note is.
+    pub enum NoteSeverity {
+        /// The picture, or who stands there, is spoiled by it.
+        Trouble,
+        /// Worth knowing before the release.
+        Watch,
     }
 }
 
@@ -259,6 +269,8 @@ report! {
         pub title: String,
         /// What and why.
         pub says: String,
+        /// Whether somebody would take the picture again for it, as the Bench has it.
+        pub severity: NoteSeverity,
         /// Which light it is about.
         pub light: Option<usize>,
         /// What clears it.
