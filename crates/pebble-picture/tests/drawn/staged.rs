@@ -469,3 +469,26 @@ fn a_light_that_stands_in_the_frame_is_drawn_where_it_stands() {
     assert!(seen.linear(cx + right, cy) > 0.95, "its face is white: {}", seen.linear(cx + right, cy));
     assert!(seen.linear(cx + 2.0 * right.min(cx / 2.0), cy) < 0.5, "and beside it it is not");
 }
+
+/// A head over the frame with its stand in it: the stand is drawn, as it is found; on a boom nothing is.
+#[test]
+fn a_stand_is_drawn_where_it_is_found_and_a_boom_takes_it_out() {
+    let with_boom = |boom: Option<f64>| {
+        let stage = Composition { camera_height_m: 1.3, ..with(Place::PaperGrey, Pose::Stand) };
+        let mut shot = lit(stage, -8.0, 40.0);
+        (shot.lights[0].role, shot.lights[0].distance_m, shot.lights[0].boom_m) = (Role::Key, 2.4, boom);
+        shot.ambient.subject = Reading::Lux { lux: 30_000.0 };
+        shot.ambient.background = Reading::Lux { lux: 30_000.0 };
+        let plan = Plan::try_from(&shot).expect("a plan");
+        let found = pebble_core::conditions::all(&plan, &outlook(&plan));
+        let found = found.iter().any(|one| one.matter == pebble_core::conditions::Matter::OutOfFrame);
+        let request = Request { width: 300, layers: Layers::Ambient, crop: Crop::WHOLE };
+        let nobody_waits = AtomicBool::new(true);
+        let picture = render_while((&plan, &outlook(&plan)), &request, (None, &Kept::default()), &nobody_waits);
+        (found, picture.expect("drawn").rgba)
+    };
+    let (stands, hangs) = (with_boom(None), with_boom(Some(4.0)));
+    assert!(stands.0 && !hangs.0, "the stand is found, the boom is not: {} {}", stands.0, hangs.0);
+    let other = stands.1.chunks_exact(4).zip(hangs.1.chunks_exact(4)).filter(|(a, b)| a[1].abs_diff(b[1]) > 12).count();
+    assert!(other > 40, "only {other} pixels differ");
+}
