@@ -1,6 +1,7 @@
 import { useElementSize } from '@mantine/hooks'
 import { scaleLinear } from 'd3-scale'
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react'
+import { paced } from '../words/figures'
 import type { ViewProps } from './FromAbove'
 import classes from './Floor.module.css'
 
@@ -27,7 +28,9 @@ export function FromTheSide({ seen, inHand, onInHand, onCarry, onSettle }: ViewP
   const beside = (index: number) =>
     lights.flatMap(({ at }, other) => {
       const here = lights[index]!.at
-      return Math.hypot(x(at.y_m) - x(here.y_m), y(at.z_m) - y(here.z_m)) < 16 ? [other] : []
+      // Names need more room to the side than over each other.
+      const close = Math.abs(x(at.y_m) - x(here.y_m)) < 64 && Math.abs(y(at.z_m) - y(here.z_m)) < 14
+      return close ? [other] : []
     })
   const put = (light: number, z_m: number) => {
     const { at } = lights[light]!
@@ -125,11 +128,15 @@ export function FromTheSide({ seen, inHand, onInHand, onCarry, onSettle }: ViewP
             />
             {/* Lights that hide each other from here are named together, at the first. */}
             {beside(index)[0] === index && (
-              <text x={x(light.at.y_m) + 12} y={y(light.at.z_m) + 4} className={classes.label}>
+              <text
+                x={Math.max(...beside(index).map((other) => x(lights[other]!.at.y_m))) + 12}
+                y={y(light.at.z_m) + 4}
+                className={classes.label}
+              >
                 {beside(index)
                   .map((other) => lights[other]!.label.split(' ')[0])
                   .join(', ')}{' '}
-                {light.at.z_m.toFixed(1)} m
+                {paced(light.at.z_m)}
               </text>
             )}
           </g>

@@ -30,9 +30,10 @@ export function LightOnFloor({ light, chosen, at: [ax, ay], to: [tx, ty], scale,
   const half = Math.min(light.half_deg, 70)
   const spread = Math.tan((half * Math.PI) / 180) * reach
   const face = Math.max(6, light.radius_m * scale)
-  const wrong = light.on && (light.flares || (light.in_picture.length > 0 && light.role !== 'in_set'))
+  // The trouble colour is for what spoils the picture; a light into the lens is said, as it is weighed.
+  const wrong = light.on && light.in_picture.length > 0
   const said = [
-    ...(light.in_picture.length > 0 ? [`${light.in_picture.join(' and ')} in the picture`] : []),
+    ...(wrong ? [`${light.in_picture.join(' and ')} in the picture`] : []),
     ...(light.flares ? ['into the lens'] : []),
   ]
   return (
@@ -63,7 +64,7 @@ export function LightOnFloor({ light, chosen, at: [ax, ay], to: [tx, ty], scale,
         className={classes.label}
       >
         {light.label}
-        {wrong && (
+        {said.length > 0 && (
           <tspan x={ax + (ax < tx ? -30 : 30)} dy={15}>
             {said.join(', ')}
           </tspan>
