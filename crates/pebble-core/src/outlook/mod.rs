@@ -10,7 +10,7 @@ mod subject;
 mod tint;
 
 pub use light::LightOutlook;
-pub(crate) use part::DRAWS_FROM;
+pub(crate) use part::{DRAWS_FROM, counts, flash_in_whole_rows, steady_share};
 pub use part::{DrawnBy, PartOutlook, SlowEnd};
 pub use pulses::Pulses;
 pub(crate) use pulses::timing;

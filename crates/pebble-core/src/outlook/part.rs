@@ -110,11 +110,11 @@ impl PartOutlook {
         };
         let ghost = ghost(dwell, ramp(streak, seen.allowed), tones);
         let steady_share = steady_share(tones.part_ambient, level(drawn.on_dome, part.flash_offset));
+        let counts = counts(steady_share);
         // What reads as black has no edge that could be soft.
         let dark = ghost.through.reads_as_black() && drawn.slowest.is_none();
         let in_picture = |flash_blur: Metres, moved: Metres| {
-            let of_flash = flash_blur * (4.0 * (1.0 - steady_share)).min(1.0);
-            let of_steady = moved * (4.0 * (steady_share - 0.25)).clamp(0.0, 1.0);
+            let (of_flash, of_steady) = (flash_blur * counts.0, moved * counts.1);
             match drawn.slowest {
                 None if dark => (Metres::ZERO, DrawnBy::Nothing),
                 Some(_) if of_flash >= of_steady => (of_flash, DrawnBy::Flash),
@@ -165,6 +165,15 @@ impl PartOutlook {
     }
 }
 
+/// All flash on a part in rows that get all of it, on a dome that is turned to the camera.
+pub(crate) fn flash_in_whole_rows(plan: &Plan, seen: &Outlook, part: usize) -> Level {
+    let (of_part, light) = (&plan.parts[part], |index: usize| &seen.lights[index]);
+    let falls = |index: usize| seen.reference * (light(index).in_a_whole_row() - light(index).grazing).as_ratio();
+    let gets = |index: usize| plan.lights[index].reaches(part).then(|| falls(index));
+    let on_dome = on_dome(Arrivals::of(plan, &seen.lights, gets).all()) / seen.reference.as_lux_seconds();
+    Level::of_surface(of_part.reflectance, Stops::from_ratio(on_dome) + of_part.flash_offset)
+}
+
 /// How the image of a part moves at a speed of its own, and with the camera.
 fn motion(plan: &Plan, seen: &Outlook, part: &Part, speed: MetresPerSecond) -> ImageMotion {
     let timed = part.phases.map(|phases| Timed {
@@ -207,8 +216,14 @@ fn drawn_along(
     }
 }
 
+/// How much the blur of the flash and that of the steady light count at a share of steady light: `min(1, 4·(1−a))` and
+/// `4·(a−¼)` within 0 and 1 (docs/model/movement.md).
+pub(crate) fn counts(steady_share: f64) -> (f64, f64) {
+    ((4.0 * (1.0 - steady_share)).min(1.0), (4.0 * (steady_share - 0.25)).clamp(0.0, 1.0))
+}
+
 /// `a`: the steady light's share in the picture of a part.
-fn steady_share(steady: Level, flash: Level) -> f64 {
+pub(crate) fn steady_share(steady: Level, flash: Level) -> f64 {
     let (steady, total) = (steady.value(), steady.value() + flash.value());
     if total > 0.0 { steady / total } else { 1.0 }
 }

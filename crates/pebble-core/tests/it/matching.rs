@@ -225,9 +225,11 @@ fn what_is_found_holds_in_the_forecast_of_the_shot() {
             assert_eq!(key.rows.touched, 0.0, "{}: rows cut", shot.title);
             assert_eq!(plan.settings.key().power, candidate.power);
             for (index, (part, limit)) in seen.parts.iter().zip(&brief.bounds.blur).enumerate() {
-                if let Some(limit) = limit.filter(|_| plan.key_light().reaches(index)) {
-                    let blur = part.motion.blurs_by(seen.run.time) * key.freeze.unwrap();
-                    assert!(blur <= limit * (1.0 + 1e-9), "{}: part {index} blurs", shot.title);
+                // Other lights keep their own pulses.
+                if let Some(limit) = limit.filter(|_| part.slowest.is_none_or(|light| light == plan.key)) {
+                    // A key a sixth of a stop off its target moves the share of the steady light by a thirtieth.
+                    let hair = part.motion.moved(seen.run.time) * 0.12 + limit * 1e-9;
+                    assert!(part.blur <= limit + hair, "{}: part {index} blurs in the picture", shot.title);
                 }
             }
             if plan.lights.len() == 1 {

@@ -9,7 +9,7 @@ use crate::answers::conditions;
 use crate::answers::standing::held;
 use crate::file::gear::Modifier;
 use crate::file::shot::{Intent, Role, Shot};
-use crate::outlook::{Outlook, key_wanted, outlook};
+use crate::outlook::{Outlook, counts, flash_in_whole_rows, key_wanted, outlook, steady_share};
 use crate::physics::depth::depth;
 use crate::physics::exposure::Level;
 use crate::physics::ghost::{STRONG_FROM, Tones, ghost, ramp};
@@ -64,8 +64,10 @@ report_word! {
         Freeze,
         /// The key's light even over the area.
         Even,
-        /// A part as still as wanted.
+        /// A part as still in the flash as wanted.
         Blur,
+        /// A part as still in the steady light, as far as that makes its picture.
+        Drawn,
         /// The subject within the zone of sharpness.
         Depth,
         /// Frames in a row.
@@ -136,15 +138,20 @@ impl PartialEq for Offered {
 /// A part of the subject as far as matching needs it.
 pub(super) struct Need {
     pub intent: Intent,
-    /// Of its image, an unsteady hand in it.
+    /// Of its image, an unsteady hand in it, as far as the flash makes its picture at the least steady light that is asked.
     pub speed: MetresPerSecond,
     /// How its image moves in a time.
     motion: ImageMotion,
     size: Metres,
+    /// Of what the key draws.
     pub limit: Option<Metres>,
+    /// Of what steady light draws.
+    pub steady_limit: Option<Metres>,
     pub wanted_streak: Option<f64>,
     /// In steady light, against the exposure of the present settings.
     ambient: Level,
+    /// In flash, all rows lit and the key on its target: the lights follow the camera.
+    flash: Level,
 }
 
 /// A shot and what is asked of it.
@@ -174,17 +181,24 @@ impl<'a> Brief<'a> {
         let mut bounds = Bounds::of(shot, plan)?;
         bounds.ambient.get_or_insert_with(|| usual_ambient(plan, &seen));
         let key = plan.key_light();
+        let key_wanted = key_wanted(plan, &seen);
+        let least_steady = bounds.ambient.map_or(Stops::DARK, |(low, _)| low) - seen.ambient.placement;
         let need = |(index, part): (usize, &crate::plan::Part)| {
             let motion = seen.parts[index].motion;
+            let ambient = seen.parts[index].tones.part_ambient;
+            let flash = flash_on_target(plan, &seen, index, key_wanted);
+            let (flash_counts, _) = counts(steady_share(ambient.times(least_steady.as_ratio()), flash));
             Need {
                 intent: part.intent,
-                speed: motion.blurs_by(seen.run.time),
+                speed: motion.blurs_by(seen.run.time) * flash_counts,
                 motion,
                 size: part.size * seen.magnification,
                 // What the key does not reach is not frozen by it.
                 limit: bounds.blur[index].filter(|_| key.reaches(index)),
+                steady_limit: bounds.blur[index],
                 wanted_streak: plan.wanted_streak(part).filter(|_| part.intent == Intent::Dash),
-                ambient: seen.parts[index].tones.part_ambient,
+                ambient,
+                flash,
             }
         };
         let others = seen.lights.iter().enumerate().filter(|(index, _)| *index != plan.key);
@@ -192,7 +206,7 @@ impl<'a> Brief<'a> {
         Ok(Self {
             needs: plan.parts.iter().enumerate().map(need).collect(),
             other_spill: others / seen.reference,
-            key_wanted: key_wanted(plan, &seen),
+            key_wanted,
             shot,
             plan,
             bounds,
@@ -303,6 +317,17 @@ impl<'a> Brief<'a> {
         let Some(wanted) = need.wanted_streak else { return f64::INFINITY };
         let share = self.streak(need, shutter).0 / self.plan.frame().0;
         conditions::streak(share, wanted)
+    }
+
+    /// What steady light draws of a part, as far as it makes its picture; `steady` is its change in stops.
+    pub(super) fn drawn(&self, need: &Need, shutter: ShutterTime, steady: f64) -> Metres {
+        let (_, steady_counts) = counts(steady_share(need.ambient.times(steady.exp2()), need.flash));
+        need.motion.moved(shutter.time()) * steady_counts
+    }
+
+    /// Stops by which that is within what is allowed.
+    pub(super) fn drawn_room(&self, need: &Need, shutter: ShutterTime, steady: f64) -> f64 {
+        need.steady_limit.map_or(f64::INFINITY, |limit| conditions::still(self.drawn(need, shutter, steady), limit))
     }
 
     /// How visible a trail of a part that shall not streak may be.
@@ -458,6 +483,9 @@ impl<'a> Brief<'a> {
             if let Some(limit) = need.limit {
                 say(Demand::Blur, Some(index), conditions::still(need.speed * lasts, limit));
             }
+            if need.steady_limit.is_some() {
+                say(Demand::Drawn, Some(index), self.drawn_room(need, candidate.shutter, steady));
+            }
         }
         say(Demand::Depth, None, self.depth_room(candidate.aperture));
         say(Demand::Frames, None, candidate.unit.unit.readiness.in_a_row(key.power, bounds.rate).room(bounds.frames));
@@ -494,6 +522,17 @@ impl<'a> Brief<'a> {
         }
         Ok(fares)
     }
+}
+
+/// All flash on a part with the key where it has to fall, the other lights staying to it; of a dark key that alone.
+fn flash_on_target(plan: &Plan, seen: &Outlook, part: usize, key_wanted: Stops) -> Level {
+    let key = seen.key().in_a_whole_row() - seen.key().grazing;
+    if key > Stops::DARK {
+        return flash_in_whole_rows(plan, seen, part).times((key_wanted - key).as_ratio());
+    }
+    let of_part = &plan.parts[part];
+    let reached = if plan.key_light().reaches(part) { key_wanted } else { Stops::DARK };
+    Level::of_surface(of_part.reflectance, reached + of_part.flash_offset)
 }
 
 /// Another modifier counts with the change of light it brings, and a tenth for the change of softness.

@@ -4,7 +4,7 @@
 //! Each is a search of its own with these conditions at a price, so that it is exact.
 
 use super::aim::{Aim, Priority};
-use super::brief::{Brief, Demand, EDGE};
+use super::brief::{Brief, Demand, EDGE, Need};
 use super::seek::{Found, Going, Seek};
 use super::stock::Stock;
 use super::tables::Tables;
@@ -122,12 +122,13 @@ fn can_give(brief: &Brief) -> Vec<(Demand, Option<usize>)> {
         (Demand::Owned, true),
         (Demand::Weight, bounds.weight_kg.is_finite()),
     ];
-    let parts = brief.needs.iter().enumerate().filter(|(_, need)| need.limit.is_some());
+    let parts = |asks: fn(&Need) -> bool| brief.needs.iter().enumerate().filter(move |(_, need)| asks(need));
     let of = |list: &[(Demand, bool)]| {
         list.iter().filter(|(_, asked)| *asked).map(|(condition, _)| (*condition, None)).collect::<Vec<_>>()
     };
-    let blur = parts.map(|(index, _)| (Demand::Blur, Some(index)));
-    of(&asked).into_iter().chain(blur).chain(of(&later)).collect()
+    let blur = parts(|need| need.limit.is_some()).map(|(index, _)| (Demand::Blur, Some(index)));
+    let drawn = parts(|need| need.steady_limit.is_some()).map(|(index, _)| (Demand::Drawn, Some(index)));
+    of(&asked).into_iter().chain(blur).chain(drawn).chain(of(&later)).collect()
 }
 
 /// The least by which some conditions must give together.
@@ -260,13 +261,17 @@ impl Brief<'_> {
             Demand::Far => wish.farthest_m = Some(bounds.farthest.as_metres() * more.sqrt()),
             Demand::Modifier => wish.any_modifier = Some(true),
             Demand::HighSpeed => wish.high_speed = Some(true),
-            Demand::Blur => {
+            Demand::Blur | Demand::Drawn => {
                 let Some((part, limit)) = give.part.and_then(|part| Some((part, self.bounds.blur[part]?))) else {
                     return wish;
                 };
                 let name = &self.plan.parts[part].name;
-                wish.blur.retain(|limit| limit.part != *name);
                 let px = limit / self.plan.body.sensor.pitch() * more;
+                // One limit for both: the wider holds where flash and steady light both give.
+                if wish.blur.iter().any(|limit| limit.part == *name && limit.px >= px) {
+                    return wish;
+                }
+                wish.blur.retain(|limit| limit.part != *name);
                 wish.blur.push(BlurLimit { part: name.clone(), px });
             }
             Demand::Ghost => wish.trail = Some(bounds.trail * more),

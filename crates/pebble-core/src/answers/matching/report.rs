@@ -246,7 +246,7 @@ fn asked(brief: &Brief, fares: &Fares) -> bool {
         }
         Demand::Freeze => bounds.freeze.is_some(),
         Demand::Even => bounds.even.is_some(),
-        Demand::Ambient | Demand::Background => fares.room.is_finite(),
+        Demand::Ambient | Demand::Background | Demand::Drawn => fares.room.is_finite(),
         _ => true,
     }
 }
@@ -316,6 +316,14 @@ fn margin(brief: &Brief, candidate: &super::Candidate, fares: &Fares, freeze: Se
                 (need.speed * freeze / pitch, need.limit.map_or(0.0, |limit| limit / pitch))
             });
             (format!("{part} still"), (-room).exp2(), format!("{blur:.1} px of {limit:.1}"))
+        }
+        Demand::Drawn => {
+            let limit = need.and_then(|need| need.steady_limit).map_or(0.0, |limit| limit / pitch);
+            (
+                format!("{part} in steady light"),
+                (-room).exp2(),
+                format!("draws {:.1} px of {limit:.1}", limit * (-room).exp2()),
+            )
         }
         Demand::Depth => (
             "Depth".to_owned(),
@@ -487,12 +495,13 @@ fn said(brief: &Brief, stock: &Stock, nearest: &Nearest, give: &Give, wish: &Wis
         }
         Demand::Modifier => format!("{} instead of {}", candidate.modifier.name, brief.present_modifier().name),
         Demand::HighSpeed => format!("high-speed sync, {stops:.1} stops lost to it"),
-        Demand::Blur => {
+        Demand::Blur | Demand::Drawn => {
             let name = give.part.map(|part| plan.parts[part].name.as_str()).unwrap_or_default();
             let limit = give.part.and_then(|part| bounds.blur[part]).map_or(0.0, |limit| limit / pitch);
             // Up, so that what is said is enough.
             let px = (limit * stops.exp2() * 10.0 - 1e-9).ceil() / 10.0;
-            format!("{name} may blur {px:.1} px instead of {limit:.1}")
+            let by = if give.condition == Demand::Drawn { " in the steady light" } else { "" };
+            format!("{name} may blur {px:.1} px{by} instead of {limit:.1}")
         }
         Demand::Depth => {
             let depth = bounds.depth.as_metres();

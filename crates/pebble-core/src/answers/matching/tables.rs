@@ -213,7 +213,14 @@ fn cell(brief: &Brief, aim: &Aim, log_reference: f64, time: ShutterTime, cost: f
     if !aim.open(Demand::Ambient, None, ambient) || !aim.open(Demand::Background, None, background) {
         return Cell::SHUT;
     }
-    let cost = cost + aim.price(Demand::Ambient, None, ambient) + aim.price(Demand::Background, None, background);
+    let mut cost = cost + aim.price(Demand::Ambient, None, ambient) + aim.price(Demand::Background, None, background);
+    for (index, need) in brief.needs.iter().enumerate() {
+        let room = brief.drawn_room(need, time, steady);
+        if !aim.open(Demand::Drawn, Some(index), room) {
+            return Cell::SHUT;
+        }
+        cost += aim.price(Demand::Drawn, Some(index), room);
+    }
     let mut spill = (0.0, f64::INFINITY);
     for need in &brief.needs {
         // Flash on the background hides a trail: the difference only falls.
