@@ -103,12 +103,19 @@ impl LightOutlook {
 
     /// What some rows of the frame get of it, as their mean: less than the frame's mean where they are the ones that it is
     /// cut in, more where it is cut in others.
-    pub(super) fn in_rows(&self, run: Run, of: (f64, f64)) -> LuxSeconds {
+    pub(super) fn in_rows(
+        &self,
+        plan: &Plan,
+        index: usize,
+        run: Run,
+        of: (f64, f64),
+        pulses: &mut Pulses,
+    ) -> LuxSeconds {
         // A glow, and a flash that falls on every row, are the same in all of them.
         if of == WHOLE_FRAME || self.high_speed.is_some() || self.rows.touched == 0.0 {
             return self.in_frame.exposure;
         }
-        self.on_set.exposure * rows::mean_share(run, &self.pulse.pulse, self.ignition.at, of)
+        self.on_set.exposure * pulses.share_in(plan, index, (self.power, &self.pulse.pulse, self.ignition.at), run, of)
     }
 
     /// How strong it is in a row that gets all of it: on the set, through a slit that passes, with what a rim looks brighter.

@@ -184,7 +184,7 @@ pub fn outlook_with(plan: &Plan, pulses: &mut Pulses) -> Outlook {
         lights,
         key: plan.key,
     };
-    seen.parts = plan.parts.iter().enumerate().map(|(index, part)| PartOutlook::of(plan, &seen, index, part)).collect();
+    seen.parts = { plan.parts.iter().enumerate() }.map(|part| PartOutlook::of(plan, &seen, part, pulses)).collect();
     seen
 }
 

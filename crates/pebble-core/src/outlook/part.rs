@@ -1,7 +1,7 @@
 //! One part of the subject under all lights: its blur, its trail, its tones.
 
-use super::subject::{Arrivals, flash_on_part};
-use super::{Burns, LightOutlook, Outlook};
+use super::subject::{Arrivals, OnPart, flash_on_part};
+use super::{Burns, LightOutlook, Outlook, Pulses};
 use crate::physics::exposure::Level;
 use crate::physics::ghost::{Ghost, Tones, ghost, ramp};
 use crate::physics::motion::{ImageMotion, Sharpness, Timed, growth, image_speed};
@@ -80,11 +80,15 @@ pub struct SlowEnd {
 }
 
 impl PartOutlook {
-    pub(super) fn of(plan: &Plan, seen: &Outlook, index: usize, part: &Part) -> Self {
+    pub(super) fn of(plan: &Plan, seen: &Outlook, (index, part): (usize, &Part), pulses: &mut Pulses) -> Self {
         let shutter = plan.settings.shutter;
         let time = shutter.time();
         let mut motion = self::motion(plan, seen, part, part.speed);
-        let drawn = drawn(plan, seen, index, &motion);
+        let mut arrives: OnPart = [None; _];
+        for (light, of) in seen.lights.iter().enumerate().filter(|(light, _)| plan.lights[*light].reaches(index)) {
+            arrives[light] = Some(of.in_rows(plan, light, seen.run, plan.part_rows[index], pulses));
+        }
+        let drawn = drawn(plan, seen, &arrives, &motion);
         if let (Some(timed), Some((light, _))) = (motion.timed, drawn.slowest) {
             motion = motion.at_speed(timed.image_speed(seen.lights[light].ignition.at));
         }
@@ -92,7 +96,7 @@ impl PartOutlook {
         let moved = motion.moved(time);
         let flash = drawn.slowest.map(|(light, _)| seen.lights[light].ignition.at);
         let (streak, dwell) = motion.draws_beside(part.size * seen.magnification, time, flash);
-        let (frontal, facing) = flash_on_part(plan, &seen.lights, (index, seen.run));
+        let (frontal, facing) = flash_on_part(plan, &seen.lights, &arrives);
 
         let level = |exposure: LuxSeconds, offset: Stops| {
             Level::of_surface(part.reflectance, Stops::placement(exposure, seen.reference) + offset)
@@ -238,13 +242,11 @@ struct Drawn {
     apart: Metres,
 }
 
-fn drawn(plan: &Plan, seen: &Outlook, part: usize, motion: &ImageMotion) -> Drawn {
-    let reaching = || seen.firing().filter(|(light, _)| plan.lights[*light].reaches(part));
-    let in_rows = |light: &LightOutlook| light.in_rows(seen.run, plan.part_rows[part]);
-    let brightness = |light: &LightOutlook| in_rows(light) * light.grazing.as_ratio();
-    let all = reaching().fold(LuxSeconds::ZERO, |sum, (_, light)| sum + brightness(light));
-    let gets = |light: usize| plan.lights[light].reaches(part).then(|| in_rows(&seen.lights[light]));
-    let on_dome = on_dome(Arrivals::of(plan, &seen.lights, gets).all());
+fn drawn(plan: &Plan, seen: &Outlook, arrives: &OnPart, motion: &ImageMotion) -> Drawn {
+    let brightness = |index: usize| Some(arrives[index]? * seen.lights[index].grazing.as_ratio());
+    let reaching = || seen.firing().filter_map(|(index, light)| Some((index, light, brightness(index)?)));
+    let all = reaching().fold(LuxSeconds::ZERO, |sum, (_, _, bright)| sum + bright);
+    let on_dome = on_dome(Arrivals::of(plan, &seen.lights, |light| arrives[light]).all());
     let mut drawn = Drawn {
         on_dome: LuxSeconds::from_lux_seconds(on_dome),
         edge: LuxSeconds::ZERO,
@@ -259,12 +261,12 @@ fn drawn(plan: &Plan, seen: &Outlook, part: usize, motion: &ImageMotion) -> Draw
     let mut longest = Metres::ZERO;
     // Lights that are tied to different curtains are apart on purpose.
     let mut times: [Option<(Seconds, Seconds)>; 2] = [None; 2];
-    for (index, light) in reaching() {
+    for (index, light, bright) in reaching() {
         if !plan.lights[index].is_frontal() {
-            drawn.edge = drawn.edge + brightness(light);
+            drawn.edge = drawn.edge + bright;
         }
-        let Some(freeze) = light.freeze.filter(|_| brightness(light) > LuxSeconds::ZERO) else { continue };
-        if brightness(light) < all * DRAWS_FROM {
+        let Some(freeze) = light.freeze.filter(|_| bright > LuxSeconds::ZERO) else { continue };
+        if bright < all * DRAWS_FROM {
             continue;
         }
         let drawn_blur = blur(freeze, light.ignition.at);

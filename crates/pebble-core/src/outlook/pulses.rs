@@ -8,6 +8,8 @@ use crate::plan::{Dial, Plan, WHOLE_FRAME};
 use crate::quantity::Seconds;
 use crate::quantity::scale::{Grid, ShutterTime};
 use std::collections::HashMap;
+use std::hash::Hash;
+
 /// When the first and the last row get this much of a flash, all of them get all of it.
 const UNCUT: f64 = 1.0 - 1e-6;
 /// More than all powers of nine lights at all their kinds of sync; beyond it is begun anew.
@@ -25,6 +27,7 @@ pub struct Pulses {
     keeps: bool,
     solved: HashMap<Of, Solved>,
     arrived: HashMap<(Of, u64), Arrival>,
+    in_rows: HashMap<(Of, u64, [u64; 2]), f64>,
 }
 
 /// A light, its kind of sync and its power.
@@ -119,10 +122,7 @@ impl Pulses {
         let usable_sync = usable(plan, &plan.settings.lights[light], &pulse.pulse, timing(plan, light, length));
         let solved = Solved { pulse, length, usable_sync };
         if self.keeps {
-            if self.solved.len() >= MOST_SOLVED {
-                self.solved.clear();
-            }
-            self.solved.insert(key, solved);
+            keep(&mut self.solved, key, solved);
         }
         solved
     }
@@ -149,13 +149,38 @@ impl Pulses {
         };
         let arrival = Arrival { ignition, rows, share, freeze };
         if self.keeps {
-            if self.arrived.len() >= MOST_SOLVED {
-                self.arrived.clear();
-            }
-            self.arrived.insert(key, arrival);
+            keep(&mut self.arrived, key, arrival);
         }
         arrival
     }
+
+    /// What some rows get of a pulse that ignites at a moment, as their mean.
+    pub(super) fn share_in(
+        &mut self,
+        plan: &Plan,
+        light: usize,
+        (power, pulse, at): (f64, &Pulse, Seconds),
+        run: Run,
+        of: (f64, f64),
+    ) -> f64 {
+        let whose = (light, plan.settings.lights[light].sync, power.to_bits());
+        let key = (whose, run.time.as_secs().to_bits(), [of.0.to_bits(), of.1.to_bits()]);
+        if let Some(known) = self.in_rows.get(&key) {
+            return *known;
+        }
+        let share = rows::mean_share(run, pulse, at, of);
+        if self.keeps {
+            keep(&mut self.in_rows, key, share);
+        }
+        share
+    }
+}
+
+fn keep<K: Eq + Hash, V>(known: &mut HashMap<K, V>, key: K, value: V) {
+    if known.len() >= MOST_SOLVED {
+        known.clear();
+    }
+    known.insert(key, value);
 }
 
 /// What the flash can do as a pulse is worth knowing even while it glows.

@@ -2,7 +2,6 @@
 
 use super::{Incident, LightOutlook};
 use crate::file::shot::{Lead, Reads, Role};
-use crate::physics::shutter::Run;
 use crate::physics::subject::{Arriving, lit_side, on_cheeks, on_dome, on_surface};
 use crate::plan::{MAX_LIGHTS, Plan, Target};
 use crate::quantity::{LuxSeconds, Stops};
@@ -112,14 +111,14 @@ impl SubjectOutlook {
     }
 }
 
+/// What each light that reaches a part puts on it in the rows that it stands in.
+pub(super) type OnPart = [Option<LuxSeconds>; MAX_LIGHTS];
+
 /// Flash on the lit side of one part, on the surface that its key and fill light most; lights in the set, which stand at it,
 /// add to it whole.
-pub(super) fn flash_on_part(plan: &Plan, lights: &[LightOutlook], (part, run): (usize, Run)) -> (LuxSeconds, [f64; 3]) {
+pub(super) fn flash_on_part(plan: &Plan, lights: &[LightOutlook], arrives: &OnPart) -> (LuxSeconds, [f64; 3]) {
     let reaching = |role: fn(Role) -> bool| {
-        Arrivals::of(plan, lights, move |light| {
-            let reaches = plan.lights[light].reaches(part) && role(plan.lights[light].role);
-            reaches.then(|| lights[light].in_rows(run, plan.part_rows[part]))
-        })
+        Arrivals::of(plan, lights, move |light| arrives[light].filter(|_| role(plan.lights[light].role)))
     };
     let (shaping, standing) = (reaching(shapes), reaching(|role| role == Role::InSet));
     let (lit, facing) = lit_side(shaping.all());
