@@ -320,7 +320,7 @@ fn peak(plan: &Plan, seen: &Outlook, height: Metres) -> PeakSaid {
     // What is slow enough for the strictest part, by the flash that draws it, or by the shutter where none does.
     let limits = plan.parts.iter().zip(&seen.parts).filter_map(|(part, of)| {
         let limit = part.intent.blur_limit(seen.allowed)?;
-        let freeze = of.slowest.and_then(|light| seen.lights[light].freeze).unwrap_or(seen.run.time);
+        let freeze = of.freeze.unwrap_or(seen.run.time);
         Some((limit.as_metres() / freeze.as_secs() / seen.magnification, part.name.clone()))
     });
     let strictest = limits.min_by(|a, b| a.0.total_cmp(&b.0));

@@ -1,7 +1,7 @@
 //! One flash: what it puts on the subject, when, and for how long.
 
 use super::Incident;
-use super::pulses::{Arrival, Pulses, Solved, timing};
+use super::pulses::{Arrival, Pulses, RowsOf, Solved, timing};
 use crate::file::shot::Role;
 use crate::physics::output::grazing;
 use crate::physics::pulse::PulseAt;
@@ -47,6 +47,14 @@ pub struct LightOutlook {
     /// Fastest time that leaves no row dark, for this unit, power and trigger.
     pub usable_sync: Option<ShutterTime>,
     /// Freezing time of what it draws, as the rows see it: never longer than they are open, `None` where none gets any.
+    pub freeze: Option<Seconds>,
+}
+
+/// What falls on a part of one flash, in the rows that it stands in.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct Falls {
+    pub exposure: LuxSeconds,
+    /// `None` where no row gets any.
     pub freeze: Option<Seconds>,
 }
 
@@ -101,21 +109,16 @@ impl LightOutlook {
         }
     }
 
-    /// What some rows of the frame get of it, as their mean: less than the frame's mean where they are the ones that it is
-    /// cut in, more where it is cut in others.
-    pub(super) fn in_rows(
-        &self,
-        plan: &Plan,
-        index: usize,
-        run: Run,
-        of: (f64, f64),
-        pulses: &mut Pulses,
-    ) -> LuxSeconds {
+    /// What some rows of the frame get of it: as their mean, less than the frame's where they are the ones that it is cut
+    /// in, more where it is cut in others; and how long it lasts for the one of them that sees most of it.
+    pub(super) fn in_rows(&self, plan: &Plan, index: usize, run: Run, of: (f64, f64), pulses: &mut Pulses) -> Falls {
         // A glow, and a flash that falls on every row, are the same in all of them.
         if of == WHOLE_FRAME || self.high_speed.is_some() || self.rows.touched == 0.0 {
-            return self.in_frame.exposure;
+            return Falls { exposure: self.in_frame.exposure, freeze: self.freeze };
         }
-        self.on_set.exposure * pulses.share_in(plan, index, (self.power, &self.pulse.pulse, self.ignition.at), run, of)
+        let RowsOf { share, freeze } =
+            pulses.rows_of(plan, index, (self.power, &self.pulse, self.ignition.at), run, of);
+        Falls { exposure: self.on_set.exposure * share, freeze }
     }
 
     /// How strong it is in a row that gets all of it: on the set, through a slit that passes, with what a rim looks brighter.

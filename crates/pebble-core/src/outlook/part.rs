@@ -1,5 +1,6 @@
 //! One part of the subject under all lights: its blur, its trail, its tones.
 
+use super::light::Falls;
 use super::subject::{Arrivals, OnPart, flash_on_part};
 use super::{Burns, LightOutlook, Outlook, Pulses};
 use crate::physics::exposure::Level;
@@ -44,6 +45,8 @@ pub struct PartOutlook {
     pub facing: [f64; 3],
     /// Which light that is; nothing where no flash reaches the part.
     pub slowest: Option<usize>,
+    /// How long that one lasts for the part's own rows.
+    pub freeze: Option<Seconds>,
     /// How far apart the images of the earliest and the latest of these lights stand.
     pub apart: Metres,
     /// How that looks.
@@ -142,6 +145,7 @@ impl PartOutlook {
             drawn_by,
             facing,
             slowest: drawn.slowest.map(|(light, _)| light),
+            freeze: drawn.slowest.map(|(_, freeze)| freeze),
             apart: drawn.apart,
             sharpness: Sharpness::of(blur, seen.allowed),
             travel: if motion.timed.is_some() { moved } else { motion.speed * time + motion.zoom },
@@ -243,10 +247,14 @@ struct Drawn {
 }
 
 fn drawn(plan: &Plan, seen: &Outlook, arrives: &OnPart, motion: &ImageMotion) -> Drawn {
-    let brightness = |index: usize| Some(arrives[index]? * seen.lights[index].grazing.as_ratio());
-    let reaching = || seen.firing().filter_map(|(index, light)| Some((index, light, brightness(index)?)));
-    let all = reaching().fold(LuxSeconds::ZERO, |sum, (_, _, bright)| sum + bright);
-    let on_dome = on_dome(Arrivals::of(plan, &seen.lights, |light| arrives[light]).all());
+    let reaching = || {
+        seen.firing().filter_map(|(index, light)| {
+            let Falls { exposure, freeze } = arrives[index]?;
+            Some((index, light, exposure * light.grazing.as_ratio(), freeze))
+        })
+    };
+    let all = reaching().fold(LuxSeconds::ZERO, |sum, (_, _, bright, _)| sum + bright);
+    let on_dome = on_dome(Arrivals::of(plan, &seen.lights, |light| Some(arrives[light]?.exposure)).all());
     let mut drawn = Drawn {
         on_dome: LuxSeconds::from_lux_seconds(on_dome),
         edge: LuxSeconds::ZERO,
@@ -261,11 +269,11 @@ fn drawn(plan: &Plan, seen: &Outlook, arrives: &OnPart, motion: &ImageMotion) ->
     let mut longest = Metres::ZERO;
     // Lights that are tied to different curtains are apart on purpose.
     let mut times: [Option<(Seconds, Seconds)>; 2] = [None; 2];
-    for (index, light, bright) in reaching() {
+    for (index, light, bright, freeze) in reaching() {
         if !plan.lights[index].is_frontal() {
             drawn.edge = drawn.edge + bright;
         }
-        let Some(freeze) = light.freeze.filter(|_| bright > LuxSeconds::ZERO) else { continue };
+        let Some(freeze) = freeze.filter(|_| bright > LuxSeconds::ZERO) else { continue };
         if bright < all * DRAWS_FROM {
             continue;
         }

@@ -27,7 +27,7 @@ pub struct Pulses {
     keeps: bool,
     solved: HashMap<Of, Solved>,
     arrived: HashMap<(Of, u64), Arrival>,
-    in_rows: HashMap<(Of, u64, [u64; 2]), f64>,
+    in_rows: HashMap<(Of, u64, [u64; 2]), RowsOf>,
 }
 
 /// A light, its kind of sync and its power.
@@ -59,6 +59,15 @@ pub(super) struct Arrival {
     pub rows: RowReport,
     /// As the mean over the rows.
     pub share: f64,
+    pub freeze: Option<Seconds>,
+}
+
+/// What some of the rows get of it.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct RowsOf {
+    /// As their mean.
+    pub share: f64,
+    /// How long it lasts for the one that sees most of it; `None` where none gets any.
     pub freeze: Option<Seconds>,
 }
 
@@ -154,25 +163,29 @@ impl Pulses {
         arrival
     }
 
-    /// What some rows get of a pulse that ignites at a moment, as their mean.
-    pub(super) fn share_in(
+    /// What some rows get of a pulse that ignites at a moment.
+    pub(super) fn rows_of(
         &mut self,
         plan: &Plan,
         light: usize,
-        (power, pulse, at): (f64, &Pulse, Seconds),
+        (power, pulse, at): (f64, &PulseAt, Seconds),
         run: Run,
         of: (f64, f64),
-    ) -> f64 {
+    ) -> RowsOf {
         let whose = (light, plan.settings.lights[light].sync, power.to_bits());
         let key = (whose, run.time.as_secs().to_bits(), [of.0.to_bits(), of.1.to_bits()]);
         if let Some(known) = self.in_rows.get(&key) {
             return *known;
         }
-        let share = rows::mean_share(run, pulse, at, of);
+        let times = (plan.school, pulse.by(plan.school));
+        let rows = RowsOf {
+            share: rows::mean_share(run, &pulse.pulse, at, of),
+            freeze: rows::freezing(run, &pulse.pulse, at, of, times),
+        };
         if self.keeps {
-            keep(&mut self.in_rows, key, share);
+            keep(&mut self.in_rows, key, rows);
         }
-        share
+        rows
     }
 }
 

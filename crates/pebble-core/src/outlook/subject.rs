@@ -1,5 +1,6 @@
 //! All lights together on the subject, in the frame.
 
+use super::light::Falls;
 use super::{Incident, LightOutlook};
 use crate::file::shot::{Lead, Reads, Role};
 use crate::physics::subject::{Arriving, lit_side, on_cheeks, on_dome, on_surface};
@@ -112,13 +113,14 @@ impl SubjectOutlook {
 }
 
 /// What each light that reaches a part puts on it in the rows that it stands in.
-pub(super) type OnPart = [Option<LuxSeconds>; MAX_LIGHTS];
+pub(super) type OnPart = [Option<Falls>; MAX_LIGHTS];
 
 /// Flash on the lit side of one part, on the surface that its key and fill light most; lights in the set, which stand at it,
 /// add to it whole.
 pub(super) fn flash_on_part(plan: &Plan, lights: &[LightOutlook], arrives: &OnPart) -> (LuxSeconds, [f64; 3]) {
     let reaching = |role: fn(Role) -> bool| {
-        Arrivals::of(plan, lights, move |light| arrives[light].filter(|_| role(plan.lights[light].role)))
+        let takes = move |light: usize| arrives[light].filter(|_| role(plan.lights[light].role));
+        Arrivals::of(plan, lights, move |light| Some(takes(light)?.exposure))
     };
     let (shaping, standing) = (reaching(shapes), reaching(|role| role == Role::InSet));
     let (lit, facing) = lit_side(shaping.all());

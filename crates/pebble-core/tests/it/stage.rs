@@ -2,7 +2,7 @@
 //! them.
 
 use pebble_core::file::stage::{Build, Composition, Grip, Person, Place, Pose, Prop, Thing};
-use pebble_core::quantity::Metres;
+use pebble_core::quantity::{Metres, Seconds};
 use pebble_core::shot::{DrawnAs, Scene};
 use pebble_core::stage::Stage;
 use pebble_core::stage::body::{Chain, Skeleton};
@@ -230,6 +230,43 @@ fn places_say_whether_there_is_a_sky_over_them() {
         assert_eq!(plan.outdoors, place.is_outdoors(), "{place:?}");
     }
     assert!(Plan::try_from(&Shot { scene: Scene::SlipwaySpin, stage: None, ..shot }).unwrap().outdoors);
+}
+
+#[test]
+fn a_part_is_frozen_by_what_its_own_rows_see_of_a_flash() {
+    let mut shot = example("double-ropes");
+    for light in &mut shot.lights {
+        (light.sync, light.power) = (pebble_core::shutter::SyncMode::Front, 1.0);
+    }
+    let mut told_apart = false;
+    for time in ["1/320", "1/400", "1/500", "1/640", "1/800"] {
+        shot.camera.shutter = time.to_owned();
+        let plan = Plan::try_from(&shot).expect("a plan");
+        let seen = outlook(&plan);
+        for (part, rows) in seen.parts.iter().zip(plan.part_rows.iter()) {
+            let Some((light, freeze)) = part.slowest.zip(part.freeze) else { continue };
+            let light = &seen.lights[light];
+            // Row by row, moment by moment: from the first to the last that has a tenth of the most that the row sees.
+            let mut longest = 0.0_f64;
+            for row in 0..=60 {
+                let y = rows.0 + (rows.1 - rows.0) * f64::from(row) / 60.0;
+                let (open, close) = (seen.run.open(y).as_secs(), seen.run.close(y).as_secs());
+                let step = (close - open) / 2000.0;
+                let moments = (0..=2000).map(|at| open + f64::from(at) * step);
+                let bright = |at: f64| light.pulse.pulse.intensity(Seconds::from_secs(at) - light.ignition.at);
+                let most = moments.clone().map(bright).fold(0.0, f64::max);
+                let sum = moments.clone().map(bright).sum::<f64>() * step;
+                let mut lit = moments.filter(|at| bright(*at) >= 0.1 * most);
+                if let Some(first) = lit.next().filter(|_| sum >= 0.01) {
+                    longest = longest.max(lit.next_back().unwrap_or(first) - first);
+                }
+            }
+            let apart = (freeze.as_secs() / longest).log2();
+            assert!(apart.abs() < 0.08, "{time}: {freeze:?} against {longest} s in rows {rows:?}");
+            told_apart |= light.freeze.is_some_and(|whole| whole.as_secs() > 1.2 * freeze.as_secs());
+        }
+    }
+    assert!(told_apart, "some part sees less of the flash than others");
 }
 
 #[test]

@@ -74,7 +74,7 @@ pub(super) fn blurred(case @ Case { plan, seen }: Case, flaw: &Flaw) -> Words {
     let title = format!("{}: {} blur, limit {}", part.name, px(plan.pixels(of_part.blur)), px(allowed));
     let (light, of_light) = (&plan.lights[light], &seen.lights[light]);
     let shutter = plan.settings.shutter.label(plan.body.grid);
-    let (lasts, time) = match (of_part.drawn_by, of_light.freeze) {
+    let (lasts, time) = match (of_part.drawn_by, of_part.freeze) {
         (DrawnBy::Flash, Some(freeze)) if of_light.high_speed.is_some() => {
             (format!("In high-speed sync the shutter freezes, {shutter}"), freeze)
         }
@@ -180,7 +180,7 @@ pub(super) fn good(case: Case) -> Option<Words> {
     let (_, part, seen, _) = judged(case).max_by(|a, b| a.3.total_cmp(&b.3))?;
     let allowed = part.intent.blur_limit(case.seen.allowed)?;
     let light = &case.seen.lights[slowest(case, seen)];
-    let by = match (seen.drawn_by, light.freeze) {
+    let by = match (seen.drawn_by, seen.freeze) {
         (DrawnBy::Flash, Some(freeze)) if light.high_speed.is_none() => {
             format!("Frozen by {} ({})", duration_label(freeze), case.plan.school.label())
         }

@@ -430,7 +430,6 @@ fn in_time(plan: &Plan, outlook: &Outlook, part: &Part, seen: &PartOutlook) -> O
 fn part_forecast(plan: &Plan, outlook: &Outlook, part: &Part, seen: &PartOutlook) -> PartForecast {
     let px = |length| plan.pixels(length);
     let ghost = &seen.ghost;
-    let freeze = seen.slowest.and_then(|light| outlook.lights[light].freeze);
     let nearer = part.speed * part.out_of_plane.as_radians().sin().abs();
     let zone = outlook.depth.far.map(|far| far - outlook.depth.near);
     PartForecast {
@@ -444,8 +443,8 @@ fn part_forecast(plan: &Plan, outlook: &Outlook, part: &Part, seen: &PartOutlook
         in_focus_s: zone
             .filter(|_| nearer > MetresPerSecond::ZERO)
             .map(|zone| zone.as_metres() / nearer.as_metres_per_second()),
-        flash_blur_px: freeze.map(|_| px(seen.flash_blur)),
-        flash_travel_m: freeze.map_or(0.0, |freeze| seen.way(part, outlook, freeze).as_metres()),
+        flash_blur_px: seen.freeze.map(|_| px(seen.flash_blur)),
+        flash_travel_m: seen.freeze.map_or(0.0, |freeze| seen.way(part, outlook, freeze).as_metres()),
         slowest: seen.slowest.map(|light| plan.lights[light].label.clone()),
         apart_px: px(seen.apart),
         sharpness: seen.sharpness,
