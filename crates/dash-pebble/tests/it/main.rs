@@ -18,6 +18,7 @@ mod fuzz;
 mod guard;
 mod history;
 mod interface;
+mod keyboard_alone;
 mod kit;
 mod kit_screen;
 mod load;

@@ -4,7 +4,7 @@
 
 use super::field::Lamp;
 use super::lens::Lens;
-use super::space::{Spot, spot};
+use super::space::{AROUND, Spot, spot};
 
 /// More than it needs, on each side, in metres: nobody hangs it to the centimetre.
 const SPARE_M: f64 = 0.05;
@@ -14,7 +14,6 @@ const NEAREST_M: f64 = 0.2;
 const FARTHEST_SHARE: f64 = 0.7;
 /// Places along the line that are tried, and points around a face.
 const ALONG: usize = 60;
-const AROUND: usize = 12;
 
 /// A flag in the set.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -68,10 +67,7 @@ fn sides(toward: Spot) -> (Spot, Spot) {
 fn rim(lamp: &Lamp, radius: f64) -> impl Iterator<Item = Spot> {
     let (side, up) = sides((lamp.aim - lamp.at).unit());
     let at = lamp.at;
-    (0..AROUND).map(move |k| {
-        let (sine, cosine) = (std::f64::consts::TAU * k as f64 / AROUND as f64).sin_cos();
-        at + side * (radius * cosine) + up * (radius * sine)
-    })
+    AROUND.iter().map(move |(sine, cosine)| at + side * (radius * cosine) + up * (radius * sine))
 }
 
 /// The flag that keeps a light out of the lens, as near to the light as none of the places that shall be lit loses light to

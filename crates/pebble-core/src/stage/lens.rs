@@ -5,7 +5,7 @@
 
 use super::field::{CHEST, Lamp};
 use super::framing::View;
-use super::space::{Spot, spot};
+use super::space::{AROUND, Spot, spot};
 
 /// Half the width and the height of a figure that hides what stands behind it.
 const FIGURE_M: (f64, f64) = (0.3, 1.8);
@@ -16,9 +16,10 @@ const CLEAR_M: f64 = 0.1;
 const STEP_M: f64 = 0.01;
 /// No light is nearer to a chest than this, in centimetres.
 const CLOSEST_CM: u32 = 30;
-/// Places along a stand, and around a face.
+/// Places along a stand.
 const ALONG: usize = 16;
-const AROUND: usize = 12;
+/// Nearer to the lens than this, in depth, a place is beside it.
+const BESIDE_M: f64 = 0.05;
 
 /// The camera in the set, with half of what its frame covers at its distance.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -109,7 +110,7 @@ impl Lens {
         let View { eye, right, up, forward, distance, .. } = self.view;
         let way = place - eye;
         let depth = way.dot(forward);
-        if depth <= 0.05 {
+        if depth <= BESIDE_M {
             return f64::INFINITY;
         }
         let scale = depth / distance;
@@ -139,10 +140,7 @@ impl Lens {
         let side = spot(-axis.y / flat, axis.x / flat, 0.0);
         let length = axis.length().max(1e-9);
         let other = (axis * (1.0 / length)).cross(side);
-        (0..AROUND).map(move |k| {
-            let (sine, cosine) = (std::f64::consts::TAU * k as f64 / AROUND as f64).sin_cos();
-            at + side * (radius * cosine) + other * (radius * sine)
-        })
+        AROUND.iter().map(move |(sine, cosine)| at + side * (radius * cosine) + other * (radius * sine))
     }
 
     /// Its stand down to the floor; on a boom the arm to it as well.
@@ -179,7 +177,34 @@ impl Lens {
 
     fn clear(&self, at: Spot, held: Held) -> bool {
         let away = |place: Spot| self.beyond(place) >= CLEAR_M;
-        Self::face(at, held.radius).chain([at]).all(away) && Self::stand(at, held.boom).all(away)
+        // The middle first: it is what is seen most often.
+        away(at) && Self::face(at, held.radius).all(away) && Self::stand(at, held.boom).all(away)
+    }
+
+    /// How far something in the picture has to be carried at least, whatever the way: an edge comes nearer by no more than is
+    /// walked, and half the frame a metre of depth; and what is behind the camera is behind it.
+    fn not_before(&self, place: Spot) -> f64 {
+        let steepest = 1.0 + self.half.0.max(self.half.1) / self.view.distance;
+        let depth = (place - self.view.eye).dot(self.view.forward);
+        ((CLEAR_M - self.beyond(place)) / steepest).min(depth - BESIDE_M)
+    }
+
+    /// The first of the steps along a way from which a light is not seen.
+    fn first_clear(&self, at: Spot, toward: Spot, held: Held) -> Option<f64> {
+        let steps = (FARTHEST_M / STEP_M) as usize;
+        let mut step = 1;
+        while step <= steps {
+            let by = step as f64 * STEP_M;
+            let there = at + toward * by;
+            if self.clear(there, held) {
+                return Some(by);
+            }
+            // The middle goes as far as is walked; so does a stand, where it is under it.
+            let stand = Self::stand(there, None).filter(|_| held.boom.is_none());
+            let least = stand.chain([there]).map(|place| self.not_before(place)).fold(0.0, f64::max);
+            step += (least / STEP_M).max(1.0) as usize;
+        }
+        None
     }
 
     /// The smallest moves of each kind that clear a light, the smallest first.
@@ -193,8 +218,7 @@ impl Lens {
         let mut found: Vec<Move> = ways
             .into_iter()
             .filter_map(|(way, toward)| {
-                let steps = (FARTHEST_M / STEP_M) as usize;
-                let by = (1..=steps).map(|k| k as f64 * STEP_M).find(|by| self.clear(at + toward * *by, held))?;
+                let by = self.first_clear(at, toward, held)?;
                 // To the tenth that is enough.
                 let by = (by * 10.0 - 1e-9).ceil() / 10.0;
                 Some(Move { way, by, to: at + toward * by })

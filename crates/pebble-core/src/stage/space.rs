@@ -1,5 +1,11 @@
 //! Places and directions in the set, in metres: right as the camera sees it, away from it, up.
 
+use std::sync::LazyLock;
+
+/// Sine and cosine of places evenly around an edge.
+pub(super) static AROUND: LazyLock<[(f64, f64); 12]> =
+    LazyLock::new(|| std::array::from_fn(|k| (std::f64::consts::TAU * k as f64 / 12.0).sin_cos()));
+
 /// A place, a way between two, or a direction.
 #[derive(Clone, Copy, Debug, PartialEq, Default)]
 pub struct Spot {

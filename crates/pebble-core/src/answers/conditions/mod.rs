@@ -4,11 +4,12 @@
 //! other, matching compares set-ups by the same margins, and a look that is held may not lose rows it had. How bad a miss
 //! is, and in what words, is for who asks.
 
+mod in_view;
 mod supply;
 
+pub(crate) use in_view::InView;
 pub use supply::{BurstOf, burst_of};
 
-use crate::answers::standing;
 use crate::file::shot::{Intent, Lead, Role};
 use crate::outlook::{DrawnBy, LightOutlook, Outlook, PartOutlook};
 use crate::physics::depth::Depth;
@@ -17,7 +18,7 @@ use crate::physics::ghost::{NOTICED_FROM, SEEN_FROM, STRONG_FROM};
 use crate::physics::motion::SOFT_LIMIT;
 use crate::plan::{Part, Plan, STREAK_FACTOR, Target};
 use crate::quantity::{Metres, MetresPerSecond, Seconds, Stops};
-use crate::stage::sheet::Sheet;
+use in_view::InLens;
 
 /// A third of a stop is a click, with a hair for the roundings of labels; a placement that is off by less is where it was
 /// wanted.
@@ -269,6 +270,11 @@ pub fn worse(before: &[Condition], plan: &Plan, seen: &Outlook, but: Option<Matt
 
 /// Goes through everything that can be wrong with a frame: shutter, movement, steady light, exposure, depth, lights.
 pub fn frame(plan: &Plan, seen: &Outlook, each: &mut impl FnMut(Condition)) {
+    frame_in_view(plan, seen, &InView::of(plan), each);
+}
+
+/// The same with what the lens sees of the set worked out before.
+pub(crate) fn frame_in_view(plan: &Plan, seen: &Outlook, view: &InView, each: &mut impl FnMut(Condition)) {
     for (index, light) in seen.firing() {
         each(Condition::of_light(Matter::Rows, index, light.rows.touched, 0.0, rows(light)));
         each(Condition::yes(Matter::Rear, index, !light.ignition.rear_acts_as_front));
@@ -309,7 +315,7 @@ pub fn frame(plan: &Plan, seen: &Outlook, each: &mut impl FnMut(Condition)) {
         let sharp = seen.depth.far.map_or(f64::INFINITY, |far| (far - seen.depth.near) / most);
         each(Condition::of_shot(Matter::Shallow, sharp, 1.0, -sharp.log2()));
     }
-    lights(plan, seen, each);
+    lights(plan, seen, view, each);
     supply::conditions(plan, seen, each);
 }
 
@@ -392,11 +398,8 @@ fn exposure(plan: &Plan, seen: &Outlook, each: &mut impl FnMut(Condition)) {
     }
 }
 
-fn lights(plan: &Plan, seen: &Outlook, each: &mut impl FnMut(Condition)) {
-    let lens = plan.lens();
-    if let Some((wide, high)) = plan.sheet {
-        let lacks = Sheet { behind: lens.behind, wide, high }.lacks(&lens);
-        let missing = lacks.width.max(lacks.height);
+fn lights(plan: &Plan, seen: &Outlook, view: &InView, each: &mut impl FnMut(Condition)) {
+    if let Some(missing) = view.sheet_lacks {
         each(Condition::of_shot(Matter::Sheet, missing, 0.0, -missing));
     }
     for (index, (light, of_light)) in plan.lights.iter().zip(&seen.lights).enumerate() {
@@ -410,11 +413,10 @@ fn lights(plan: &Plan, seen: &Outlook, each: &mut impl FnMut(Condition)) {
         if light.role == Role::Rim && light.target.is_none() && over.is_finite() {
             each(Condition::of_light(Matter::Rim, index, over, CLICK, CLICK - over));
         }
-        let shown = standing::shown(plan, &lens, index);
+        let InLens { shown, flares } = view.of_light(plan, index);
         if shown.any() {
             each(Condition::of_light(Matter::OutOfFrame, index, shown.inside, 0.0, -shown.inside - ROUNDING));
         }
-        let flares = standing::flares(plan, &lens, index);
         if flares {
             each(Condition::yes(Matter::Flare, index, false));
         }

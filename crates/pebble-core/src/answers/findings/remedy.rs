@@ -3,7 +3,7 @@
 //! lights change against each other, and nothing that was seen goes dark.
 
 use super::{Case, Change, Flaw, Kind, Remedy, signed};
-use crate::answers::conditions::{self, Condition};
+use crate::answers::conditions::{self, Condition, InView};
 use crate::answers::standing::{flagged, spot_of, stood};
 use crate::answers::strips::{self, Value};
 use crate::file;
@@ -156,6 +156,11 @@ impl Turn {
         hasher.finish()
     }
 
+    /// Whether lights, flags and background are in the same directions after it.
+    const fn leaves_the_set(&self) -> bool {
+        matches!(self, Self::Dials(_) | Self::Source(_))
+    }
+
     fn applied(&self, plan: &Plan) -> Plan {
         match *self {
             Self::Dials(settings) => plan.with(settings),
@@ -285,6 +290,7 @@ impl Source {
 pub(super) struct Trials<'a> {
     case: Case<'a>,
     before: &'a [Condition],
+    view: InView,
     pub pulses: &'a mut Pulses,
     known: HashMap<u64, Trial>,
 }
@@ -302,7 +308,7 @@ struct Trial {
 
 impl<'a> Trials<'a> {
     pub fn of(case: Case<'a>, before: &'a [Condition], pulses: &'a mut Pulses) -> Self {
-        Self { case, before, pulses, known: HashMap::new() }
+        Self { case, before, view: InView::of(case.plan), pulses, known: HashMap::new() }
     }
 
     fn of_turn(&mut self, turn: &Turn) -> &Trial {
@@ -321,7 +327,8 @@ impl<'a> Trials<'a> {
         let mut trial = Trial { turn: *turn, moves: moves(self.case.seen, &seen), unmet: Vec::new(), worse: None };
         // What goes dark, or moves lights apart or far, is offered for nothing or little: it is not gone through.
         if trial.moves.is_some() {
-            conditions::frame(&plan, &seen, &mut |now| {
+            let moved = (!turn.leaves_the_set()).then(|| InView::of(&plan));
+            conditions::frame_in_view(&plan, &seen, moved.as_ref().unwrap_or(&self.view), &mut |now| {
                 if now.is_met() {
                     return;
                 }

@@ -1,0 +1,131 @@
+//! The journeys of a job with no pointer at hand: planned, matched, set up, kept, copied, with keys alone.
+
+use crate::common::Server;
+use crate::common::browser::Browser;
+use thirtyfour::prelude::*;
+
+/// What is in focus, by the name that those who hear the page are told.
+const NAME: &str = "const e = document.activeElement;
+    const by = e.getAttribute('aria-labelledby')?.split(' ').map((id) => document.getElementById(id)?.innerText ?? '');
+    return [e.ariaLabel, by?.join(' '), ...[...(e.labels ?? [])].map((label) => label.innerText),
+        e.matches('button, a, [role=option]') ? e.innerText : ''].filter(Boolean).join(' ').replaceAll('\\n', ' ')";
+/// Stops on the longest way round a screen.
+const ROUND: usize = 160;
+
+/// Goes from stop to stop until it stands on something of a name.
+async fn reach(browser: &Browser, words: &str) {
+    let mut passed = Vec::new();
+    for _ in 0..ROUND {
+        let name = browser.run(NAME, vec![]).await.as_str().unwrap_or_default().to_owned();
+        if name.contains(words) {
+            return;
+        }
+        passed.push(name.chars().take(40).collect::<String>());
+        browser.keys(Key::Tab + "").await;
+    }
+    panic!("no way by Tab to {words:?}, past {passed:?}");
+}
+
+/// Finds something by the palette.
+async fn go(browser: &Browser, words: &str) {
+    browser.keys(Key::Control + "k").await;
+    browser.until("document.activeElement.matches('[role=dialog] input')").await;
+    browser.keys(words).await;
+    browser.until(&format!("document.querySelector('[role=option][aria-selected=true], [data-selected]')?.innerText.includes({words:?})")).await;
+    browser.keys(Key::Enter + "").await;
+    browser.until("!document.querySelector('[role=dialog]')").await;
+}
+
+/// What a strip says.
+async fn strip(browser: &Browser, name: &str) -> String {
+    browser.until(&format!("document.querySelector('#strip-{name}')")).await;
+    let value = browser.run(&format!("return document.querySelector('#strip-{name}').ariaValueText"), vec![]).await;
+    value.as_str().unwrap_or_default().to_owned()
+}
+
+const SAVED: &str = "document.querySelector('main header').innerText.includes('Saved')";
+
+#[tokio::test(flavor = "multi_thread", worker_threads = 2)]
+async fn a_job_is_done_with_keys_alone() {
+    let (server, browser) = (Server::demo(), Browser::open().await);
+    browser.size(1280, 800).await;
+    browser.driver.goto(server.url("/")).await.unwrap();
+    browser.until("document.querySelectorAll('[data-shot]').length === 7").await;
+    go(&browser, "Sabre reach").await;
+
+    // A step of a strip, and its version by name, which comes back.
+    let planned = strip(&browser, "shutter").await;
+    browser.keys("s").await;
+    browser.keys(Key::PageDown + "").await;
+    browser.until(&format!("document.querySelector('#strip-shutter').ariaValueText !== {planned:?}")).await;
+    browser.keys("v").await;
+    browser.until("document.querySelectorAll('[data-version]').length === 2").await;
+    browser.until("document.querySelector('[data-difference=Shutter]')").await;
+    reach(&browser, "Name of this version").await;
+    browser.keys("As planned").await;
+    browser.keys(Key::Enter + "").await;
+    browser.until("document.querySelector('[data-testid=versions]').innerText.includes('As planned')").await;
+    reach(&browser, "Bring this back").await;
+    browser.keys(Key::Enter + "").await;
+    browser.until(&format!("document.querySelector('#strip-shutter')?.ariaValueText === {planned:?}")).await;
+    browser.until(SAVED).await;
+
+    // Another set-up from the kit, and back.
+    let aperture = strip(&browser, "aperture").await;
+    browser.keys("c").await;
+    browser.until("document.querySelector('[aria-busy=false]') && document.querySelector('[data-setup=\"2\"]')").await;
+    browser.keys(Key::Down + "").await;
+    browser.keys(Key::Enter + "").await;
+    browser.until("document.querySelector('[data-notice=done]')").await;
+    browser.keys(Key::Escape + "").await;
+    browser.until(&format!("document.querySelector('#strip-aperture')?.ariaValueText !== {aperture:?}")).await;
+    browser.keys(Key::Control + "z").await;
+    browser.until(&format!("document.querySelector('#strip-aperture').ariaValueText === {aperture:?}")).await;
+    browser.until(SAVED).await;
+
+    // The key carried over the floor, and its distance typed; on the Bench it is the same.
+    let far = strip(&browser, "flash_distance").await;
+    browser.keys(";").await;
+    browser.until("document.querySelector('[data-testid=evenness]')").await;
+    reach(&browser, "A key, ").await;
+    let place = browser.run(NAME, vec![]).await;
+    browser.keys(Key::Left + "").await;
+    let moved =
+        format!("document.activeElement.ariaLabel !== {place} && document.activeElement.ariaLabel.startsWith('A key')");
+    browser.until(&moved).await;
+    browser.until(SAVED).await;
+    reach(&browser, "Taped to mark").await;
+    browser.keys(Key::Control + "a").await;
+    browser.keys("3 m").await;
+    browser.keys(Key::Tab + "").await;
+    browser.until("document.querySelector('main').innerText.includes('Stands')").await;
+    browser.keys(Key::Escape + "").await;
+    browser
+        .until(&format!("(document.querySelector('#strip-flash_distance')?.ariaValueText ?? {far:?}) !== {far:?}"))
+        .await;
+
+    // Somebody else in the frame.
+    browser.keys("e").await;
+    browser.until("document.querySelector('[data-testid=stage], [aria-label=Pose]')").await;
+    browser.keys(Key::Escape + "").await;
+
+    // A unit of the kit, found and changed.
+    browser.keys("k").await;
+    browser.until("document.querySelector('main')?.innerText.includes('Wren')").await;
+    browser.keys("/").await;
+    browser.keys("Wren").await;
+    reach(&browser, "Wren").await;
+
+    // What is preferred, and a copy of everything.
+    browser.run("document.activeElement.blur()", vec![]).await;
+    go(&browser, "Preferences").await;
+    browser.until("document.querySelector('main h1')?.innerText === 'Preferences'").await;
+    reach(&browser, "Metric").await;
+    browser.keys(Key::Right + "").await;
+    browser.until("document.querySelector('main').innerText.includes('is in feet')").await;
+    go(&browser, "Copies").await;
+    browser.until("document.querySelector('main h1')?.innerText.includes('Copies')").await;
+    reach(&browser, "Make one now").await;
+    browser.keys(Key::Enter + "").await;
+    browser.until("document.body.innerText.includes('All shots are as they are now')").await;
+}
