@@ -47,7 +47,10 @@ export function useCommands(handlers: Handlers): void {
   }, [])
 }
 
-/** Listens to the keys of all commands anywhere on the page, except while something is typed or a dialog is open. */
+/** Keys that no field takes for itself: undo, for one, belongs to what is being typed. */
+const WHILE_TYPING = [COMMANDS.find.key] as readonly string[]
+
+/** Listens to the keys of all commands anywhere on the page; while something is typed to a few, in a dialog to none. */
 export function useCommandKeys(): void {
   useEffect(() => {
     // A dialog that this key closes is gone by the time the key comes here: who was first is noted on the way in.
@@ -56,8 +59,9 @@ export function useCommandKeys(): void {
       inDialog = !!document.querySelector('[role="dialog"]')
     }
     const listen = (event: KeyboardEvent) => {
-      if (event.defaultPrevented || event.altKey || typing(event.target) || inDialog) return
+      if (event.defaultPrevented || event.altKey || inDialog) return
       const key = nameOf(event)
+      if (typing(event.target) && !WHILE_TYPING.includes(key)) return
       const found = commandsNow().find(({ told }) => told.key === key || told.also === key)
       if (!found) return
       event.preventDefault()

@@ -1,12 +1,14 @@
 import { TextInput, UnstyledButton } from '@mantine/core'
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { memo, useMemo, useRef, useState } from 'react'
-import { Link } from 'react-router'
+import { Link, useNavigate } from 'react-router'
 import type { ItemCard } from '../api/client'
 import { LaneSign } from './LaneMark'
 import classes from './Shelf.module.css'
 
 const CARD = 54
+
+const placeOf = ({ what, id }: ItemCard) => `/kit/${what}/${id}`
 
 type Props = {
   items: ItemCard[]
@@ -20,6 +22,7 @@ type Props = {
 export function Shelf({ items, chosen, lanes, onCompare }: Props) {
   const [wanted, setWanted] = useState('')
   const [retired, setRetired] = useState(false)
+  const go = useNavigate()
   const box = useRef<HTMLDivElement>(null)
   const shown = useMemo(() => {
     const words = wanted.toLowerCase().split(/\s+/).filter(Boolean)
@@ -46,6 +49,10 @@ export function Shelf({ items, chosen, lanes, onCompare }: Props) {
         rightSection={<kbd className={classes.key}>/</kbd>}
         value={wanted}
         onChange={(event) => setWanted(event.currentTarget.value)}
+        onKeyDown={({ key }) => {
+          const first = shown[0]
+          if (key === 'Enter' && wanted && first) void go(placeOf(first))
+        }}
       />
       <div ref={box} className={classes.box} data-shown={shown.length}>
         <ul style={{ height: rows.getTotalSize() }} className={classes.list}>
@@ -91,7 +98,7 @@ const Card = memo(function Card({ item, chosen, lane, full, onCompare }: CardPro
   return (
     <div className={classes.card} data-chosen={chosen || undefined} data-retired={item.retired || undefined}>
       <Link
-        to={`/kit/${item.what}/${item.id}`}
+        to={placeOf(item)}
         className={classes.link}
         aria-current={chosen ? 'true' : undefined}
         data-thing={item.id}

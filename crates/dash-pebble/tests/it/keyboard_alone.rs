@@ -31,7 +31,11 @@ async fn go(browser: &Browser, words: &str) {
     browser.keys(Key::Control + "k").await;
     browser.until("document.activeElement.matches('[role=dialog] input')").await;
     browser.keys(words).await;
-    browser.until(&format!("document.querySelector('[role=option][aria-selected=true], [data-selected]')?.innerText.includes({words:?})")).await;
+    browser
+        .until(&format!(
+            "document.querySelector('[role=dialog] [role=option][aria-selected=true]')?.innerText.includes({words:?})"
+        ))
+        .await;
     browser.keys(Key::Enter + "").await;
     browser.until("!document.querySelector('[role=dialog]')").await;
 }
@@ -89,38 +93,43 @@ async fn a_job_is_done_with_keys_alone() {
     browser.until("document.querySelector('[data-testid=evenness]')").await;
     reach(&browser, "A key, ").await;
     let place = browser.run(NAME, vec![]).await;
-    browser.keys(Key::Left + "").await;
-    let moved =
-        format!("document.activeElement.ariaLabel !== {place} && document.activeElement.ariaLabel.startsWith('A key')");
-    browser.until(&moved).await;
-    browser.until(SAVED).await;
+    for _ in 0..4 {
+        browser.keys(Key::Left + "").await;
+    }
+    browser.until(&format!("document.activeElement.ariaLabel !== {place} && {SAVED}")).await;
     reach(&browser, "Taped to mark").await;
-    browser.keys(Key::Control + "a").await;
     browser.keys("3 m").await;
+    reach(&browser, "To camera").await;
+    browser.keys("4 m").await;
     browser.keys(Key::Tab + "").await;
-    browser.until("document.querySelector('main').innerText.includes('Stands')").await;
-    browser.keys(Key::Escape + "").await;
-    browser
-        .until(&format!("(document.querySelector('#strip-flash_distance')?.ariaValueText ?? {far:?}) !== {far:?}"))
-        .await;
+    browser.until("document.querySelector('[data-testid=taped]')").await;
+    reach(&browser, "Bench").await;
+    browser.keys(Key::Enter + "").await;
+    let nearer = format!("(document.querySelector('#strip-flash_distance')?.ariaValueText ?? {far:?}) !== {far:?}");
+    browser.until(&nearer).await;
 
-    // Somebody else in the frame.
+    // Somebody jumps instead, chosen from the pictures.
     browser.keys("e").await;
-    browser.until("document.querySelector('[data-testid=stage], [aria-label=Pose]')").await;
+    browser.until("document.querySelector('[data-testid=choose-pose] [aria-pressed=true]')").await;
+    reach(&browser, "Jumps up").await;
+    browser.keys(Key::Enter + "").await;
+    let jumps = "document.querySelector('[data-testid=choose-pose] [aria-pressed=true]').innerText === 'Jumps up'";
+    browser.until(jumps).await;
+    browser.until(SAVED).await;
     browser.keys(Key::Escape + "").await;
 
-    // A unit of the kit, found and changed.
+    // A unit is looked up in the kit, and another stands beside it.
     browser.keys("k").await;
-    browser.until("document.querySelector('main')?.innerText.includes('Wren')").await;
+    browser.until("document.querySelector('[data-compare]')").await;
     browser.keys("/").await;
-    browser.keys("Wren").await;
-    reach(&browser, "Wren").await;
+    browser.keys("Brix 400").await;
+    browser.keys(Key::Enter + "").await;
+    browser.until("location.pathname === '/kit/unit/brix-400'").await;
 
     // What is preferred, and a copy of everything.
-    browser.run("document.activeElement.blur()", vec![]).await;
     go(&browser, "Preferences").await;
     browser.until("document.querySelector('main h1')?.innerText === 'Preferences'").await;
-    reach(&browser, "Metric").await;
+    reach(&browser, "metres").await;
     browser.keys(Key::Right + "").await;
     browser.until("document.querySelector('main').innerText.includes('is in feet')").await;
     go(&browser, "Copies").await;
