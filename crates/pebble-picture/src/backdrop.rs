@@ -18,9 +18,8 @@ use std::sync::Arc;
 /// A flash on floor and wall.
 struct Flash {
     group: usize,
-    /// On white at the mark, and on the background's own tone at the wall.
-    at_mark: V3,
-    at_wall: V3,
+    /// On the floor and on the wall: on white at the mark, and on the background's own tone at the wall.
+    on: [Pixel; 2],
     /// How much of it each place of the map gets.
     map: Arc<Vec<f32>>,
 }
@@ -64,6 +63,11 @@ impl PartialEq for MapKey {
             && self.numbers == other.numbers
             && self.even == other.even
     }
+}
+
+/// A colour in the lanes of a pixel, the idle one first.
+fn laned([red, green, blue]: V3) -> Pixel {
+    [0.0, red, green, blue]
 }
 
 /// Floor and wall of a picture, painted and lit.
@@ -141,12 +145,9 @@ impl Backdrop {
                     .get(key(source.shade.as_ref(), source.at, [source.radius, source.distance], even), || {
                         Some(if even { vec![1.0; places.len()] } else { flash_map(source, brush.behind, places) })
                     })?;
-                flashes.push(Flash {
-                    group,
-                    at_mark: if backdrop { [0.0; 3] } else { coloured(tint, white(seen.in_a_whole_row())) },
-                    at_wall: coloured(tint, surface(seen.background_in_a_whole_row())),
-                    map,
-                });
+                let at_mark = if backdrop { [0.0; 3] } else { coloured(tint, white(seen.in_a_whole_row())) };
+                let at_wall = coloured(tint, surface(seen.background_in_a_whole_row()));
+                flashes.push(Flash { group, on: [at_mark, at_wall].map(laned), map });
             }
         }
         let dome = match &scene.dome_shade {
@@ -169,9 +170,13 @@ impl Backdrop {
     pub fn steady(&self, row: usize, out: &mut [Pixel]) {
         let width = self.painted.map.pixels;
         let steady = &self.painted.steady[row * width..(row + 1) * width];
-        let lit = |[wall, mark]: &[V3; 2], share: f32| -> Pixel {
-            let light = |k: usize| share * (wall[k] * self.at_wall[k] + mark[k] * self.at_mark[k]);
-            [0.0, light(0), light(1), light(2)]
+        let [wall_red, wall_green, wall_blue] = self.at_wall;
+        let (wall_light, mark_light) = ([wall_red, wall_green, wall_blue, 0.0], laned(self.at_mark));
+        let lit = |[[red, green, blue], [red_at_mark, at_mark @ ..]]: &[V3; 2], share: f32| -> Pixel {
+            // Four numbers at once, the lanes of the one beside those of the other.
+            let wall: Pixel = std::array::from_fn(|k| [*red, *green, *blue, *red_at_mark][k] * wall_light[k]);
+            let mark: Pixel = std::array::from_fn(|k| [*blue, *red_at_mark, at_mark[0], at_mark[1]][k] * mark_light[k]);
+            std::array::from_fn(|k| if k == 0 { 0.0 } else { share * (wall[k - 1] + mark[k]) })
         };
         let Some(dome) = &self.dome else {
             for (steady, out) in steady.iter().zip(out) {
@@ -182,7 +187,12 @@ impl Backdrop {
         self.painted.map.along(
             row,
             |upper, lower, down| dome[upper] + (dome[lower] - dome[upper]) * down,
-            |column, from, to, share| out[column] = lit(&steady[column], from + (to - from) * share),
+            |columns, from, to, between| {
+                let pixels = out[columns.clone()].iter_mut().zip(&steady[columns]);
+                for ((out, steady), between) in pixels.zip(between) {
+                    *out = lit(steady, from + (to - from) * between);
+                }
+            },
         );
     }
 
@@ -193,17 +203,18 @@ impl Backdrop {
         // All of them together at the places of the map, and evenly between: first the floor, then the wall.
         let lit = |upper: usize, lower: usize, down: f32| {
             let of_group = self.flashes.iter().filter(|flash| flash.group == group);
-            of_group.fold([0.0; 6], |sum: [f32; 6], flash| {
+            of_group.fold([[0.0; 4]; 2], |sum: [Pixel; 2], flash| {
                 let gets = share * (flash.map[upper] + (flash.map[lower] - flash.map[upper]) * down);
-                let light = |k: usize| if k < 3 { flash.at_mark[k] } else { flash.at_wall[k - 3] };
-                std::array::from_fn(|k| sum[k] + gets * light(k))
+                std::array::from_fn(|on| std::array::from_fn(|lane| sum[on][lane] + gets * flash.on[on][lane]))
             })
         };
-        self.painted.map.along(row, lit, |column, from, to, between| {
-            let [red, green, blue, under] = tones[column];
-            let first = if under > 0.5 { 0 } else { 3 };
-            let light = |k: usize| from[first + k] + (to[first + k] - from[first + k]) * between;
-            out[column] = [0.0, red * light(0), green * light(1), blue * light(2)];
+        self.painted.map.along(row, lit, |columns, from, to, between| {
+            let pixels = out[columns.clone()].iter_mut().zip(&tones[columns]);
+            for ((out, tone), between) in pixels.zip(between) {
+                let on = usize::from(tone[0] <= 0.5);
+                let (from, to) = (&from[on], &to[on]);
+                *out = std::array::from_fn(|lane| tone[lane] * (from[lane] + (to[lane] - from[lane]) * between));
+            }
         });
     }
 }

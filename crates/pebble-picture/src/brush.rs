@@ -9,11 +9,14 @@ use crate::shadow::Shade;
 use crate::space::{V3, add, dot, length, sub, times, unit, v3};
 use pebble_core::file::stage::Place;
 use pebble_core::stage::framing::shown;
+use std::ops::Range;
 
 /// A row of a streak is made of at most this many paintings; what moves straight across needs only one.
 const MOST_PAINTINGS: f32 = 12.0;
 /// Light and shade on floor and wall are worked out at every so many pixels, and run evenly between.
 const EVERY: usize = 4;
+/// How far the pixels between two of them are from the first.
+const BETWEEN: [f32; EVERY] = [0.0, 0.25, 0.5, 0.75];
 /// What is behind is lit at most so much more than in its middle.
 const BRIGHTEST: f32 = 2.0;
 
@@ -38,7 +41,7 @@ pub(crate) type Spot = Option<(V3, V3)>;
 pub(crate) struct Painted {
     /// In steady light: of the background's own, and of that at the mark.
     pub steady: Vec<[V3; 2]>,
-    /// By a flash, and whether it is the floor.
+    /// Whether it is the floor, and red to blue of it by a flash.
     pub tones: Vec<[f32; 4]>,
     /// Places of the map.
     pub places: Vec<Spot>,
@@ -64,14 +67,14 @@ impl MapSize {
         Self { pixels: window.width, wide: count(window.width, starts.0), high: count(window.height, starts.1), starts }
     }
 
-    /// Calls back with each pixel of a row: what a map has at its own places before and after it, and how far it is from
-    /// the one to the other. `of` mixes the two lines of the map that the row lies between.
+    /// Calls back with stretches of a row, each between two neighbours of the map: its pixels, what the map has before and after
+    /// it, and how far along between them it begins. `of` mixes the two lines of the map that the row lies between.
     #[inline]
     pub fn along<T: Copy>(
         &self,
         row: usize,
         of: impl Fn(usize, usize, f32) -> T,
-        mut each: impl FnMut(usize, &T, &T, f32),
+        mut each: impl FnMut(Range<usize>, &T, &T, &[f32]),
     ) {
         let row = row + self.starts.1;
         let (line, down) = (row / EVERY * self.wide, (row % EVERY) as f32 / EVERY as f32);
@@ -79,11 +82,9 @@ impl MapSize {
         let (mut column, mut within, mut from) = (0, self.starts.0, at(0));
         for cell in 1..self.wide {
             let to = at(cell);
-            while within < EVERY && column < self.pixels {
-                each(column, &from, &to, within as f32 / EVERY as f32);
-                (column, within) = (column + 1, within + 1);
-            }
-            (within, from) = (0, to);
+            let pixels = (EVERY - within).min(self.pixels - column);
+            each(column..column + pixels, &from, &to, &BETWEEN[within..]);
+            (column, within, from) = (column + pixels, 0, to);
         }
     }
 }
@@ -194,7 +195,7 @@ impl Brush<'_> {
         }
         self.toned(&self.line(up, left, pixel), count, room, |column, light, tone, under| {
             steady[column] = light;
-            tones[column] = [tone[0], tone[1], tone[2], under];
+            tones[column] = [under, tone[0], tone[1], tone[2]];
         });
         if self.streak == [0.0; 2] && self.zoom == 0.0 {
             return;
@@ -239,7 +240,7 @@ impl Brush<'_> {
         for (column, (steady, tones)) in steady.iter_mut().zip(tones).enumerate() {
             let tone = photo.at(0.5 + (left + column as f32 * pixel) / wide, down);
             *steady = [tone, [0.0; 3]];
-            *tones = [tone[0], tone[1], tone[2], 0.0];
+            *tones = [0.0, tone[0], tone[1], tone[2]];
         }
     }
 
