@@ -37,7 +37,8 @@ fn measure(criterion: &mut Criterion) {
 /// Everything of one step of a light that is carried over the floor, with nine lights and an area, a way and a room.
 fn carried(criterion: &mut Criterion) {
     use pebble_core::file::floor::{Room, WayAlong};
-    use pebble_core::floor::{CarriedTo, FloorAsk, floor};
+    use pebble_core::floor::{CarriedTo, FloorAsk, evened, floor};
+    use pebble_core::shot::Role;
     let text = include_str!("../../../docs/examples/roller-hall.json");
     let mut shot: Shot = serde_json::from_str(text).expect("the example is a shot");
     while shot.lights.len() < 9 {
@@ -48,6 +49,13 @@ fn carried(criterion: &mut Criterion) {
     shot.way = Some(WayAlong { from_m: [-4.0, 0.0], to_m: [4.0, 0.0], speed_m_s: 5.0 });
     shot.room = Some(Room { left_m: -8.0, right_m: 8.0, near_m: -12.0, far_m: 12.0, ceiling_m: 6.0 });
     let to = CarriedTo { light: 0, x_m: -2.0, y_m: -2.0, z_m: 2.4, power: None, flag: None };
+    let mut four = shot.clone();
+    four.lights.truncate(4);
+    for (light, bearing) in four.lights.iter_mut().zip([-40.0, 40.0, -130.0, 130.0]) {
+        (light.bearing_deg, light.distance_m, light.bounce) = (bearing, 2.5, None);
+        light.role = if bearing == -40.0 { Role::Key } else { Role::Fill };
+    }
+    criterion.bench_function("four lights evened out together", |bench| bench.iter(|| evened(black_box(&four))));
     criterion.bench_function("a light carried over the floor, 9 lights", |bench| {
         bench.iter(|| floor(black_box(&shot), Some(black_box(&to)), FloorAsk::default()));
     });

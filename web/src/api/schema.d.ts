@@ -294,6 +294,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/floor/even": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ways to light the area by all lights together, side by side. */
+        post: operations["floor_even"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/floor/table": {
         parameters: {
             query?: never;
@@ -2322,7 +2339,7 @@ export interface components {
          * @description What a set-up has to meet; where two relaxations cost the same, the earlier one is named first.
          * @enum {string}
          */
-        Demand: "iso" | "aperture" | "shutter" | "filter" | "key" | "ambient" | "background" | "darker" | "near" | "far" | "place" | "modifier" | "high_speed" | "freeze" | "even" | "blur" | "depth" | "frames" | "rate" | "charge" | "heads" | "owned" | "weight" | "sync" | "streak" | "ghost" | "trail";
+        Demand: "iso" | "aperture" | "shutter" | "filter" | "key" | "ambient" | "background" | "darker" | "near" | "far" | "place" | "modifier" | "high_speed" | "freeze" | "even" | "blur" | "drawn" | "depth" | "frames" | "rate" | "charge" | "heads" | "owned" | "weight" | "sync" | "streak" | "ghost" | "trail";
         /** @description Depth of field. */
         Depth: {
             /**
@@ -2531,6 +2548,28 @@ export interface components {
             power: string;
             /** @description t0.1 at that power. */
             pulse: string;
+        };
+        /** @description A way to light the area by all lights together. */
+        EvenWay: {
+            /** @description All together at the mark, in words against now. */
+            at_mark_says: string;
+            /** @description What it is: `In the corners`. */
+            name: string;
+            /** @description What each light that moves then does; empty as it stands. */
+            says: string;
+            shot?: components["schemas"]["Shot"] | null;
+            /** @description What of the picture it makes worse, in words; nothing when it harms nothing. */
+            spoils?: string | null;
+            /**
+             * Format: double
+             * @description The spread over the area, in stops.
+             */
+            spread_stops: number;
+            /**
+             * Format: double
+             * @description Share of the area within a third of the light at the mark.
+             */
+            within_third: number;
         };
         /** @description A place and a power from which a light is as bright at the mark and more even over the area. */
         Evened: {
@@ -3090,6 +3129,8 @@ export interface components {
              * @description Around the subject.
              */
             bearing_deg: number;
+            /** @description What balances its boom, as an estimate in words; nothing without one. */
+            boom_says?: string | null;
             brings_in?: components["schemas"]["Clearing"] | null;
             /**
              * Format: double
@@ -3140,6 +3181,8 @@ export interface components {
             role: components["schemas"]["Role"];
             /** @description The shadow of who stands there, by this light. */
             shadow?: string | null;
+            /** @description The top of its stand: at the face, or where its boom begins. */
+            stand: components["schemas"]["Place3"];
             /** @description Whether it is to be taken down instead. */
             take_down: boolean;
             /**
@@ -8212,6 +8255,81 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Shot"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Asked by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It did not arrive */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It is too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something failed here */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    floor_even: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Shot"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EvenWay"][];
                 };
             };
             400: {

@@ -20,6 +20,7 @@ import { Notes } from './Notes'
 import { Rebuild } from './Rebuild'
 import { Tapes } from './Tapes'
 import { useFloor } from './useFloor'
+import { WaysToEven } from './WaysToEven'
 import classes from './Floor.module.css'
 
 type Props = {
@@ -202,6 +203,7 @@ export function Floor({ shot, saving, onChange, onUndo, onClose }: Props) {
         {seen && tab === 'Area' && (
           <section className={classes.panel} aria-label="Area">
             <AreaAndSheet area={seen.area} sheet={shot.sheet} gust={gust} onChange={put} onGust={setGust} />
+            <WaysToEven shot={shot} onChange={onChange} />
           </section>
         )}
         {seen && tab === 'Behind' && <Behind seen={seen} />}

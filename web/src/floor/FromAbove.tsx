@@ -215,6 +215,7 @@ export function FromAbove({ seen, inHand, layers, ends, onEnds, onInHand, onCarr
             chosen={index === inHand}
             at={[x(light.at.x_m), y(light.at.y_m)]}
             to={[x(0), y(0)]}
+            stand={[x(light.stand.x_m), y(light.stand.y_m)]}
             scale={scale}
             beam={layers.includes('beams')}
             handlers={dragged(index)}

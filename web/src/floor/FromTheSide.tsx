@@ -113,13 +113,20 @@ export function FromTheSide({ seen, inHand, onInHand, onCarry, onSettle }: ViewP
               onSettle()
             }}
           >
-            <line
-              x1={x(light.at.y_m)}
-              x2={x(light.at.y_m)}
-              y1={y(light.at.z_m)}
-              y2={y(0)}
+            {/* A boom begins at its stand; without one both are one place. */}
+            <path
+              d={`M${x(light.at.y_m)} ${y(light.at.z_m)}H${x(light.stand.y_m)}V${y(0)}`}
               className={classes.stand}
             />
+            {light.flag && (
+              <line
+                x1={x(light.flag.y_m)}
+                x2={x(light.flag.y_m)}
+                y1={y(light.flag.z_m - light.flag.height_m / 2)}
+                y2={y(light.flag.z_m + light.flag.height_m / 2)}
+                className={classes.flag}
+              />
+            )}
             <circle
               cx={x(light.at.y_m)}
               cy={y(light.at.z_m)}

@@ -32,6 +32,7 @@ export function InHand({ seen, light, onCarry, onSettle, children }: Props) {
     ['Direction', `${signed(Math.round(of.bearing_deg))}° · ${of.clock} o'clock`],
     ['Looks down', `${Math.round(of.tilt_down_deg)}°`],
     ['A stop is lost', `${length(of.circle_m)} beside its aim`],
+    ...(of.boom_says ? [['Boom, estimated', of.boom_says] as [string, string]] : []),
     ...(of.shadow ? [['Shadow', of.shadow] as [string, string]] : []),
     ...(of.reads ? [['A meter there reads', of.reads] as [string, string]] : []),
     ...(of.evenness

@@ -16,6 +16,8 @@ type Props = {
   /** Where it is, and what it is aimed at, in pixels. */
   at: readonly [number, number]
   to: readonly [number, number]
+  /** Where its stand is, when its face hangs on a boom. */
+  stand: readonly [number, number]
   /** Pixels a metre. */
   scale: number
   /** Whether its beam is drawn. */
@@ -24,7 +26,16 @@ type Props = {
 }
 
 /** A light on the sheet: its face turned to its aim, its beam to where a stop is lost, and a ring when it is in hand. */
-export function LightOnFloor({ light, chosen, at: [ax, ay], to: [tx, ty], scale, beam, handlers }: Props) {
+export function LightOnFloor({
+  light,
+  chosen,
+  at: [ax, ay],
+  to: [tx, ty],
+  stand,
+  scale,
+  beam,
+  handlers,
+}: Props) {
   const turn = (Math.atan2(ty - ay, tx - ax) * 180) / Math.PI
   const reach = Math.hypot(tx - ax, ty - ay) * 1.25
   const half = Math.min(light.half_deg, 70)
@@ -48,6 +59,12 @@ export function LightOnFloor({ light, chosen, at: [ax, ay], to: [tx, ty], scale,
       data-off={!light.on || undefined}
       {...handlers}
     >
+      {Math.hypot(stand[0] - ax, stand[1] - ay) > 1 && (
+        <g className={classes.boom} data-boom={light.label}>
+          <line x1={ax} y1={ay} x2={stand[0]} y2={stand[1]} />
+          <circle cx={stand[0]} cy={stand[1]} r={5} />
+        </g>
+      )}
       <g transform={`translate(${ax} ${ay}) rotate(${turn})`}>
         {light.on && beam && (
           <path d={`M0 ${-face}L${reach} ${-spread}V${spread}L0 ${face}Z`} className={classes.beam} />

@@ -7,7 +7,7 @@ use axum::Json;
 use axum::http::header;
 use axum::response::{IntoResponse, Response};
 use pebble_core::Shot;
-use pebble_core::floor::{CarriedTo, FloorAnswer, FloorAsk, TapedStand, arranged, floor};
+use pebble_core::floor::{CarriedTo, EvenWay, FloorAnswer, FloorAsk, TapedStand, arranged, evened, floor};
 use serde::Deserialize;
 
 /// What of the set is asked for.
@@ -69,6 +69,15 @@ impl Sendable for ArrangeRequest {
     (status = 200, body = Shot), (status = 400, body = Problem), (status = 422, body = Problem)))]
 pub async fn arrange(Sent(asked): Sent<ArrangeRequest>) -> Result<Json<Shot>, ApiError> {
     Ok(Json(arranged(&asked.shot, &asked.like)?))
+}
+
+/// Ways to light the area by all lights together, side by side.
+#[utoipa::path(post, operation_id = "floor_even", path = "/api/floor/even", request_body = Shot, responses(
+    (status = 200, body = Vec<EvenWay>), (status = 400, body = Problem), (status = 422, body = Problem)))]
+pub async fn even(body: Checked) -> Result<Json<Vec<EvenWay>>, ApiError> {
+    // Longer than others may be kept waiting.
+    let found = tokio::task::spawn_blocking(move || evened(&body.shot)).await;
+    Ok(Json(found.map_err(|stopped| ApiError::Internal(stopped.to_string()))??))
 }
 
 /// The table to rebuild a set by.

@@ -105,6 +105,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(stage::stands))
         .routes(routes!(floors::stands))
         .routes(routes!(floors::arrange))
+        .routes(routes!(floors::even))
         .routes(routes!(floors::table))
         .routes(routes!(stage::choice))
         .routes(routes!(forecast::compute))

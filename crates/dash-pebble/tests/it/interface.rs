@@ -973,4 +973,20 @@ async fn change_to_picture() {
             at(0.95)
         );
     }
+    // A light carried over the floor by its arrow keys: to what is told of the set, at every step.
+    open_shot(&browser, &server, "Roller hall, evening").await;
+    browser.keys(";").await;
+    browser.until("document.querySelector('[data-floor-light]')").await;
+    let script = "const done = arguments[arguments.length - 1]; const times = []; \
+        const light = () => document.querySelector('[data-floor-light]'); \
+        const step = (k) => { if (k === 40) return done(times.sort((a, b) => a - b)); const from = performance.now(); const before = light().ariaLabel + light().innerHTML; \
+          light().dispatchEvent(new KeyboardEvent('keydown', { key: k % 2 ? 'ArrowLeft' : 'ArrowRight', bubbles: true })); \
+          const wait = () => light().ariaLabel + light().innerHTML !== before ? requestAnimationFrame(() => (times.push(performance.now() - from), setTimeout(() => step(k + 1), 200))) : setTimeout(wait, 1); wait() }; step(0)";
+    let times = browser.driver.execute_async(script, vec![]).await.unwrap().json().clone();
+    let at = |share: f64| times[(share * 39.0) as usize].as_f64().unwrap();
+    println!(
+        "change of a light on the floor to the set on screen: median {:.0} ms, 95th percentile {:.0} ms",
+        at(0.5),
+        at(0.95)
+    );
 }

@@ -103,6 +103,18 @@ async fn a_job_is_done_with_keys_alone() {
     browser.keys("4 m").await;
     browser.keys(Key::Tab + "").await;
     browser.until("document.querySelector('[data-testid=taped]')").await;
+    // All lights together, more even over the area.
+    reach(&browser, "Height of D fill").await;
+    browser.keys(Key::Tab + "").await;
+    browser.keys(Key::Right + "").await;
+    reach(&browser, "All lights").await;
+    browser.keys(Key::Enter + "").await;
+    browser.until("document.querySelectorAll('[data-way]').length > 1").await;
+    let uneven = browser.text("[data-testid=evenness]").await;
+    reach(&browser, "Set so").await;
+    browser.keys(Key::Enter + "").await;
+    browser.until(&format!("document.querySelector('[data-testid=evenness]').innerText !== {uneven:?}")).await;
+    browser.until(SAVED).await;
     reach(&browser, "Bench").await;
     browser.keys(Key::Enter + "").await;
     let nearer = format!("(document.querySelector('#strip-flash_distance')?.ariaValueText ?? {far:?}) !== {far:?}");

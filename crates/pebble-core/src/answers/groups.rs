@@ -109,7 +109,7 @@ fn answer(plan: &Plan, shape: &GroupShape) -> GroupAnswer {
     let then = stands.with(held.settings);
     let after = outlook(&then);
     // The depth is what it is all about; whatever else of the picture it spoils is said before it is taken.
-    let spoils = conditions::worse(&conditions::all(plan, &before), &then, &after, Some(Matter::Depth))
+    let spoils = conditions::worse(&conditions::all(plan, &before), &then, &after, |matter| matter != Matter::Depth)
         .map(|worse| format!("This {}.", worse.cost(plan)));
     let zone = depth(plan.body.focal, aperture, stands.subject_distance, seen.allowed);
     let not = if found.is_none() {

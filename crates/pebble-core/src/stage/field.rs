@@ -138,12 +138,12 @@ impl Region {
     }
 
     /// Goes through its places.
-    fn each(&self, at: impl FnMut(Spot)) {
+    pub(super) fn each(&self, at: impl FnMut(Spot)) {
         self.each_of(ALONG, at);
     }
 
     /// Through so many along each side.
-    fn each_of(&self, count: usize, mut at: impl FnMut(Spot)) {
+    pub(super) fn each_of(&self, count: usize, mut at: impl FnMut(Spot)) {
         let heights = if self.z.0 == self.z.1 { 1 } else { HEIGHTS };
         for z in Self::along(self.z, heights) {
             for y in Self::along(self.y, count) {

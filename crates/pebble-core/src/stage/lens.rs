@@ -104,6 +104,12 @@ impl Shown {
     }
 }
 
+/// Where the top of a stand is: under the face, or on a boom so much farther from the mark.
+pub fn stand_top(at: Spot, boom: Option<f64>) -> Spot {
+    let back = boom.unwrap_or(0.0) / at.x.hypot(at.y).max(1e-9);
+    at + spot(at.x * back, at.y * back, 0.0)
+}
+
 impl Lens {
     /// How far beyond the frame's edge a place is, in metres at its depth: negative inside.
     pub fn beyond(&self, place: Spot) -> f64 {
@@ -145,9 +151,7 @@ impl Lens {
 
     /// Its stand down to the floor; on a boom the arm to it as well.
     fn stand(at: Spot, boom: Option<f64>) -> impl Iterator<Item = Spot> {
-        let flat = at.x.hypot(at.y).max(1e-9);
-        let back = boom.unwrap_or(0.0) / flat;
-        let top = at + spot(at.x * back, at.y * back, 0.0);
+        let top = stand_top(at, boom);
         let share = |k: usize| k as f64 / ALONG as f64;
         let arm = if boom.is_some() { ALONG } else { 0 };
         (0..=ALONG)

@@ -4,6 +4,7 @@
 //! camera sees it, `y` away from it, `z` up.
 
 pub mod body;
+pub mod evening;
 pub mod field;
 pub mod flag;
 pub mod framing;

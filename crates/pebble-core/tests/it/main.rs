@@ -9,6 +9,7 @@ mod comparing;
 mod conditions;
 mod daylight_ways;
 mod dragging;
+mod evening;
 mod floor;
 mod golden;
 mod harmless;

@@ -254,14 +254,11 @@ pub fn all(plan: &Plan, seen: &Outlook) -> Vec<Condition> {
     list
 }
 
-/// What gets worse from one frame to another, of everything but what it is about: the first of it.
-pub fn worse(before: &[Condition], plan: &Plan, seen: &Outlook, but: Option<Matter>) -> Option<Condition> {
+/// What gets worse from one frame to another, of what counts: the first of it.
+pub fn worse(before: &[Condition], plan: &Plan, seen: &Outlook, counts: impl Fn(Matter) -> bool) -> Option<Condition> {
     let mut found = None;
     frame(plan, seen, &mut |now| {
-        if found.is_none()
-            && Some(now.matter) != but
-            && now.is_worse_than(before.iter().find(|then| then.is_about(&now)))
-        {
+        if found.is_none() && counts(now.matter) && now.is_worse_than(before.iter().find(|then| then.is_about(&now))) {
             found = Some(now);
         }
     });

@@ -5,10 +5,12 @@ use super::said::{FloorLight, Place3};
 use super::{around, clock_words, evenness_said, place};
 use crate::answers::standing::{flares, shown};
 use crate::file::floor::Flag;
-use crate::file::shot::Role;
+use crate::file::shot::{Flash, Role};
 use crate::physics::exposure::metered_tenths;
+use crate::plan::Plan;
 use crate::quantity::scale::meter_words;
 use crate::stage::field::{Lamp, Region, edge_of};
+use crate::stage::lens::stand_top;
 use crate::stage::shadow::Shadow;
 use crate::stage::space::spot;
 use crate::stage::tape::{Ballast, MOST_BALLAST_KG, ballast, tape};
@@ -45,6 +47,8 @@ pub(super) fn told(
         unit: light.name.clone(),
         on: light.on,
         at: place(lamp.at),
+        stand: place(stand_top(lamp.at, light.boom)),
+        boom_says: light.boom.map(|arm| boom_says(plan, wire, arm)),
         radius_m: radius,
         half_deg: edge_of(&lamp.beam, 1.0).as_radians().to_degrees(),
         circle_m: lamp.circle(1.0),
@@ -80,6 +84,17 @@ pub(super) fn told(
         flag: wire.flag.clone(),
         ballast_kg: hung.map(|hung| hung.ballast),
         take_down: hung.is_some_and(|hung| hung.ballast > MOST_BALLAST_KG),
+    }
+}
+
+/// What balances a boom, by the lever: half as far behind the stand twice the weight, whatever the arm's own.
+fn boom_says(plan: &Plan, wire: &Flash, arm: f64) -> String {
+    let half = plan.lengths.say(arm / 2.0, 1);
+    let heads = f64::from(wire.heads);
+    let weighs = wire.unit.mass_kg.map(|unit| heads * unit + wire.modifier.mass_kg.unwrap_or(0.0));
+    match weighs {
+        Some(kg) => format!("{kg:.1} kg at its end, about {:.1} kg {half} behind the stand", 2.0 * kg),
+        None => format!("twice what hangs at its end, {half} behind the stand; weigh it"),
     }
 }
 

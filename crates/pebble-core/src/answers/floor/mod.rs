@@ -4,6 +4,7 @@
 
 mod around;
 mod arrange;
+mod even;
 mod light;
 mod moves;
 mod notes;
@@ -15,7 +16,7 @@ use crate::answers::standing::{lamp, sheet_says};
 use crate::answers::strips;
 use crate::file::floor::Area;
 use crate::file::shot::{Role, Shot};
-use crate::outlook::outlook;
+use crate::outlook::{Outlook, outlook};
 use crate::physics::exposure::metered_tenths;
 use crate::plan::Plan;
 use crate::quantity::Metres;
@@ -27,8 +28,8 @@ use crate::stage::space::Spot;
 pub use arrange::arranged;
 use moves::{Moves, carried, no_such_light};
 pub use said::{
-    AlongSaid, BehindSaid, CarriedTo, Clearing, Contour, Evened, EvennessSaid, FloorAnswer, FloorLight, FloorNote,
-    NoteSeverity, Place3, SheetSaid, SunHour, SunSaid, TapedSaid, TapedStand,
+    AlongSaid, BehindSaid, CarriedTo, Clearing, Contour, EvenWay, Evened, EvennessSaid, FloorAnswer, FloorLight,
+    FloorNote, NoteSeverity, Place3, SheetSaid, SunHour, SunSaid, TapedSaid, TapedStand,
 };
 
 /// Contours are told in thirds of a stop, to both sides of the value at the mark.
@@ -73,15 +74,10 @@ pub fn floor(shot: &Shot, to: Option<&CarriedTo>, ask: FloorAsk) -> Result<Floor
     let plan = Plan::try_from(&shot)?;
     let seen = outlook(&plan);
     let lens = plan.lens();
-    let [x, y, z] = plan.area.unwrap_or(USUAL_AREA);
-    let region = Region { x, y, z };
+    let region = region_of(&plan);
+    let Region { x, y, z } = region;
     let lamps: Vec<Lamp> = (0..plan.lights.len()).map(|index| lamp(&plan, &seen, index)).collect();
-    // Meant for the subject: on, not behind a surface, and not for the backdrop alone.
-    let meant = |index: &usize| {
-        let light = &plan.lights[*index];
-        seen.lights[*index].fires && light.role != Role::Backdrop && light.bounce.is_none()
-    };
-    let all: Vec<usize> = (0..lamps.len()).filter(meant).collect();
+    let all = meant_for_it(&plan, &seen);
     let eye = lens.view.eye;
     let together = |place: Spot| all.iter().map(|index| lamps[*index].on_dome(place, eye)).sum::<f64>();
     let height = bounds::LIFTED.check("height_m", ask.height_m)?;
@@ -151,6 +147,32 @@ pub fn floor(shot: &Shot, to: Option<&CarriedTo>, ask: FloorAsk) -> Result<Floor
         ),
         shot,
     })
+}
+
+/// Ways to light the area of a shot by all lights together, side by side: as it stands, each light carried on its own line,
+/// in the corners, one in the middle; as far as the set has lights for them.
+///
+/// # Errors
+/// [`Invalid`] for a shot that cannot be.
+pub fn evened(shot: &Shot) -> Result<Vec<EvenWay>, Invalid> {
+    let plan = Plan::try_from(shot)?;
+    let seen = outlook(&plan);
+    let moves = Moves::of(shot, &plan, &seen, plan.lens());
+    Ok(even::ways(moves, region_of(&plan), meant_for_it(&plan, &seen)))
+}
+
+fn region_of(plan: &Plan) -> Region {
+    let [x, y, z] = plan.area.unwrap_or(USUAL_AREA);
+    Region { x, y, z }
+}
+
+/// Lights for the subject: on, not behind a surface, and not for the backdrop alone.
+fn meant_for_it(plan: &Plan, seen: &Outlook) -> Vec<usize> {
+    let meant = |index: &usize| {
+        let light = &plan.lights[*index];
+        seen.lights[*index].fires && light.role != Role::Backdrop && light.bounce.is_none()
+    };
+    (0..plan.lights.len()).filter(meant).collect()
 }
 
 fn place(spot: Spot) -> Place3 {

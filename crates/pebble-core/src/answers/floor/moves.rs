@@ -2,7 +2,7 @@
 
 use super::place;
 use super::said::{CarriedTo, Clearing, Evened};
-use crate::answers::conditions::{self, Condition};
+use crate::answers::conditions::{self, Condition, Matter};
 use crate::answers::standing::{as_bright, held, lamp, lit_places, stood};
 use crate::answers::strips;
 use crate::file::floor::Flag;
@@ -63,8 +63,30 @@ impl<'a> Moves<'a> {
     }
 
     /// What another set makes worse, of everything that can be wrong with the frame.
-    fn worse(&self, then: &Plan) -> Option<String> {
-        conditions::worse(&self.before, then, &outlook(then), None).map(|worse| worse.cost(then))
+    pub(super) fn worse(&self, then: &Plan) -> Option<String> {
+        conditions::worse(&self.before, then, &outlook(then), |_| true).map(|worse| worse.cost(then))
+    }
+
+    /// Whether a light that stands elsewhere, or shines otherwise, does harm whatever the others do: its pulse and its place,
+    /// not how bright all are together.
+    pub(super) fn harms_alone(&self, index: usize, at: Spot, power: f64) -> bool {
+        let alone = |matter: Matter| {
+            matches!(
+                matter,
+                Matter::Rows
+                    | Matter::Rear
+                    | Matter::Still
+                    | Matter::Together
+                    | Matter::Fires
+                    | Matter::Reached
+                    | Matter::OutOfFrame
+                    | Matter::Flare
+                    | Matter::InRange
+                    | Matter::Burst
+            )
+        };
+        let then = stood(self.plan, index, at, Some(power));
+        conditions::worse(&self.before, &then, &outlook(&then), alone).is_some()
     }
 
     /// What a light spoils that stands somewhere else.

@@ -127,6 +127,24 @@ report! {
         pub to_stops: f64,
     }
 
+    /// A way to light the area by all lights together.
+    pub struct EvenWay {
+        /// What it is: `In the corners`.
+        pub name: String,
+        /// What each light that moves then does; empty as it stands.
+        pub says: String,
+        /// The spread over the area, in stops.
+        pub spread_stops: f64,
+        /// Share of the area within a third of the light at the mark.
+        pub within_third: f64,
+        /// All together at the mark, in words against now.
+        pub at_mark_says: String,
+        /// What of the picture it makes worse, in words; nothing when it harms nothing.
+        pub spoils: Option<String>,
+        /// The shot set so; nothing as it stands.
+        pub shot: Option<Shot>,
+    }
+
     /// A light on the floor.
     pub struct FloorLight {
         /// Group and role.
@@ -139,6 +157,10 @@ report! {
         pub on: bool,
         /// Where its face is.
         pub at: Place3,
+        /// The top of its stand: at the face, or where its boom begins.
+        pub stand: Place3,
+        /// What balances its boom, as an estimate in words; nothing without one.
+        pub boom_says: Option<String>,
         /// Radius of the face.
         pub radius_m: f64,
         /// Half-angle at which it has lost a stop.
