@@ -1,3 +1,4 @@
+import { memo } from 'react'
 import type { Caution, FloorAnswer } from '../api/client'
 import { length } from '../words/figures'
 import classes from '../theme/paper.module.css'
@@ -5,7 +6,7 @@ import classes from '../theme/paper.module.css'
 type Props = { seen: FloorAnswer; cautions: Caution[] | undefined }
 
 /** The set on paper, to build it again: a row a light, by tape, by dial and by meter. */
-export function Rebuild({ seen, cautions }: Props) {
+export const Rebuild = memo(function Rebuild({ seen, cautions }: Props) {
   const { shot } = seen
   return (
     <section className={classes.sheet} aria-hidden="true" data-testid="rebuild">
@@ -76,4 +77,4 @@ export function Rebuild({ seen, cautions }: Props) {
       ))}
     </section>
   )
-}
+})

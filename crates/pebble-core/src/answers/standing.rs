@@ -5,7 +5,7 @@ use crate::file::shot::Role;
 use crate::outlook::Outlook;
 use crate::plan::{Light, Plan, Settings};
 use crate::quantity::{Angle, Metres};
-use crate::stage::field::{CHEST, Lamp, noted, placed};
+use crate::stage::field::{CHEST, Lamp, Region, noted, placed};
 use crate::stage::flag::Flag;
 use crate::stage::lens::{Held, Lens, Shown};
 use crate::stage::sheet::Sheet;
@@ -90,6 +90,21 @@ pub(crate) fn flares(plan: &Plan, lens: &Lens, index: usize) -> bool {
     let lamp = Lamp { strength: 1.0, face: light.throw.face, beam: light.beam(), at: spot_of(plan, index), aim: CHEST };
     let radius = light.throw.face.radius.as_metres();
     lens.looks_into(&lamp) && !light.flag.is_some_and(|flag| flag.shades(&lamp, radius, lens.view.eye))
+}
+
+/// A spread that is told for an area part of which gets no light, in stops.
+const AS_UNEVEN_AS_CAN_BE: f64 = 20.0;
+
+/// How uneven a light is over an area from a place on its own line, in stops; nothing of one that comes by way of a surface,
+/// from all over it.
+pub(crate) fn uneven(light: &Light, distance: Metres, [x, y, z]: [(f64, f64); 3]) -> Option<f64> {
+    if light.bounce.is_some() {
+        return None;
+    }
+    let at = placed(light.bearing, light.height, distance);
+    let lamp = Lamp { strength: 1.0, face: light.throw.face, beam: light.beam(), at, aim: CHEST };
+    // Where it does not reach at all it is as uneven as can be.
+    Some(Region { x, y, z }.spread(|place| lamp.on(place)).min(AS_UNEVEN_AS_CAN_BE))
 }
 
 /// What a sheet lacks, and what else would make it large enough, in sentences. Nothing that the set does not have.

@@ -236,6 +236,8 @@ pub struct Plan {
     pub timing: Timing,
     /// Where the subject may be: across, away, and up, each from one end to the other, in metres.
     pub area: Option<[(f64, f64); 3]>,
+    /// How far the key may differ over it, where somebody said.
+    pub even: Option<Stops>,
     /// Width and height of the sheet behind, in metres.
     pub sheet: Option<(f64, f64)>,
     /// The way that somebody comes along.
@@ -470,6 +472,8 @@ impl TryFrom<&Shot> for Plan {
             movement: camera_moves(shot.camera.movement.as_ref(), &parts)?,
             timing,
             area: shot.area.as_ref().map(floor::area).transpose()?,
+            // Checked with the wish, at the end.
+            even: shot.wish.as_ref().and_then(|wish| wish.even_within_stops).map(Stops::from_stops),
             sheet: shot.sheet.as_ref().map(floor::sheet).transpose()?,
             way: shot.way.as_ref().map(floor::way).transpose()?,
             room: shot.room.as_ref().map(floor::room).transpose()?,

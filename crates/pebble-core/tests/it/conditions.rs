@@ -33,6 +33,7 @@ fn words(matter: Matter) -> &'static str {
         Matter::OutOfFrame => "in-frame",
         Matter::Flare => "flare",
         Matter::Sheet => "sheet",
+        Matter::Even => "uneven",
         Matter::Automatic => "automatic",
         Matter::MetersItself => "meters-itself",
         Matter::Surface => "surface",

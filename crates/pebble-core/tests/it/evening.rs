@@ -2,8 +2,10 @@
 //! what it says.
 
 use crate::common::examples;
+use pebble_core::file::floor::{Area, Room};
 use pebble_core::floor::{EvenWay, evened};
 use pebble_core::hold::Held;
+use pebble_core::matching::Wish;
 use pebble_core::output::{Beam, Face};
 use pebble_core::quantity::{Angle, Metres};
 use pebble_core::shot::{Role, Shot};
@@ -124,16 +126,8 @@ fn hall() -> Shot {
         light.group = ["A", "B", "C", "D"][shot.lights.len()].to_owned();
         shot.lights.push(light);
     }
-    shot.area = Some(pebble_core::file::floor::Area {
-        left_m: -2.5,
-        right_m: 2.5,
-        near_m: -2.0,
-        far_m: 2.0,
-        low_m: 0.6,
-        high_m: 1.9,
-    });
-    shot.room =
-        Some(pebble_core::file::floor::Room { left_m: -9.0, right_m: 9.0, near_m: -9.0, far_m: 9.0, ceiling_m: 6.0 });
+    shot.area = Some(Area { left_m: -2.5, right_m: 2.5, near_m: -2.0, far_m: 2.0, low_m: 0.6, high_m: 1.9 });
+    shot.room = Some(Room { left_m: -9.0, right_m: 9.0, near_m: -9.0, far_m: 9.0, ceiling_m: 6.0 });
     shot
 }
 
@@ -166,4 +160,29 @@ fn what_is_locked_stays() {
     assert!(named(&evened(&shot).unwrap(), "In the corners").is_none());
     shot.lights[0].on = false;
     assert!(evened(&shot).unwrap().is_empty());
+}
+
+#[test]
+fn a_key_that_is_less_even_than_asked_is_a_finding_and_going_back_mends_it() {
+    let mut shot = examples().into_iter().find(|shot| shot.title.starts_with("Silks")).expect("it ships");
+    let found = |shot: &Shot| {
+        let plan = Plan::try_from(shot).expect("a plan");
+        findings::judge(&plan, &outlook(&plan)).into_iter().find(|one| one.id == "uneven")
+    };
+    let asked = |most: f64| Some(Wish { even_within_stops: Some(most), ..Wish::default() });
+    shot.wish = asked(1.6);
+    shot.area = Some(Area { left_m: -1.0, right_m: 1.0, near_m: -0.5, far_m: 0.5, low_m: 0.6, high_m: 1.9 });
+    let uneven = found(&shot).expect("2.0 stops are more");
+    assert!(uneven.title.ends_with("stops over the area, 1.6 wanted"), "{}", uneven.title);
+    let remedy = uneven.remedies.first().unwrap_or_else(|| panic!("{uneven:?}"));
+    assert!(remedy.label.contains("back"), "{}", remedy.label);
+    let mut then = serde_json::to_value(&shot).unwrap();
+    for change in &remedy.changes {
+        *then.pointer_mut(&change.pointer).expect("it is in the file") = serde_json::to_value(&change.value).unwrap();
+    }
+    let then: Shot = serde_json::from_value(then).unwrap();
+    assert!(found(&then).is_none(), "{}", remedy.label);
+    assert!(then.lights[0].distance_m > shot.lights[0].distance_m);
+    shot.wish = asked(2.5);
+    assert!(found(&shot).is_none());
 }

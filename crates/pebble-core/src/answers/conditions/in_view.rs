@@ -11,6 +11,8 @@ use crate::stage::sheet::Sheet;
 pub(crate) struct InView {
     lens: Lens,
     lights: Vec<(Metres, InLens)>,
+    /// How uneven the key is over the area from its distance, where that was asked.
+    uneven: Option<(Metres, f64)>,
     /// What a sheet of a known size lacks on the worse side, in metres.
     pub(super) sheet_lacks: Option<f64>,
 }
@@ -36,7 +38,17 @@ impl InView {
             let lacks = Sheet { behind: lens.behind, wide, high }.lacks(&lens);
             lacks.width.max(lacks.height)
         };
-        Self { lights: (0..plan.lights.len()).map(light).collect(), sheet_lacks: plan.sheet.map(lacks), lens }
+        let key = plan.settings.key().distance;
+        let uneven = plan.even.and(plan.area).and_then(|area| standing::uneven(plan.key_light(), key, area));
+        let uneven = uneven.map(|uneven| (key, uneven));
+        Self { uneven, lights: (0..plan.lights.len()).map(light).collect(), sheet_lacks: plan.sheet.map(lacks), lens }
+    }
+
+    /// How uneven the key is over the area, in stops, where it was asked that it be even.
+    pub(super) fn uneven(&self, plan: &Plan) -> Option<f64> {
+        let (distance, known) = self.uneven?;
+        let now = plan.settings.key().distance;
+        if now == distance { Some(known) } else { standing::uneven(plan.key_light(), now, plan.area?) }
     }
 
     /// Of a light of the same set; a light that comes nearer or goes back on its line is looked at anew.

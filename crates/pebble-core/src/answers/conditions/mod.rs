@@ -92,6 +92,8 @@ pub enum Matter {
     OutOfFrame,
     /// No light shines into the lens.
     Flare,
+    /// The key is as even over the area as was asked. The difference over it in stops.
+    Even,
     /// The sheet behind fills the frame. What it lacks on the worse side, in metres.
     Sheet,
     /// An automatic has the power it needs. Stops short.
@@ -162,6 +164,7 @@ impl Condition {
             Matter::Exposure | Matter::Ambient | Matter::Background | Matter::Automatic => {
                 self.measure.abs() > ANOTHER_PICTURE
             }
+            Matter::Even => self.margin < -ANOTHER_PICTURE,
             Matter::Depth => self.measure < MOST_OF_THE_DEPTH,
             Matter::Owned | Matter::InRange | Matter::Groups | Matter::Sheet => true,
             Matter::Burst => self.measure < 2.0 || self.margin < -1.0,
@@ -217,6 +220,7 @@ impl Condition {
             Matter::Reached => format!("leaves {} without flash", part()),
             Matter::OutOfFrame => format!("brings {} into the picture", light()),
             Matter::Flare => format!("lets {} shine into the lens", light()),
+            Matter::Even => "lights the area less evenly".to_owned(),
             Matter::Sheet => "lets the frame see past the sheet".to_owned(),
             Matter::Automatic => format!("takes the automatic of {} to its end", light()),
             Matter::MetersItself => format!("lets the automatic of {} meter itself", light()),
@@ -398,6 +402,11 @@ fn exposure(plan: &Plan, seen: &Outlook, each: &mut impl FnMut(Condition)) {
 fn lights(plan: &Plan, seen: &Outlook, view: &InView, each: &mut impl FnMut(Condition)) {
     if let Some(missing) = view.sheet_lacks {
         each(Condition::of_shot(Matter::Sheet, missing, 0.0, -missing));
+    }
+    let uneven = view.uneven(plan).filter(|_| seen.key().fires);
+    if let Some((most, uneven)) = plan.even.zip(uneven) {
+        let most = most.as_stops();
+        each(Condition::of_light(Matter::Even, plan.key, uneven, most, most - uneven));
     }
     for (index, (light, of_light)) in plan.lights.iter().zip(&seen.lights).enumerate() {
         if light.on {

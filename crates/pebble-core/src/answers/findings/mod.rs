@@ -125,6 +125,7 @@ impl Flaw {
             Matter::Owned | Matter::InRange | Matter::Groups => 7.0,
             Matter::OutOfFrame => 6.0,
             Matter::Sheet => 5.0,
+            Matter::Even => missing,
             Matter::Exposure => 1.0 + measure.abs(),
             Matter::Ambient | Matter::Background | Matter::Balance | Matter::Automatic => measure.abs(),
             Matter::Still | Matter::Together => 1.0 + missing,
@@ -286,6 +287,7 @@ fn words(case: Case, flaw: &Flaw) -> Words {
         Matter::OutOfFrame => set::in_frame(case, flaw),
         Matter::Flare => set::flares(case, flaw),
         Matter::Sheet => set::sheet_too_small(case),
+        Matter::Even => set::uneven(case, flaw),
         Matter::Automatic => lights::automatic_short(case, flaw),
         Matter::MetersItself => lights::meters_itself(case, flaw),
         Matter::Surface => lights::bad_surface(case, flaw),
@@ -314,6 +316,7 @@ fn candidates<'a>(case: Case<'a>, flaw: &Flaw, lights: &[usize], pulses: &mut Pu
             lights::candidates(case, lights, matter)
         }
         Matter::OutOfFrame | Matter::Flare | Matter::Sheet => set::candidates(case, lights, matter),
+        Matter::Even => set::more_even(case),
         Matter::Burst => supply::candidates(case, flaw),
         Matter::Action => moment::candidates(case, pulses),
         Matter::World => {
@@ -394,6 +397,7 @@ fn identity(plan: &Plan, flaw: &Flaw) -> String {
         Kind::Unmet(Matter::OutOfFrame) => "in-frame",
         Kind::Unmet(Matter::Flare) => "flare",
         Kind::Unmet(Matter::Sheet) => "sheet",
+        Kind::Unmet(Matter::Even) => "uneven",
         Kind::Unmet(Matter::Automatic) => "automatic",
         Kind::Unmet(Matter::MetersItself) => "meters-itself",
         Kind::Unmet(Matter::Surface) => "surface",

@@ -129,6 +129,11 @@ impl<'a> Idea<'a> {
         Self { turns: Box::new(std::iter::once(turn)), keeps: Keeps::Flash }
     }
 
+    /// Turns of their own kind, every flash staying where it falls.
+    pub fn turns(turns: impl Iterator<Item = Turn> + 'a) -> Self {
+        Self { turns: Box::new(turns), keeps: Keeps::Flash }
+    }
+
     /// A source of steady light.
     pub fn source(sources: impl IntoIterator<Item = Source, IntoIter: 'a>) -> Self {
         Self { turns: Box::new(sources.into_iter().map(Turn::Source)), keeps: Keeps::Flash }

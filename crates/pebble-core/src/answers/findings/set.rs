@@ -3,8 +3,10 @@
 use super::remedy::{Idea, Ideas, Stands, Turn};
 use super::{Case, Flaw, Words};
 use crate::answers::conditions::Matter;
-use crate::answers::standing;
+use crate::answers::{standing, strips};
+use crate::quantity::Stops;
 use crate::stage::flag::flag_for;
+use crate::stage::lens::{FARTHEST_M, Move, Way};
 use crate::stage::sheet::Sheet;
 
 pub(super) fn in_frame(Case { plan, .. }: Case, flaw: &Flaw) -> Words {
@@ -40,6 +42,33 @@ pub(super) fn sheet_too_small(Case { plan, .. }: Case) -> Words {
     let (wide, high) = plan.sheet.unwrap_or_default();
     let sheet = Sheet { behind: lens.behind, wide, high };
     Words { title: "The sheet does not fill the frame".to_owned(), cause: standing::sheet_says(plan, &lens, &sheet) }
+}
+
+pub(super) fn uneven(Case { plan, .. }: Case, flaw: &Flaw) -> Words {
+    let most = plan.even.map_or(0.0, Stops::as_stops);
+    Words {
+        title: format!("{:.1} stops over the area, {most:.1} wanted", flaw.measure),
+        cause: "From the brightest to the darkest place of the area, its edges and both heights counted.".to_owned(),
+    }
+}
+
+/// Farther back on its own line, as bright at the mark: the nearest such place first.
+pub(super) fn more_even<'a>(Case { plan, seen }: Case<'a>) -> Ideas<'a> {
+    let (index, light, dial) = (plan.key, plan.key_light(), plan.settings.key());
+    let lamp = standing::lamp(plan, seen, index);
+    let way = lamp.at - lamp.aim;
+    let wanted = seen.lights[index].on_set.exposure;
+    let farther = move |power: f64| {
+        let distance = light.distance_for(power, dial.heads, wanted)?.as_metres();
+        let by = distance - way.length();
+        let to = lamp.aim + way.unit() * distance;
+        let way = Move { way: Way::Back, by, to };
+        (by > 0.0 && distance <= FARTHEST_M).then_some(Turn::Stands(Stands { light: index, way, power: Some(power) }))
+    };
+    if dial.bias.is_some() {
+        return Ideas::none("Farther back it is more even, as far as the automatic has the power for it.");
+    }
+    Ideas::of(vec![Idea::turns(strips::powers(light).filter_map(farther))])
 }
 
 pub(super) fn candidates<'a>(Case { plan, seen }: Case<'a>, lights: &[usize], matter: Matter) -> Ideas<'a> {

@@ -6,7 +6,7 @@
 use super::stock::Offered;
 use super::window::usual_ambient;
 use crate::answers::conditions;
-use crate::answers::standing::held;
+use crate::answers::standing::{held, uneven};
 use crate::file::gear::Modifier;
 use crate::file::shot::{Intent, Role, Shot};
 use crate::outlook::{Outlook, counts, flash_in_whole_rows, key_wanted, outlook, steady_share};
@@ -20,14 +20,12 @@ use crate::plan::{ANYWHERE, Bounds, Flashes, Light, Plan, Settings};
 use crate::quantity::bounds::Invalid;
 use crate::quantity::scale::{Aperture, Iso, ShutterTime};
 use crate::quantity::{FlashOutput, LuxSeconds, Metres, MetresPerSecond, Stops};
-use crate::stage::field::{CHEST, Lamp, Region, placed};
+use crate::stage::field::placed;
 use crate::stage::lens::Lens;
 use crate::wire::report_word;
 
 /// Settings closer than this are one position of a dial, in stops.
 const SAME_CLICK: f64 = 0.05;
-/// A spread that is told for an area part of which gets no light, in stops.
-const AS_UNEVEN_AS_CAN_BE: f64 = 20.0;
 /// Rounding that no condition is broken by, in stops.
 pub(super) const EDGE: f64 = 1e-9;
 report_word! {
@@ -254,16 +252,8 @@ impl<'a> Brief<'a> {
 
     /// Stops by which the key is more even over the area than it has to be, from a place on its line.
     pub(super) fn even_room(&self, light: &Light, distance: Metres) -> f64 {
-        let (Some(most), Some([x, y, z])) = (self.bounds.even, self.plan.area) else { return f64::INFINITY };
-        // By way of a surface it comes from all over it.
-        if light.bounce.is_some() {
-            return f64::INFINITY;
-        }
-        let at = placed(light.bearing, light.height, distance);
-        let lamp = Lamp { strength: 1.0, face: light.throw.face, beam: light.beam(), at, aim: CHEST };
-        // Where it does not reach at all it is as uneven as can be.
-        let spread = Region { x, y, z }.spread(|place| lamp.on(place)).min(AS_UNEVEN_AS_CAN_BE);
-        most.as_stops() - spread
+        let uneven = self.plan.area.and_then(|area| uneven(light, distance, area));
+        self.bounds.even.zip(uneven).map_or(f64::INFINITY, |(most, uneven)| most.as_stops() - uneven)
     }
 
     /// How far a light would be carried that is to stay, in stops, negative.

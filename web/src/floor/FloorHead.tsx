@@ -1,0 +1,66 @@
+import { Button } from '@mantine/core'
+import { useMutation } from '@tanstack/react-query'
+import { memo, type RefObject } from 'react'
+import { answered, client, type Shot } from '../api/client'
+import { Key } from '../commands/Key'
+import { download } from '../words/download'
+import { Arrangements } from './Around'
+import { asFile } from './drawing'
+import classes from './Floor.module.css'
+
+type Props = {
+  shot: Shot
+  saving: string
+  drawing: RefObject<HTMLElement | null>
+  onChange: (shot: Shot) => void
+  onRefused: (why: string | undefined) => void
+  onClose: () => void
+}
+
+export const SMALL = { size: 'compact-sm', radius: 'xl', variant: 'default' } as const
+
+/** What the set is called, and the ways out of here: another shot's lights, paper, table, drawing, the Bench. */
+export const FloorHead = memo(function FloorHead({
+  shot,
+  saving,
+  drawing,
+  onChange,
+  onRefused,
+  onClose,
+}: Props) {
+  const table = useMutation({
+    mutationFn: () => answered(client.POST('/api/floor/table', { body: shot, parseAs: 'text' })),
+    onMutate: () => onRefused(undefined),
+    onSuccess: (text) => download(new Blob([text as string], { type: 'text/csv' }), `${shot.title} set.csv`),
+    onError: ({ message }) => onRefused(message),
+  })
+  return (
+    <header className={classes.head}>
+      <h1 className={classes.title}>
+        {shot.title} <small>the set on the floor</small>
+      </h1>
+      <span className={classes.spacer} />
+      <span className={classes.saving}>{saving}</span>
+      <Arrangements shot={shot} onChange={onChange} />
+      <Button {...SMALL} onClick={() => window.print()}>
+        Print to rebuild
+      </Button>
+      <Button {...SMALL} onClick={() => table.mutate()}>
+        Table
+      </Button>
+      <Button
+        {...SMALL}
+        onClick={() => {
+          const svg = drawing.current?.querySelector('svg')
+          if (svg) download(asFile(svg), `${shot.title} set.svg`)
+        }}
+      >
+        Drawing
+      </Button>
+      <Button {...SMALL} onClick={onClose}>
+        Bench&nbsp;
+        <Key of="to_bench" />
+      </Button>
+    </header>
+  )
+})
