@@ -7,9 +7,12 @@ use jsonschema::Validator;
 use reqwest::{Method, Response};
 use serde_json::{Map, Value, json};
 use std::collections::{BTreeMap, BTreeSet};
+use std::sync::{Arc, Mutex};
 
 struct Contract {
     document: Value,
+    /// Checks that were made before: most answers are one of a few kinds, and a check takes longer to make than to use.
+    checks: Mutex<BTreeMap<String, Arc<Validator>>>,
 }
 
 /// One operation of the document.
@@ -35,10 +38,14 @@ impl Contract {
     }
 
     /// A check of what an operation answers with a status and a kind of content.
-    fn schema(&self, schema: &Value) -> Validator {
-        let mut whole = schema.as_object().cloned().unwrap_or_default();
-        whole.insert("components".to_owned(), self.document["components"].clone());
-        jsonschema::validator_for(&Value::Object(whole)).expect("the schema is one")
+    fn schema(&self, schema: &Value) -> Arc<Validator> {
+        let made = |schema: &Value| {
+            let mut whole = schema.as_object().cloned().unwrap_or_default();
+            whole.insert("components".to_owned(), self.document["components"].clone());
+            Arc::new(jsonschema::validator_for(&Value::Object(whole)).expect("the schema is one"))
+        };
+        let mut checks = self.checks.lock().unwrap();
+        Arc::clone(checks.entry(schema.to_string()).or_insert_with(|| made(schema)))
     }
 
     /// The answer is one that the document announces, in status, kind and shape.
@@ -129,7 +136,8 @@ async fn ask(api: &Api, method: &Method, question: &Question) -> Response {
 }
 
 fn written() -> Contract {
-    Contract { document: serde_json::from_slice(&run(&["openapi"]).stdout).expect("the document is JSON") }
+    let document = serde_json::from_slice(&run(&["openapi"]).stdout).expect("the document is JSON");
+    Contract { document, checks: Mutex::default() }
 }
 
 /// What the examples of the document cannot say by themselves.
