@@ -2,7 +2,7 @@
 //! what it says.
 
 use crate::common::examples;
-use pebble_core::file::floor::{Area, Room};
+use pebble_core::file::floor::{Area, Flag, Room};
 use pebble_core::floor::{EvenWay, evened};
 use pebble_core::hold::Held;
 use pebble_core::matching::Wish;
@@ -141,6 +141,12 @@ fn far_corners_are_more_even_than_one_light_in_the_middle() {
     assert!(corners.says.matches(" at ").count() == 4 && middle.says.ends_with("off"), "{ways:?}");
     let line = named(&ways, "Each on its line").unwrap();
     assert!(line.spread_stops < now.spread_stops - 0.1, "{ways:?}");
+    // A flag that was made for where a light stood goes, and that is said.
+    let mut flagged = hall();
+    flagged.lights[0].flag = Some(Flag { x_m: -1.2, y_m: -2.4, z_m: 2.0, width_m: 0.4, height_m: 0.4 });
+    let corners = evened(&flagged).unwrap().into_iter().find(|way| way.name == "In the corners").unwrap();
+    assert!(corners.says.contains(", its flag off"), "{}", corners.says);
+    assert!(corners.shot.unwrap().lights[0].flag.is_none());
 }
 
 #[test]

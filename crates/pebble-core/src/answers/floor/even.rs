@@ -116,8 +116,9 @@ impl Set<'_> {
             let light = &mut shot.lights[put.light];
             (light.bearing_deg, light.height_deg, light.distance_m) = noted(put.at);
             light.power = put.power;
-            // It was made for where the light stood.
-            light.flag = None;
+            if self.flag_goes(put) {
+                light.flag = None;
+            }
         }
         off.iter().for_each(|light| shot.lights[*light].on = false);
         let plan = Plan::try_from(&shot)?;
@@ -165,9 +166,21 @@ impl Set<'_> {
         spoiled
     }
 
+    fn moves(&self, put: &Put) -> bool {
+        (put.at - self.lamps[put.light].at).length() > 0.01
+    }
+
+    /// A flag was made for where its light stood.
+    fn flag_goes(&self, put: &Put) -> bool {
+        self.moves.shot.lights[put.light].flag.is_some() && self.moves(put)
+    }
+
+    fn flag_words(&self, put: &Put) -> &'static str {
+        if self.flag_goes(put) { ", its flag off" } else { "" }
+    }
+
     fn differs(&self, put: &Put) -> bool {
-        let moved = (put.at - self.lamps[put.light].at).length() > 0.01;
-        moved || put.power != self.moves.plan.settings.lights[put.light].power
+        self.moves(put) || put.power != self.moves.plan.settings.lights[put.light].power
     }
 
     fn lamp_at(&self, put: &Put) -> Lamp {
@@ -214,7 +227,7 @@ impl Set<'_> {
         let way = if back >= 0.0 { "back" } else { "closer" };
         let moved =
             if back.abs() < 0.05 { String::new() } else { format!(" {} {way},", plan.lengths.say(back.abs(), 1)) };
-        format!("{}{moved} {}", of.label, of.unit.dial.label(put.power))
+        format!("{}{moved} {}{}", of.label, of.unit.dial.label(put.power), self.flag_words(put))
     }
 
     /// Where a light stands and shines, in words.
@@ -223,7 +236,8 @@ impl Set<'_> {
         let (bearing, _, distance) = noted(put.at);
         let far = strips::distance_label(plan.lengths, Metres::from_metres(distance));
         let of = &plan.lights[put.light];
-        format!("{} {far} at {}, {}", of.label, clock_words(bearing), of.unit.dial.label(put.power))
+        let dial = of.unit.dial.label(put.power);
+        format!("{} {far} at {}, {dial}{}", of.label, clock_words(bearing), self.flag_words(put))
     }
 
     /// The power of its dial with which a light gives so much at the mark's chest from a place.
