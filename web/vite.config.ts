@@ -1,5 +1,5 @@
 import { defineConfig, type BuildOptions, type Plugin } from 'vite'
-import { gzipSync } from 'node:zlib'
+import { brotliCompressSync, gzipSync } from 'node:zlib'
 import { readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 
@@ -12,7 +12,9 @@ function packed(): Plugin {
       const files = readdirSync('dist', { recursive: true, encoding: 'utf8' })
       for (const file of files.filter((name) => /\.(html|js|css|svg)$/.test(name))) {
         const path = join('dist', file)
-        writeFileSync(`${path}.gz`, gzipSync(readFileSync(path), { level: 9 }))
+        const plain = readFileSync(path)
+        writeFileSync(`${path}.gz`, gzipSync(plain, { level: 9 }))
+        writeFileSync(`${path}.br`, brotliCompressSync(plain))
         rmSync(path)
       }
     },

@@ -20,18 +20,16 @@ pub async fn serve(method: Method, uri: Uri, headers: HeaderMap) -> Response {
     if !matches!(method, Method::GET | Method::HEAD) {
         return ApiError::WrongMethod.into_response();
     }
-    let accepts_gzip = headers
-        .get(header::ACCEPT_ENCODING)
-        .and_then(|value| value.to_str().ok())
-        .is_some_and(|value| value.contains("gzip"));
+    let accepted = headers.get(header::ACCEPT_ENCODING).and_then(|value| value.to_str().ok()).unwrap_or_default();
     // Names of assets carry a hash of their content, so a browser may keep them for good.
     let asset = path.starts_with("assets/");
     let name = if asset || path.contains('.') { path } else { "index.html" };
     let keep = if asset { "public, max-age=31536000, immutable" } else { "no-cache" };
-    match file(name, accepts_gzip) {
+    match file(name, accepted) {
         Some((bytes, encoding)) => {
             let kind = kind_of(name);
-            let mut response = ([(header::CONTENT_TYPE, kind), (header::CACHE_CONTROL, keep)], bytes).into_response();
+            let told = [(header::CONTENT_TYPE, kind), (header::CACHE_CONTROL, keep), (header::VARY, "accept-encoding")];
+            let mut response = (told, bytes).into_response();
             if let Some(encoding) = encoding {
                 response.headers_mut().insert(header::CONTENT_ENCODING, header::HeaderValue::from_static(encoding));
             }
@@ -46,12 +44,24 @@ pub async fn serve(method: Method, uri: Uri, headers: HeaderMap) -> Response {
     }
 }
 
-/// Text files are kept compressed only; whoever cannot read that gets them unpacked.
-fn file(name: &str, accepts_gzip: bool) -> Option<(Cow<'static, [u8]>, Option<&'static str>)> {
-    if let Some(packed) = Files::get(&format!("{name}.gz")) {
-        if accepts_gzip {
-            return Some((packed.data, Some("gzip")));
+/// Whether an encoding is among those that are accepted.
+fn accepts(accepted: &str, encoding: &str) -> bool {
+    accepted.split(',').any(|one| {
+        let (name, quality) = one.trim().split_once(';').unwrap_or((one.trim(), ""));
+        name.trim() == encoding && !matches!(quality.trim(), "q=0" | "q=0.0" | "q=0.00" | "q=0.000")
+    })
+}
+
+/// Text files are kept compressed only, in two ways, the smaller first; whoever can read neither gets them unpacked.
+fn file(name: &str, accepted: &str) -> Option<(Cow<'static, [u8]>, Option<&'static str>)> {
+    for (encoding, ending) in [("br", "br"), ("gzip", "gz")] {
+        if accepts(accepted, encoding)
+            && let Some(packed) = Files::get(&format!("{name}.{ending}"))
+        {
+            return Some((packed.data, Some(encoding)));
         }
+    }
+    if let Some(packed) = Files::get(&format!("{name}.gz")) {
         let mut plain = Vec::new();
         flate2::read::GzDecoder::new(packed.data.as_ref()).read_to_end(&mut plain).ok()?;
         return Some((plain.into(), None));

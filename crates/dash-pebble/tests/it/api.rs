@@ -268,6 +268,19 @@ async fn the_web_application_is_served_packed_and_unpacked() {
     assert!(plain.headers().get("content-encoding").is_none());
     let text = plain.text().await.unwrap();
     assert!(text.contains("<div id=\"root\">"), "{text}");
+    // What the first look takes, as a browser of today asks for it.
+    let mut first = 0;
+    for part in text.split('"').filter(|part| part.starts_with("/assets/")) {
+        let asked = api.client.get(api.server.url(part)).header("accept-encoding", "gzip, deflate, br, zstd");
+        let answer = asked.send().await.unwrap();
+        assert_eq!(answer.headers()["content-encoding"], "br", "{part}");
+        assert_eq!(answer.headers()["vary"], "accept-encoding");
+        first += answer.bytes().await.unwrap().len();
+    }
+    assert!((100_000..250_000).contains(&first), "{first} bytes");
+    // Who refuses an encoding does not get it.
+    let refused = api.client.get(api.server.url("/")).header("accept-encoding", "br;q=0, gzip;q=0.5");
+    assert_eq!(refused.send().await.unwrap().headers()["content-encoding"], "gzip");
     let script = text.split('"').find(|part| part.starts_with("/assets/") && part.ends_with(".js")).expect("a script");
     let script = api.client.get(api.server.url(script)).send().await.unwrap();
     assert!(script.headers()["cache-control"].to_str().unwrap().contains("immutable"));
