@@ -956,7 +956,16 @@ async fn change_to_picture() {
     let server = Server::demo();
     let browser = Browser::open().await;
     browser.size(1280, 800).await;
-    for title in ["Double ropes, both feet up", "Lantern slalom", "Slipway spin, noon", "Roller hall, evening"] {
+    let shots = [
+        "Double ropes, both feet up",
+        "Finishers' wall",
+        "Lantern slalom",
+        "Roller hall, evening",
+        "Sabre reach",
+        "Silks in the black box",
+        "Slipway spin, noon",
+    ];
+    for title in shots {
         open_shot(&browser, &server, title).await;
         browser.until("document.querySelector('#frame').width > 500").await;
         browser.keys("i").await;
