@@ -6,7 +6,7 @@ mod grid;
 use crate::common::{examples, plan, shot};
 use pebble_core::gear::{Filter, FlashUnit, Kit, Modifier, UnitKind};
 use pebble_core::matching::{Between, Brief, Found, Going, Nearest, Priority, Stock, Wish, applied, find, nearest};
-use pebble_core::shot::{Shot, Targets};
+use pebble_core::shot::{Intent, Shot, Targets};
 use pebble_core::shutter::SyncMode;
 use pebble_core::{findings, outlook};
 use proptest::prelude::*;
@@ -238,6 +238,35 @@ fn what_is_found_holds_in_the_forecast_of_the_shot() {
             }
         }
     }
+}
+
+/// The same with the room dark: no steady light to weigh a flash against.
+#[test]
+fn in_a_dark_room_the_flash_alone_is_judged() {
+    use pebble_core::shot::Reading;
+    let stock = stock();
+    let mut judged = 0;
+    for mut shot in examples() {
+        (shot.ambient.subject, shot.ambient.background) = (Reading::Lux { lux: 0.0 }, Reading::Lux { lux: 0.0 });
+        (shot.sky, shot.lamps) = (None, Vec::new());
+        shot.parts.iter_mut().filter(|part| part.intent == Intent::Dash).for_each(|part| part.intent = Intent::Skim);
+        shot.lights.iter_mut().for_each(|light| light.modelling = None);
+        shot = wished(&shot, Wish { any_modifier: Some(true), ..Wish::default() });
+        let plan_now = plan(&shot);
+        let brief = Brief::new(&shot, &plan_now).unwrap();
+        for one in all(&shot, &stock, Priority::Balanced).iter().step_by(5) {
+            let there = applied(&shot, &stock, &one.candidate(&brief, &stock).setup(&brief)).unwrap();
+            let plan = plan(&there);
+            let seen = outlook(&plan);
+            for (part, limit) in seen.parts.iter().zip(&brief.bounds.blur) {
+                if let Some(limit) = limit.filter(|_| part.slowest == Some(plan.key)) {
+                    judged += 1;
+                    assert!(part.blur <= limit * (1.0 + 1e-9), "{}: blurs in the picture", shot.title);
+                }
+            }
+        }
+    }
+    assert!(judged > 50, "{judged} parts");
 }
 
 // --- what would have to give ------------------------------------------------------------------------------------

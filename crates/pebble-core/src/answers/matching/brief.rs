@@ -180,7 +180,11 @@ impl<'a> Brief<'a> {
         bounds.ambient.get_or_insert_with(|| usual_ambient(plan, &seen));
         let key = plan.key_light();
         let key_wanted = key_wanted(plan, &seen);
-        let least_steady = bounds.ambient.map_or(Stops::DARK, |(low, _)| low) - seen.ambient.placement;
+        // Where there is no steady light now, no setting brings any.
+        let least_steady = match bounds.ambient {
+            Some((low, _)) if seen.ambient.placement > Stops::DARK => low - seen.ambient.placement,
+            _ => Stops::DARK,
+        };
         let need = |(index, part): (usize, &crate::plan::Part)| {
             let motion = seen.parts[index].motion;
             let ambient = seen.parts[index].tones.part_ambient;
@@ -311,8 +315,12 @@ impl<'a> Brief<'a> {
 
     /// What steady light draws of a part, as far as it makes its picture; `steady` is its change in stops.
     pub(super) fn drawn(&self, need: &Need, shutter: ShutterTime, steady: f64) -> Metres {
-        let (_, steady_counts) = counts(steady_share(need.ambient.times(steady.exp2()), need.flash));
-        need.motion.moved(shutter.time()) * steady_counts
+        let level = need.ambient.times(steady.exp2());
+        // What nothing draws has no edge.
+        if need.flash == Level::BLACK && level.reads_as_black() {
+            return Metres::ZERO;
+        }
+        need.motion.moved(shutter.time()) * counts(steady_share(level, need.flash)).1
     }
 
     /// Stops by which that is within what is allowed.
