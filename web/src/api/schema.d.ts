@@ -2549,9 +2549,16 @@ export interface components {
             /** @description t0.1 at that power. */
             pulse: string;
         };
+        /** @description Ways to light the area, side by side. */
+        EvenAnswer: {
+            /** @description Why there is nothing else, or not all of it. */
+            says?: string | null;
+            /** @description As it stands, and what else can be done. */
+            ways: components["schemas"]["EvenWay"][];
+        };
         /** @description A way to light the area by all lights together. */
         EvenWay: {
-            /** @description All together at the mark, in words against now. */
+            /** @description All together at the mark, in words against now, and the lighting ratio where that changes. */
             at_mark_says: string;
             /** @description What it is: `In the corners`. */
             name: string;
@@ -8329,7 +8336,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["EvenWay"][];
+                    "application/json": components["schemas"]["EvenAnswer"];
                 };
             };
             400: {

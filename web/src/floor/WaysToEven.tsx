@@ -14,7 +14,8 @@ export function WaysToEven({ shot, onChange }: Props) {
     mutationFn: (shot: Shot) => answered(client.POST('/api/floor/even', { body: shot })),
   })
   // What was found for another set says nothing of this one.
-  const ways = asked.variables === shot ? asked.data : undefined
+  const answer = asked.variables === shot ? asked.data : undefined
+  const ways = answer?.ways
   return (
     <div className={classes.ways} aria-live="polite">
       {!ways && (
@@ -29,8 +30,7 @@ export function WaysToEven({ shot, onChange }: Props) {
           All lights: ways to light it evenly
         </Button>
       )}
-      {asked.error && <p role="alert">{asked.error.message}</p>}
-      {ways?.length === 0 && <p className={classes.says}>No light is meant for the area.</p>}
+      {asked.error && asked.variables === shot && <p role="alert">{asked.error.message}</p>}
       {ways && ways.length > 0 && (
         <p className={classes.harms}>Spread over the area · share within a third</p>
       )}
@@ -60,11 +60,7 @@ export function WaysToEven({ shot, onChange }: Props) {
           ))}
         </ul>
       )}
-      {ways?.length === 1 && (
-        <p className={classes.says}>
-          Nothing that these lights can do on their own lines is more even by a tenth of a stop.
-        </p>
-      )}
+      {answer?.says && <p className={classes.says}>{answer.says}</p>}
     </div>
   )
 }

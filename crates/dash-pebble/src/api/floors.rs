@@ -7,7 +7,7 @@ use axum::Json;
 use axum::http::header;
 use axum::response::{IntoResponse, Response};
 use pebble_core::Shot;
-use pebble_core::floor::{CarriedTo, EvenWay, FloorAnswer, FloorAsk, TapedStand, arranged, evened, floor};
+use pebble_core::floor::{CarriedTo, EvenAnswer, FloorAnswer, FloorAsk, TapedStand, arranged, evened, floor};
 use serde::Deserialize;
 
 /// What of the set is asked for.
@@ -73,8 +73,8 @@ pub async fn arrange(Sent(asked): Sent<ArrangeRequest>) -> Result<Json<Shot>, Ap
 
 /// Ways to light the area by all lights together, side by side.
 #[utoipa::path(post, operation_id = "floor_even", path = "/api/floor/even", request_body = Shot, responses(
-    (status = 200, body = Vec<EvenWay>), (status = 400, body = Problem), (status = 422, body = Problem)))]
-pub async fn even(body: Checked) -> Result<Json<Vec<EvenWay>>, ApiError> {
+    (status = 200, body = EvenAnswer), (status = 400, body = Problem), (status = 422, body = Problem)))]
+pub async fn even(body: Checked) -> Result<Json<EvenAnswer>, ApiError> {
     // Longer than others may be kept waiting.
     let found = tokio::task::spawn_blocking(move || evened(&body.shot)).await;
     Ok(Json(found.map_err(|stopped| ApiError::Internal(stopped.to_string()))??))

@@ -188,7 +188,8 @@ async fn a_set_goes_out_as_a_table_and_onto_another_shot() {
     let mut none = hall.clone();
     none["lights"] = json!([]);
     let ways = taken(&api, "/api/floor/even", &ropes).await;
-    let names: Vec<&str> = ways.as_array().expect("ways").iter().map(|way| way["name"].as_str().unwrap()).collect();
+    let names: Vec<&str> =
+        ways["ways"].as_array().expect("ways").iter().map(|way| way["name"].as_str().unwrap()).collect();
     assert_eq!(names[0], "As it stands");
     assert!(names.contains(&"Each on its line"), "{ways}");
     let (status, problem) = posted(&api, "/api/floor/even", &json!({ "title": "No shot" })).await;

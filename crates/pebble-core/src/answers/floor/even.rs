@@ -4,7 +4,7 @@
 
 use super::clock_words;
 use super::moves::Moves;
-use super::said::EvenWay;
+use super::said::{EvenAnswer, EvenWay};
 use crate::answers::standing::{held, lamp};
 use crate::answers::strips;
 use crate::file::look::Held;
@@ -12,7 +12,7 @@ use crate::file::shot::{Role, Shot};
 use crate::outlook::outlook;
 use crate::plan::Plan;
 use crate::quantity::bounds::{self, Invalid};
-use crate::quantity::words::signed;
+use crate::quantity::words::{signed, times};
 use crate::quantity::{Metres, Stops};
 use crate::stage::evening::{Wanted, least_uneven};
 use crate::stage::field::{CHEST, Evenness, Lamp, Region, noted};
@@ -29,8 +29,10 @@ const THIRDS: i32 = 3;
 const AS_BRIGHT: f64 = 1.0 / 6.0;
 /// A power this far from the one that is asked for is another, in stops.
 const OTHER_POWER: f64 = 0.2;
-/// The best ways that are judged until one harms nothing.
-const JUDGED: usize = 24;
+/// So many of the least uneven ways are judged until one harms nothing.
+const JUDGED: usize = 200;
+/// A lighting ratio that changes by less is the same, in stops.
+const SAME_RATIO: f64 = 1.0 / 3.0;
 /// Less than this is not worth the walk, in stops.
 const WORTH_STOPS: f64 = 0.1;
 /// A stand in a corner keeps this off the walls, and this under the ceiling, in metres.
@@ -50,6 +52,15 @@ struct Put {
     power: f64,
 }
 
+/// What may become of the lights against each other.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+enum Ratios {
+    /// Each stays as bright at the mark as its dial has it.
+    Kept,
+    /// Each may be brighter or fainter, as long as all together are as bright.
+    Others,
+}
+
 /// The set as far as evenness goes.
 struct Set<'a> {
     moves: Moves<'a>,
@@ -62,26 +73,55 @@ struct Set<'a> {
     at_mark: f64,
 }
 
-/// The ways, the first as it stands.
-pub(super) fn ways(moves: Moves<'_>, region: Region, meant: Vec<usize>) -> Vec<EvenWay> {
+/// The ways, the first as it stands, and why there are no more.
+pub(super) fn ways(moves: Moves<'_>, region: Region, meant: Vec<usize>) -> EvenAnswer {
     let (plan, seen) = (moves.plan, moves.seen);
     let lamps: Vec<Lamp> = (0..plan.lights.len()).map(|index| lamp(plan, seen, index)).collect();
     let carries = |index: &usize| {
         matches!(plan.lights[*index].role, Role::Key | Role::Fill) && plan.settings.lights[*index].bias.is_none()
     };
-    let carried: Vec<usize> = meant.iter().copied().filter(carries).take(MOST_CARRIED).collect();
+    let mut carried: Vec<usize> = meant.iter().copied().filter(carries).collect();
+    // The key is among them, wherever it stands in the list.
+    carried.sort_by_key(|index| *index != plan.key);
+    carried.truncate(MOST_CARRIED);
     let eye = moves.lens.view.eye;
     let at_mark = meant.iter().map(|index| lamps[*index].on_dome(CHEST, eye)).sum();
     let set = Set { moves, region, lamps, meant, carried, at_mark };
     let mut ways: Vec<EvenWay> = set.as_it_stands().into_iter().collect();
+    let now = ways.first().map_or(0.0, |way| way.spread_stops);
     // Where nothing is had for free, what it would cost is told.
-    ways.extend(set.each_on_its_line(true).or_else(|| set.each_on_its_line(false)));
+    let on_lines = |ratios: Ratios, than: f64| {
+        set.each_on_its_line(ratios, true, than).or_else(|| set.each_on_its_line(ratios, false, than))
+    };
+    let kept = on_lines(Ratios::Kept, now);
+    // A light alone has no ratio.
+    let others = (set.carried.len() > 1)
+        .then(|| on_lines(Ratios::Others, kept.as_ref().map_or(now, |way| way.spread_stops)))
+        .flatten();
+    let says = if kept.is_some() || others.is_some() { None } else { Some(set.why_not()) };
+    ways.extend(kept);
+    ways.extend(others);
     ways.extend(set.in_the_corners());
     ways.extend(set.one_in_the_middle());
-    ways
+    EvenAnswer { ways, says }
 }
 
 impl Set<'_> {
+    /// Why no light on its own line makes it more even.
+    fn why_not(&self) -> String {
+        let locked = |control: Held| self.moves.shot.hold.contains(&control);
+        let why = if self.meant.is_empty() {
+            "No light is meant for the area."
+        } else if self.carried.is_empty() {
+            "Only a key and fills that are set by hand are carried: rims, lights in the set and automatics stay."
+        } else if locked(Held::FlashDistance) {
+            "The distance is locked on the Bench, and no powers alone are more even by a tenth of a stop."
+        } else {
+            "No place on their own lines is more even by a tenth of a stop."
+        };
+        why.to_owned()
+    }
+
     fn as_it_stands(&self) -> Option<EvenWay> {
         let shot = self.moves.shot;
         self.told("As it stands", String::new(), (shot, self.moves.plan)).map(|way| EvenWay { shot: None, ..way })
@@ -103,7 +143,7 @@ impl Set<'_> {
             says,
             spread_stops: spread.clamp(0.0, 20.0),
             within_third,
-            at_mark_says: at_mark_words((together(CHEST) / self.at_mark).log2()),
+            at_mark_says: self.at_mark_words((together(CHEST) / self.at_mark).log2(), seen.subject.ratio()),
             spoils: None,
             shot: Some(shot.clone()),
         })
@@ -136,10 +176,10 @@ impl Set<'_> {
         self.moves.lens.shows(at, held(&self.moves.plan.lights[light])).any()
     }
 
-    /// Each light on its own line, nearer or farther, brighter or fainter: the least uneven that harms nothing.
-    fn each_on_its_line(&self, harmless: bool) -> Option<EvenWay> {
+    /// Each light on its own line, nearer or farther: the least uneven that harms nothing and is worth more than what is known.
+    fn each_on_its_line(&self, ratios: Ratios, harmless: bool, than: f64) -> Option<EvenWay> {
         let plan = self.moves.plan;
-        let choices: Vec<Vec<Put>> = self.carried.iter().map(|light| self.choices(*light, harmless)).collect();
+        let choices: Vec<Vec<Put>> = self.carried.iter().map(|light| self.choices(*light, ratios, harmless)).collect();
         let lamp_of = |put: &Put| self.lamp_at(put);
         let lamps: Vec<Vec<Lamp>> = choices.iter().map(|of| of.iter().map(lamp_of).collect()).collect();
         let standing: Vec<Lamp> = { self.meant.iter().filter(|light| !self.carried.contains(light)) }
@@ -148,20 +188,27 @@ impl Set<'_> {
         let by = AS_BRIGHT.exp2();
         let at_mark = (self.at_mark / by, self.at_mark * by);
         let wanted = Wanted { camera: self.moves.lens.view.eye, at_mark, most: JUDGED };
-        let now = self.as_it_stands()?.spread_stops;
+        let name = match ratios {
+            Ratios::Kept => "Each on its line",
+            Ratios::Others => "Each on its line, other ratios",
+        };
         let mut spoiled = None;
         for way in least_uneven(&self.region, &standing, &lamps, wanted) {
             let puts: Vec<Put> = choices.iter().zip(&way.chosen).map(|(of, at)| of[*at]).collect();
             let moved: Vec<Put> = puts.into_iter().filter(|put| self.differs(put)).collect();
             let says: Vec<String> = moved.iter().map(|put| self.carried_words(plan, put)).collect();
-            let Some(way) = self.judged("Each on its line", says.join(" · "), &moved, &[]) else { continue };
-            if now - way.spread_stops < WORTH_STOPS {
+            let Ok((shot, then)) = self.put(&moved, &[]) else { continue };
+            if than - way.spread < WORTH_STOPS {
                 break;
             }
-            if way.spoils.is_none() {
-                return Some(way);
+            let spoils = self.moves.worse(&then);
+            if spoils.is_none() || spoiled.is_none() {
+                let way = self.told(name, says.join(" · "), (&shot, &then))?;
+                if spoils.is_none() {
+                    return Some(way);
+                }
+                spoiled = Some(EvenWay { spoils, ..way });
             }
-            spoiled.get_or_insert(way);
         }
         spoiled
     }
@@ -190,7 +237,7 @@ impl Set<'_> {
 
     /// Where a light may be put on its own line, and how bright: what is locked on the Bench stays, and, where that is asked,
     /// what does harm by itself is left out.
-    fn choices(&self, light: usize, harmless: bool) -> Vec<Put> {
+    fn choices(&self, light: usize, ratios: Ratios, harmless: bool) -> Vec<Put> {
         let (plan, shot) = (self.moves.plan, self.moves.shot);
         let (of, dial, lamp) = (&plan.lights[light], &plan.settings.lights[light], self.lamps[light]);
         let locked = |control: Held| shot.hold.contains(&control);
@@ -207,7 +254,8 @@ impl Set<'_> {
         let mut all = vec![now];
         for at in places {
             let as_bright = dial.power * lamp.on(CHEST) / Lamp { at, ..lamp }.on(CHEST);
-            for third in -THIRDS..=THIRDS {
+            let thirds = if ratios == Ratios::Kept { 0 } else { THIRDS };
+            for third in -thirds..=thirds {
                 let asked = as_bright * Stops::from_stops(f64::from(third) / 3.0).as_ratio();
                 let power = if locked(Held::Power) { dial.power } else { of.unit.nearest_power(asked) };
                 let put = Put { light, at, power };
@@ -278,7 +326,11 @@ impl Set<'_> {
         if let Some(room) = &self.moves.shot.room {
             let x = if right < 0.0 { room.left_m + OFF_WALL_M } else { room.right_m - OFF_WALL_M };
             let y = if far < 0.0 { room.near_m + OFF_WALL_M } else { room.far_m - OFF_WALL_M };
-            return Some(spot(x, y, high.min(room.ceiling_m - UNDER_CEILING_M)));
+            // On a boom it is the stand that is in the corner.
+            let arm = self.moves.plan.lights[light].boom.unwrap_or(0.0);
+            let flat = x.hypot(y).max(1e-9);
+            let in_by = ((flat - arm) / flat).max(0.0);
+            return Some(spot(x * in_by, y * in_by, high.min(room.ceiling_m - UNDER_CEILING_M)));
         }
         let edge = |(low, top): (f64, f64), side: f64| if side < 0.0 { low } else { top };
         let (x, y) = (edge(self.region.x, right), edge(self.region.y, far));
@@ -311,9 +363,21 @@ impl Set<'_> {
         let says = format!("{} · {} off", self.placed_words(&put), off.join(", "));
         self.judged("One in the middle", says, &[put], &rest)
     }
-}
 
-/// How it is at the mark against now, where that is worth a word.
-fn at_mark_words(stops: f64) -> String {
-    if stops.abs() <= AS_BRIGHT { "as bright at the mark".to_owned() } else { format!("{} at the mark", signed(stops)) }
+    /// How it is at the mark against now, and how the lighting ratio changes.
+    fn at_mark_words(&self, stops: f64, ratio: Stops) -> String {
+        let mark = if stops.abs() <= AS_BRIGHT {
+            "as bright at the mark".to_owned()
+        } else {
+            format!("{} at the mark", signed(stops))
+        };
+        let now = self.moves.seen.subject.ratio();
+        let apart = (ratio - now).as_stops().abs();
+        // Two that are endless are the same.
+        if apart.is_nan() || apart < SAME_RATIO {
+            mark
+        } else {
+            format!("{mark}, ratio {} → {}", times(now), times(ratio))
+        }
+    }
 }

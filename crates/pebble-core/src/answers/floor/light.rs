@@ -91,7 +91,8 @@ pub(super) fn told(
 fn boom_says(plan: &Plan, wire: &Flash, arm: f64) -> String {
     let half = plan.lengths.say(arm / 2.0, 1);
     let heads = f64::from(wire.heads);
-    let weighs = wire.unit.mass_kg.map(|unit| heads * unit + wire.modifier.mass_kg.unwrap_or(0.0));
+    // A weight that nobody knows is not taken for none.
+    let weighs = wire.unit.mass_kg.zip(wire.modifier.mass_kg).map(|(unit, front)| heads * (unit + front));
     match weighs {
         Some(kg) => format!("{kg:.1} kg at its end, about {:.1} kg {half} behind the stand", 2.0 * kg),
         None => format!("twice what hangs at its end, {half} behind the stand; weigh it"),

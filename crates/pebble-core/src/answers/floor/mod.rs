@@ -28,8 +28,8 @@ use crate::stage::space::Spot;
 pub use arrange::arranged;
 use moves::{Moves, carried, no_such_light};
 pub use said::{
-    AlongSaid, BehindSaid, CarriedTo, Clearing, Contour, EvenWay, Evened, EvennessSaid, FloorAnswer, FloorLight,
-    FloorNote, NoteSeverity, Place3, SheetSaid, SunHour, SunSaid, TapedSaid, TapedStand,
+    AlongSaid, BehindSaid, CarriedTo, Clearing, Contour, EvenAnswer, EvenWay, Evened, EvennessSaid, FloorAnswer,
+    FloorLight, FloorNote, NoteSeverity, Place3, SheetSaid, SunHour, SunSaid, TapedSaid, TapedStand,
 };
 
 /// Contours are told in thirds of a stop, to both sides of the value at the mark.
@@ -154,7 +154,7 @@ pub fn floor(shot: &Shot, to: Option<&CarriedTo>, ask: FloorAsk) -> Result<Floor
 ///
 /// # Errors
 /// [`Invalid`] for a shot that cannot be.
-pub fn evened(shot: &Shot) -> Result<Vec<EvenWay>, Invalid> {
+pub fn evened(shot: &Shot) -> Result<EvenAnswer, Invalid> {
     let plan = Plan::try_from(shot)?;
     let seen = outlook(&plan);
     let moves = Moves::of(shot, &plan, &seen, plan.lens());

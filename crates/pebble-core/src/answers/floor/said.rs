@@ -127,6 +127,14 @@ report! {
         pub to_stops: f64,
     }
 
+    /// Ways to light the area, side by side.
+    pub struct EvenAnswer {
+        /// As it stands, and what else can be done.
+        pub ways: Vec<EvenWay>,
+        /// Why there is nothing else, or not all of it.
+        pub says: Option<String>,
+    }
+
     /// A way to light the area by all lights together.
     pub struct EvenWay {
         /// What it is: `In the corners`.
@@ -137,7 +145,7 @@ report! {
         pub spread_stops: f64,
         /// Share of the area within a third of the light at the mark.
         pub within_third: f64,
-        /// All together at the mark, in words against now.
+        /// All together at the mark, in words against now, and the lighting ratio where that changes.
         pub at_mark_says: String,
         /// What of the picture it makes worse, in words; nothing when it harms nothing.
         pub spoils: Option<String>,

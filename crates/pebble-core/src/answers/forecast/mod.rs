@@ -22,6 +22,7 @@ use crate::physics::shutter::high_speed;
 use crate::physics::shutter::rows::row_share;
 use crate::plan::{Flashes, Part, Plan};
 use crate::quantity::scale::{duration_label, meter_words};
+use crate::quantity::words::times;
 use crate::quantity::{Metres, MetresPerSecond, Seconds, Stops};
 
 /// Rows in the profile of the frame.
@@ -120,16 +121,6 @@ fn subject(plan: &Plan, outlook: &Outlook) -> SubjectForecast {
         working_aperture: (read > Stops::DARK).then(|| meter_words(tenths(read) as i32)),
         meter: metered_tenths(outlook.dome_on_set(plan), plan.settings.iso).map(meter_words),
         steady_share: of.steady_share,
-    }
-}
-
-/// A lighting ratio as said; one cheek in the dark has none.
-fn times(ratio: Stops) -> String {
-    let times = ratio.as_ratio();
-    match times {
-        much if !much.is_finite() || much >= 1000.0 => "one side dark".to_owned(),
-        some if some < 9.95 => format!("{:.1}:1", some).replace(".0:", ":"),
-        more => format!("{more:.0}:1"),
     }
 }
 
