@@ -7,14 +7,6 @@ use crate::quantity::Angle;
 /// A surface is looked at from the front while it is turned at most this far from the camera: 60°.
 const TURNED_COS: f64 = 0.5;
 const TURNED_SIN: f64 = 0.866_025_403_784_438_6;
-/// Directions around the farthest that a surface may be turned, where lights from behind are caught.
-const AROUND_THE_EDGE: [(f64, f64); 8] =
-    [(1.0, 0.0), (0.7, 0.7), (0.0, 1.0), (-0.7, 0.7), (-1.0, 0.0), (-0.7, -0.7), (0.0, -1.0), (0.7, -0.7)];
-/// Surfaces that are improved, of all that are looked at.
-const CLIMBED: usize = 4;
-/// The most lights that are gone through in all ways of being seen together.
-const ALL_WAYS: usize = 6;
-
 /// Light from one direction, on a receiver that is turned to it.
 #[derive(Clone, Copy, Debug, PartialEq, Default)]
 pub struct Arriving {
@@ -52,56 +44,35 @@ pub fn on_cheeks(lights: &[Arriving]) -> (f64, f64) {
 
 /// The most-lit surface turned at most 60° from the camera: what it gets, and where it faces.
 ///
-/// `max_n Σ Hᵢ·max(0, n·lᵢ)` is the largest, over all sets of lights, of what a surface gets from their sum taken as one
-/// light; for a set it faces that sum, or the nearest direction that the camera still looks at. A few lights are gone
-/// through in all sets; of more, the best of some sets are improved until none gets better, which is within 0.04 stop.
+/// What a surface gets is what the lights before it give as one light, their sum; counting others in could only take away:
+/// `Σ Hᵢ·max(0, n·lᵢ) = max_S n·Σ_S Hᵢ·lᵢ`. So the most of any surface is the most over all sets of lights of what the surface
+/// turned best to their sum gets of it, and of a few lights every set is gone through, each one light from the last.
 pub fn lit_side(lights: &[Arriving]) -> (f64, [f64; 3]) {
-    let sum = |of: &mut dyn Iterator<Item = &Arriving>| {
-        of.fold([0.0; 3], |sum: [f64; 3], light| std::array::from_fn(|k| sum[k] + light.exposure * light.from[k]))
-    };
-    let mut best = (0.0, [0.0, 1.0, 0.0]);
-    let mut keep = |facing: [f64; 3]| {
-        let gets = on_surface(lights, facing);
-        if gets > best.0 {
-            best = (gets, facing);
+    let (mut most, mut best, mut sum) = (0.0, [0.0; 3], [0.0; 3]);
+    for step in 1_usize..1 << lights.len() {
+        let changes = step.trailing_zeros() as usize;
+        let light = &lights[changes];
+        let by = if step >> (changes + 1) & 1 == 0 { light.exposure } else { -light.exposure };
+        sum = std::array::from_fn(|axis| sum[axis] + by * light.from[axis]);
+        // No surface gets more of it than the one that faces it; most sets end here.
+        if dot(sum, sum) <= most * most {
+            continue;
         }
-    };
-    if lights.len() <= ALL_WAYS {
-        for set in 1_usize..1 << lights.len() {
-            let of = lights.iter().enumerate().filter(|(index, _)| set >> index & 1 == 1);
-            keep(turned_to(sum(&mut of.map(|(_, light)| light))));
+        let gets = most_of(sum);
+        if gets > most {
+            (most, best) = (gets, sum);
         }
-        return best;
     }
-    // The most lit among surfaces turned to one light, to two of them or to all.
-    let mut starts = [(0.0, [0.0, 1.0, 0.0]); CLIMBED];
-    let mut consider = |to: [f64; 3]| {
-        let facing = turned_to(to);
-        let mut one = (on_surface(lights, facing), facing);
-        for start in &mut starts {
-            if one.0 > start.0 {
-                std::mem::swap(start, &mut one);
-            }
-        }
-    };
-    consider(sum(&mut lights.iter()));
-    AROUND_THE_EDGE.iter().for_each(|(right, up)| consider([*right, 0.0, *up]));
-    for (index, first) in lights.iter().enumerate() {
-        consider(first.from);
-        lights[index + 1..].iter().for_each(|second| consider(sum(&mut [*first, *second].iter())));
-    }
-    for (_, mut facing) in starts {
-        // Each step turns to all that the last one faced, which is never darker.
-        for _ in 0..lights.len() {
-            let next = turned_to(sum(&mut lights.iter().filter(|light| dot(facing, light.from) > 0.0)));
-            if next == facing {
-                break;
-            }
-            facing = next;
-        }
-        keep(facing);
-    }
-    best
+    let facing = turned_to(best);
+    (on_surface(lights, facing), facing)
+}
+
+/// What the surface turned best to one light gets of it, of those that the camera looks at.
+fn most_of(light: [f64; 3]) -> f64 {
+    let whole = dot(light, light).sqrt();
+    let aside = (light[0] * light[0] + light[2] * light[2]).sqrt();
+    let turned = TURNED_SIN * aside + TURNED_COS * light[1];
+    if light[1] >= TURNED_COS * whole { whole } else { turned }
 }
 
 /// The direction nearest to `to` that the camera still looks at.
