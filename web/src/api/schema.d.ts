@@ -286,7 +286,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The lights of another shot, fitted to this one's camera: out of its picture, and as bright on the subject as there. */
+        /**
+         * The lights of another shot, fitted to this one's camera and room: out of its picture, and as bright on the subject as
+         *     there; with what of them could not stay as it was.
+         */
         post: operations["arrange"];
         delete?: never;
         options?: never;
@@ -1516,6 +1519,13 @@ export interface components {
         ArrangeRequest: {
             /** @description Whose lights, as they stand there. */
             like: components["schemas"]["Shot"];
+            /** @description The shot. */
+            shot: components["schemas"]["Shot"];
+        };
+        /** @description A shot with the lights of another. */
+        ArrangedAnswer: {
+            /** @description What of them could not stay as it was there, a sentence each. */
+            says: string[];
             /** @description The shot. */
             shot: components["schemas"]["Shot"];
         };
@@ -2833,6 +2843,11 @@ export interface components {
             /** @description Whether it fires; off is muted. */
             on: boolean;
             /**
+             * @description It sits on the camera: it stands where that stands and goes where that goes, whatever distance, bearing and height
+             *     say.
+             */
+            on_camera?: boolean;
+            /**
              * Format: double
              * @description Power fraction, 1 is full.
              */
@@ -3173,6 +3188,8 @@ export interface components {
             label: string;
             /** @description Whether it is on. */
             on: boolean;
+            /** @description Whether it sits on the camera, and so has no place of its own. */
+            on_camera: boolean;
             /** @description Its power, as on its own dial. */
             power_says: string;
             /**
@@ -6817,6 +6834,8 @@ export interface components {
         };
         /** @description A way on the floor that somebody comes along, from the mark in metres: to the right, away from the camera. */
         WayAlong: {
+            /** @description The camera goes along, as far from whoever comes as it is from the mark. */
+            camera_goes_along?: boolean;
             /** @description Where it begins. */
             from_m: number[];
             /**
@@ -8261,7 +8280,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Shot"];
+                    "application/json": components["schemas"]["ArrangedAnswer"];
                 };
             };
             400: {

@@ -178,6 +178,7 @@ export function Controls(props: Props) {
         ways={<Ways shot={shot} onTake={(to) => onTurn(undefined, to)} />}
       >
         {FLASH.filter((id) => strips.has(id)).map(control)}
+        {shot.lights[light]?.on_camera && <p className={classes.mounted}>On the camera, as far as that is</p>}
       </LightsPanel>
       <AmbientPanel
         shot={shot}

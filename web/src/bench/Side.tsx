@@ -16,7 +16,7 @@ export function Side({ title, shot, children }: Props) {
         {camera.shutter} · f/{camera.aperture_f} · ISO {camera.iso}
         {lights.length > 1
           ? ` · ${lights.length} lights`
-          : ` · ${lights[0]!.unit.name} at ${lights[0]!.distance_m} m`}
+          : ` · ${lights[0]!.unit.name} ${lights[0]!.on_camera ? 'on the camera' : `at ${lights[0]!.distance_m} m`}`}
       </Text>
       {children && <Group>{children}</Group>}
     </Stack>

@@ -1,6 +1,5 @@
-import { Select } from '@mantine/core'
-import { useMutation, useQuery } from '@tanstack/react-query'
-import { answered, client, type FloorAnswer, type Shot } from '../api/client'
+import { Switch } from '@mantine/core'
+import type { FloorAnswer, Shot } from '../api/client'
 import { MaybeFigure } from '../controls/MaybeFigure'
 import { MaybeMetres } from './MaybeMetres'
 import { useWhole } from './whole'
@@ -49,6 +48,7 @@ export function Way({ seen, shot, onChange }: Props) {
   const { known, put } = useWhole<Ends>(endsOf(shot.way), ENDS, (ends) =>
     onChange({
       way: ends && {
+        camera_goes_along: shot.way?.camera_goes_along,
         from_m: [ends.fromRight, ends.fromAway],
         to_m: [ends.toRight, ends.toAway],
         speed_m_s: ends.speed,
@@ -100,6 +100,17 @@ export function Way({ seen, shot, onChange }: Props) {
           onChange={(toAway) => put({ toAway })}
         />
       </div>
+      {shot.way && (
+        <Switch
+          size="xs"
+          mt="xs"
+          label="The camera goes along, and what sits on it"
+          checked={!!shot.way.camera_goes_along}
+          onChange={(event) =>
+            onChange({ way: { ...shot.way!, camera_goes_along: event.currentTarget.checked } })
+          }
+        />
+      )}
     </section>
   )
 }
@@ -153,34 +164,5 @@ export function SunAndRoom({ seen, shot, onChange }: Props) {
         ))}
       </div>
     </section>
-  )
-}
-
-/** The lights of another shot on this one. */
-export function Arrangements({ shot, onChange }: { shot: Shot; onChange: (shot: Shot) => void }) {
-  const shots = useQuery({
-    queryKey: ['shots', 'arrangements'],
-    queryFn: () => answered(client.GET('/api/shots', { params: { query: {} } })),
-  })
-  const arrange = useMutation({
-    mutationFn: async (id: string) => {
-      const { shot: like } = await answered(client.GET('/api/shots/{id}', { params: { path: { id } } }))
-      return answered(client.POST('/api/floor/arranged', { body: { shot, like } }))
-    },
-    onSuccess: onChange,
-  })
-  return (
-    <Select
-      size="xs"
-      radius="xl"
-      w={190}
-      searchable
-      aria-label="Lights as in another shot"
-      placeholder="Lights as in …"
-      value={null}
-      error={arrange.error?.message}
-      data={(shots.data?.shots ?? []).map((one) => ({ value: one.id, label: one.title }))}
-      onChange={(id) => id && arrange.mutate(id)}
-    />
   )
 }

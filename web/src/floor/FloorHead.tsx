@@ -4,9 +4,10 @@ import { memo, type RefObject } from 'react'
 import { answered, client, type Shot } from '../api/client'
 import { Key } from '../commands/Key'
 import { download } from '../words/download'
-import { Arrangements } from './Around'
+import { Arrangements } from './Arrangements'
 import { asFile } from './drawing'
 import classes from './Floor.module.css'
+import { SMALL } from './small'
 
 type Props = {
   shot: Shot
@@ -14,10 +15,9 @@ type Props = {
   drawing: RefObject<HTMLElement | null>
   onChange: (shot: Shot) => void
   onRefused: (why: string | undefined) => void
+  onSaid: (says: string[]) => void
   onClose: () => void
 }
-
-export const SMALL = { size: 'compact-sm', radius: 'xl', variant: 'default' } as const
 
 /** What the set is called, and the ways out of here: another shot's lights, paper, table, drawing, the Bench. */
 export const FloorHead = memo(function FloorHead({
@@ -26,6 +26,7 @@ export const FloorHead = memo(function FloorHead({
   drawing,
   onChange,
   onRefused,
+  onSaid,
   onClose,
 }: Props) {
   const table = useMutation({
@@ -41,7 +42,7 @@ export const FloorHead = memo(function FloorHead({
       </h1>
       <span className={classes.spacer} />
       <span className={classes.saving}>{saving}</span>
-      <Arrangements shot={shot} onChange={onChange} />
+      <Arrangements shot={shot} onChange={onChange} onSaid={onSaid} />
       <Button {...SMALL} onClick={() => window.print()}>
         Print to rebuild
       </Button>

@@ -14,6 +14,7 @@ import { InHand } from './InHand'
 import { ALL, type Layer } from './layers'
 import type { Place } from './Measuring'
 import { Notes } from './Notes'
+import { Said } from './Said'
 import { Rebuild } from './Rebuild'
 import { Tapes } from './Tapes'
 import { useFloor } from './useFloor'
@@ -39,6 +40,7 @@ export function Floor({ shot, saving, onChange, onUndo, onClose }: Props) {
   const [ends, setEnds] = useState<Place[]>()
   const [taped, setTaped] = useState<FloorRequest['taped']>()
   const [refused, setRefused] = useState<string>()
+  const [said, setSaid] = useState<string[]>([])
   const drawing = useRef<HTMLElement>(null)
   const light = Math.min(inHand, shot.lights.length - 1)
   const { seen, shown, carry, settle, refusal } = useFloor(
@@ -79,6 +81,7 @@ export function Floor({ shot, saving, onChange, onUndo, onClose }: Props) {
         drawing={drawing}
         onChange={onChange}
         onRefused={setRefused}
+        onSaid={setSaid}
         onClose={onClose}
       />
       <section className={classes.plan} aria-label="From above" ref={drawing}>
@@ -127,6 +130,7 @@ export function Floor({ shot, saving, onChange, onUndo, onClose }: Props) {
             {refusal ?? refused}
           </p>
         )}
+        {said.length > 0 && <Said says={said} onRead={() => setSaid([])} />}
         <WhatOfIt tab={tab} onTab={setTab} />
         {seen && tab === 'Light' && (
           <InHand seen={seen} light={light} onCarry={carry} onSettle={settle}>

@@ -1,7 +1,7 @@
 import { Button, Checkbox, Popover, SegmentedControl, Stack } from '@mantine/core'
 import { memo } from 'react'
 import { Figure } from '../controls/Figure'
-import { SMALL } from './FloorHead'
+import { SMALL } from './small'
 import { LAYERS, type Layer } from './layers'
 import type { Place } from './Measuring'
 import classes from './Floor.module.css'

@@ -81,6 +81,8 @@ export function FromAbove({ seen, inHand, layers, ends, onEnds, onInHand, onCarr
     y: camera.y_m + (field[side]![1]! - camera.y_m) * share,
   })
   const put = (light: number, x_m: number, y_m: number) => {
+    // What sits on the camera is carried with it.
+    if (lights[light]!.on_camera) return
     const snap = (value: number) => Math.round(value * SNAP) / SNAP
     onCarry({ light, x_m: snap(x_m), y_m: snap(y_m), z_m: lights[light]!.at.z_m })
   }

@@ -114,10 +114,12 @@ export function FromTheSide({ seen, inHand, onInHand, onCarry, onSettle }: ViewP
             }}
           >
             {/* A boom begins at its stand; without one both are one place. */}
-            <path
-              d={`M${x(light.at.y_m)} ${y(light.at.z_m)}H${x(light.stand.y_m)}V${y(0)}`}
-              className={classes.stand}
-            />
+            {!light.on_camera && (
+              <path
+                d={`M${x(light.at.y_m)} ${y(light.at.z_m)}H${x(light.stand.y_m)}V${y(0)}`}
+                className={classes.stand}
+              />
+            )}
             {light.flag && (
               <line
                 x1={x(light.flag.y_m)}

@@ -26,8 +26,12 @@ export function InHand({ seen, light, onCarry, onSettle, children }: Props) {
     onSettle()
   }
   const rows: [string, string][] = [
-    ['From the mark, on the floor', length(of.to_mark_m)],
-    ['From the camera', `${length(of.to_camera_m)}, ${of.right ? 'right' : 'left'}`],
+    ...(of.on_camera
+      ? [['Sits', 'on the camera'] as [string, string]]
+      : ([
+          ['From the mark, on the floor', length(of.to_mark_m)],
+          ['From the camera', `${length(of.to_camera_m)}, ${of.right ? 'right' : 'left'}`],
+        ] as [string, string][])),
     ['To the chest', length(of.distance_m)],
     ['Direction', `${signed(Math.round(of.bearing_deg))}° · ${of.clock} o'clock`],
     ['Looks down', `${Math.round(of.tilt_down_deg)}°`],
@@ -95,24 +99,34 @@ export function InHand({ seen, light, onCarry, onSettle, children }: Props) {
             Not nearer, {of.brings_in.says}: {of.brings_in.spoils}
           </p>
         ))}
-      <div className={classes.fields}>
-        <Figure
-          label="Right"
-          suffix=" m"
-          step={0.1}
-          value={+x_m.toFixed(2)}
-          onChange={(x_m) => put({ x_m })}
-        />
-        <Figure
-          label="Away"
-          suffix=" m"
-          step={0.1}
-          value={+y_m.toFixed(2)}
-          onChange={(y_m) => put({ y_m })}
-        />
-        <Figure label="Up" suffix=" m" step={0.1} value={+z_m.toFixed(2)} onChange={(z_m) => put({ z_m })} />
-      </div>
-      {children}
+      {!of.on_camera && (
+        <>
+          <div className={classes.fields}>
+            <Figure
+              label="Right"
+              suffix=" m"
+              step={0.1}
+              value={+x_m.toFixed(2)}
+              onChange={(x_m) => put({ x_m })}
+            />
+            <Figure
+              label="Away"
+              suffix=" m"
+              step={0.1}
+              value={+y_m.toFixed(2)}
+              onChange={(y_m) => put({ y_m })}
+            />
+            <Figure
+              label="Up"
+              suffix=" m"
+              step={0.1}
+              value={+z_m.toFixed(2)}
+              onChange={(z_m) => put({ z_m })}
+            />
+          </div>
+          {children}
+        </>
+      )}
     </section>
   )
 }

@@ -43,14 +43,20 @@ export const Rebuild = memo(function Rebuild({ seen, cautions }: Props) {
                   </td>
                   <td>{light.group_says}</td>
                   <td>{light.power_says}</td>
-                  <td>{length(light.to_mark_m)}</td>
-                  <td>
-                    {length(light.to_camera_m)}, {light.right ? 'right' : 'left'}
-                  </td>
-                  <td>{length(light.at.z_m)}</td>
-                  <td>
-                    {light.clock} · down {Math.round(light.tilt_down_deg)}°
-                  </td>
+                  {light.on_camera ? (
+                    <td colSpan={4}>sits on the camera</td>
+                  ) : (
+                    <>
+                      <td>{length(light.to_mark_m)}</td>
+                      <td>
+                        {length(light.to_camera_m)}, {light.right ? 'right' : 'left'}
+                      </td>
+                      <td>{length(light.at.z_m)}</td>
+                      <td>
+                        {light.clock} · down {Math.round(light.tilt_down_deg)}°
+                      </td>
+                    </>
+                  )}
                   <td>{light.reads ?? 'nothing'}</td>
                 </tr>
               ),

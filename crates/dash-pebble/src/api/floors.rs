@@ -7,7 +7,9 @@ use axum::Json;
 use axum::http::header;
 use axum::response::{IntoResponse, Response};
 use pebble_core::Shot;
-use pebble_core::floor::{CarriedTo, EvenAnswer, FloorAnswer, FloorAsk, TapedStand, arranged, evened, floor};
+use pebble_core::floor::{
+    ArrangedAnswer, CarriedTo, EvenAnswer, FloorAnswer, FloorAsk, TapedStand, arranged, evened, floor,
+};
 use serde::Deserialize;
 
 /// What of the set is asked for.
@@ -64,10 +66,11 @@ impl Sendable for ArrangeRequest {
     const NAME: &'static str = "arrangement";
 }
 
-/// The lights of another shot, fitted to this one's camera: out of its picture, and as bright on the subject as there.
+/// The lights of another shot, fitted to this one's camera and room: out of its picture, and as bright on the subject as
+/// there; with what of them could not stay as it was.
 #[utoipa::path(post, operation_id = "arrange", path = "/api/floor/arranged", request_body = ArrangeRequest, responses(
-    (status = 200, body = Shot), (status = 400, body = Problem), (status = 422, body = Problem)))]
-pub async fn arrange(Sent(asked): Sent<ArrangeRequest>) -> Result<Json<Shot>, ApiError> {
+    (status = 200, body = ArrangedAnswer), (status = 400, body = Problem), (status = 422, body = Problem)))]
+pub async fn arrange(Sent(asked): Sent<ArrangeRequest>) -> Result<Json<ArrangedAnswer>, ApiError> {
     Ok(Json(arranged(&asked.shot, &asked.like)?))
 }
 

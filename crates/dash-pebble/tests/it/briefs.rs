@@ -180,7 +180,9 @@ async fn a_set_goes_out_as_a_table_and_onto_another_shot() {
         assert!((number("foot_to_mark_m").hypot(rise) - far).abs() < 0.02, "{row:?}");
     }
     // The hall's six lights over the ropes: they stand there, and the ropes are who they were.
-    let there = taken(&api, "/api/floor/arranged", &json!({ "shot": ropes, "like": hall })).await;
+    let answer = taken(&api, "/api/floor/arranged", &json!({ "shot": ropes, "like": hall })).await;
+    assert!(answer["says"].is_array(), "{answer}");
+    let there = answer["shot"].clone();
     assert_eq!(there["lights"].as_array().map(Vec::len), Some(6));
     assert_eq!((&there["parts"], &there["camera"]), (&ropes["parts"], &ropes["camera"]));
     let (status, _) = posted(&api, "/api/bench", &there).await;

@@ -1,7 +1,7 @@
 //! The floor, as a photographer walks about on it.
 
 use crate::common::Server;
-use crate::common::bench::{open_shot, saved};
+use crate::common::bench::{open_shot, open_tab, saved};
 use crate::common::browser::Browser;
 use thirtyfour::common::print::PrintParameters;
 use thirtyfour::prelude::*;
@@ -128,4 +128,57 @@ async fn a_light_in_the_picture_is_cleared_on_the_bench_and_the_set_is_printed()
     assert!(row.contains("A key") && row.contains("Tern 76") && row.contains("f/"), "{row}");
     let paper = browser.driver.print_page(PrintParameters::default()).await.expect("it is printed");
     assert!(paper.len() > 10_000, "{} bytes of paper", paper.len());
+}
+
+/// Kept under a name in one shot, put on another: what of it could not stay as it was is said. Then its key goes on the camera,
+/// where the floor shows it, and along a way with it.
+#[tokio::test(flavor = "multi_thread")]
+async fn lights_are_kept_by_name_and_one_of_them_goes_on_the_camera() {
+    let server = Server::demo();
+    let browser = Browser::open().await;
+    open_shot(&browser, &server, "Silks in the black box").await;
+    browser.keys(";").await;
+    browser.until(KEY).await;
+    browser.press("//button[contains(., 'Keep lights')]").await;
+    browser.type_over(&browser.labelled("Keep these lights as").await, "Key and low rim").await;
+    browser.keys(Key::Enter + "").await;
+    let said = "document.querySelector('[data-testid=floor-said]')?.innerText";
+    browser.until(&format!("{said}?.includes('Kept as Key and low rim')")).await;
+    // Nothing is kept under a name that is taken.
+    browser.press("//button[contains(., 'Keep lights')]").await;
+    browser.type_over(&browser.labelled("Keep these lights as").await, "Key and low rim").await;
+    browser
+        .until("document.querySelector('form[aria-label=\"Keep these lights\"]').innerText.includes('say another')")
+        .await;
+    browser.keys(Key::Escape + "").await;
+    open_shot(&browser, &server, "Sabre reach").await;
+    browser.keys(";").await;
+    browser.until(KEY).await;
+    browser.click("[aria-label='Lights as in another shot']").await;
+    browser.press("//*[@role='option'][contains(., 'Key and low rim')]").await;
+    browser.until(&format!("{said}?.includes('stands') || {said}?.includes('falls')")).await;
+    browser.until("document.querySelector('main header').innerText.includes('Saved')").await;
+    browser.press("//button[contains(., 'Bench')]").await;
+    browser.until("document.querySelector('#strip-flash_distance')").await;
+    browser.click("[data-choose='flash']").await;
+    open_tab(&browser, "Place").await;
+    browser.press("//label[contains(., 'On the camera')]").await;
+    // As far as the camera, which has a strip of its own.
+    browser.until("!document.querySelector('#strip-flash_distance')").await;
+    saved(&browser).await;
+    browser.keys(Key::Escape + "").await;
+    browser.keys(";").await;
+    let hand = "document.querySelector('[aria-label=\"The light in hand\"]')";
+    browser.until(&format!("{hand}?.innerText.includes('on the camera')")).await;
+    assert_eq!(browser.run(&format!("return {hand}.querySelectorAll('input').length"), vec![]).await, 0);
+    browser.press("//label[contains(., 'Way')]").await;
+    for (label, typed) in
+        [("From, right", "0"), ("From, away", "2"), ("To, right", "0"), ("To, away", "-2"), ("Speed", "18 km/h")]
+    {
+        browser.type_over(&browser.labelled(label).await, typed).await;
+    }
+    let along = "document.querySelector('[data-testid=along]').innerText";
+    browser.until(&format!("{along}.includes('If the camera goes along')")).await;
+    browser.press("//label[contains(., 'The camera goes along')]").await;
+    browser.until(&format!("{along}.includes('If the camera stays')")).await;
 }

@@ -76,7 +76,7 @@ pub fn balance(plan: &Plan, wish: &BalanceWish) -> Result<BalanceAnswer, Invalid
     } else {
         let walked = strips::distances(plan.lengths)
             .map(|distance| Settings { lights: best.lights.with(wish.light, |dial| dial.distance = distance), ..best });
-        walked.min_by(|a, b| off(a).total_cmp(&off(b))).filter(|_| of.bounce.is_none()).unwrap_or(best)
+        walked.min_by(|a, b| off(a).total_cmp(&off(b))).filter(|_| of.walks()).unwrap_or(best)
     };
     Ok(BalanceAnswer {
         changes: written_moves(plan, &best),

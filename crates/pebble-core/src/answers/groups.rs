@@ -85,7 +85,7 @@ fn answer(plan: &Plan, shape: &GroupShape) -> GroupAnswer {
     // Who does not fit is looked at from farther away; the lights stay with the group.
     let from = if fits { here } else { (fits_from / PACE_M).ceil() * PACE_M };
     let back = bounds::SUBJECT_DISTANCE.check("", from).is_ok() && !fits;
-    let stands = Plan { subject_distance: Metres::from_metres(if back { from } else { here }), ..plan.clone() };
+    let stands = plan.seen_from(Metres::from_metres(if back { from } else { here }));
     let seen = outlook(&stands);
     let holds = |aperture: &Aperture| {
         let zone = depth(stands.body.focal, *aperture, stands.subject_distance, seen.allowed);

@@ -53,11 +53,11 @@ pub(crate) fn flagged(plan: &Plan, index: usize, flag: Flag) -> Plan {
     Plan { lights: lights.into(), ..plan.clone() }
 }
 
-/// What of a light the lens sees that it shall not see: nothing of one that is meant to be in the set, or that is sent by
-/// way of a surface, from which its light comes.
+/// What of a light the lens sees that it shall not see: nothing of one that is meant to be in the set, that sits on the camera,
+/// or that is sent by way of a surface, from which its light comes.
 pub(crate) fn shown(plan: &Plan, lens: &Lens, index: usize) -> Shown {
     let light = &plan.lights[index];
-    if light.role == Role::InSet || light.bounce.is_some() {
+    if light.role == Role::InSet || !light.walks() {
         return Shown::default();
     }
     lens.shows(spot_of(plan, index), held(light))
@@ -83,7 +83,7 @@ pub(crate) fn as_bright(plan: &Plan, from: &Lamp, index: usize, to: Spot) -> Opt
 /// Whether a light shines into the lens: the lens stands in its beam, nothing is between them, and no flag is.
 pub(crate) fn flares(plan: &Plan, lens: &Lens, index: usize) -> bool {
     let light = &plan.lights[index];
-    if light.role == Role::InSet || light.bounce.is_some() || !light.on {
+    if light.role == Role::InSet || !light.walks() || !light.on {
         return false;
     }
     // Its strength is nothing to where it shines.

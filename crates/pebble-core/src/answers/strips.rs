@@ -192,7 +192,11 @@ fn of_light(plan: &Plan, index: usize) -> Vec<Strip> {
         (sync_rank(dial.sync), sync_label(dial.sync).to_owned()),
         &[Flash, Freeze],
     );
-    [power, distance, sync].map(|strip| Strip { light: Some(index), ..strip }).into()
+    // What sits on the camera is as far as that is, which has a strip of its own.
+    let distance = Some(distance).filter(|_| !light.on_camera);
+    { [Some(power), distance, Some(sync)].into_iter().flatten() }
+        .map(|strip| Strip { light: Some(index), ..strip })
+        .collect()
 }
 
 /// Positions of the lens, wide to narrow.

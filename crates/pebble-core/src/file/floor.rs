@@ -55,6 +55,9 @@ wire! {
         pub to_m: [f64; 2],
         /// How fast.
         pub speed_m_s: f64,
+        /// The camera goes along, as far from whoever comes as it is from the mark.
+        #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+        pub camera_goes_along: bool,
     }
 }
 

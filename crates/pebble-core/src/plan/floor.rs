@@ -6,7 +6,7 @@ use crate::quantity::bounds::{self, Invalid, Limits};
 use crate::stage::CHEST_M;
 use crate::stage::flag;
 use crate::stage::path::Path;
-use crate::stage::space::spot;
+use crate::stage::space::{Spot, spot};
 
 /// Across, away and up, each from one end to the other.
 pub(super) fn area(wire: &Area) -> Result<[(f64, f64); 3], Invalid> {
@@ -60,7 +60,12 @@ pub(super) fn way(wire: &WayAlong) -> Result<Path, Invalid> {
         let reason = "it begins there: a way has a length".to_owned();
         return Err(at.contradiction("to_m", format!("[{}, {}] m", wire.to_m[0], wire.to_m[1]), reason));
     }
-    Ok(Path { from, to, speed: bounds::ALONG.check(&at.of("speed_m_s"), wire.speed_m_s)? })
+    Ok(Path {
+        from,
+        to,
+        camera_goes_along: wire.camera_goes_along,
+        speed: bounds::ALONG.check(&at.of("speed_m_s"), wire.speed_m_s)?,
+    })
 }
 
 /// Shorter is a place, in metres.
@@ -75,6 +80,41 @@ pub struct Walls {
     pub y: (f64, f64),
     /// The ceiling.
     pub ceiling: f64,
+}
+
+/// What is put into a room keeps this off its walls, in metres.
+const OFF_WALLS_M: f64 = 0.1;
+
+impl Walls {
+    /// The wall or the ceiling that something of a radius is beyond.
+    pub fn beyond(&self, at: Spot, radius: f64) -> Option<&'static str> {
+        let walls = [
+            (at.z + radius > self.ceiling, "the ceiling"),
+            (at.x - radius < self.x.0, "the left wall"),
+            (at.x + radius > self.x.1, "the right wall"),
+            (at.y - radius < self.y.0, "the wall behind the camera"),
+            (at.y + radius > self.y.1, "the wall behind the subject"),
+        ];
+        walls.into_iter().find(|(is, _)| *is).map(|(_, wall)| wall)
+    }
+
+    /// The place that a place of another room is in this one: what stands in a corner there stands in that corner here.
+    pub fn as_in(&self, other: &Self, at: Spot) -> Spot {
+        let share = |value: f64, there: (f64, f64), here: (f64, f64)| {
+            if value < 0.0 { value * here.0 / there.0 } else { value * here.1 / there.1 }
+        };
+        spot(share(at.x, other.x, self.x), share(at.y, other.y, self.y), at.z)
+    }
+
+    /// The nearest place at which something of a radius is between the walls; the middle where it is larger than the room.
+    pub fn holding(&self, at: Spot, radius: f64) -> Spot {
+        let off = radius + OFF_WALLS_M;
+        let between = |value: f64, (low, high): (f64, f64)| {
+            let (low, high) = (low + off, high - off);
+            if low > high { (low + high) / 2.0 } else { value.clamp(low, high) }
+        };
+        spot(between(at.x, self.x), between(at.y, self.y), at.z.min(self.ceiling - off))
+    }
 }
 
 /// The room.

@@ -57,6 +57,8 @@ pub struct Light {
     pub bearing: Angle,
     /// How high.
     pub height: Angle,
+    /// Whether it sits on the camera.
+    pub on_camera: bool,
     /// The surface it is bounced off.
     pub bounce: Option<Surface>,
     /// How much brighter its edge looks, where that was seen.
@@ -174,6 +176,7 @@ impl Light {
             on: wire.on,
             bearing: at.degrees("bearing_deg", wire.bearing_deg, &bounds::BEARING)?,
             height: at.degrees("height_deg", wire.height_deg, &bounds::HEIGHT)?,
+            on_camera: on_camera(at, wire)?,
             bounce: wire.bounce.as_ref().map(|bounce| surface(&at.inside("bounce"), bounce)).transpose()?,
             grazing: at.maybe("grazing_stops", wire.grazing_stops, &bounds::GRAZING)?.map(Stops::from_stops),
             modelling,
@@ -212,6 +215,17 @@ impl Light {
         self.bearing.as_radians().abs() > std::f64::consts::FRAC_PI_2
     }
 
+    /// Whether it can be carried to make it brighter or fainter: a surface is not walked to, and what sits on the camera stays
+    /// there.
+    pub const fn walks(&self) -> bool {
+        self.bounce.is_none() && !self.on_camera
+    }
+
+    /// The same standing where another does.
+    pub(crate) fn in_place_of(self, other: &Self) -> Self {
+        Self { bearing: other.bearing, height: other.height, ..self }
+    }
+
     /// Exposure at a distance, a full share of it.
     pub fn exposure(&self, power: f64, heads: u32, distance: Metres) -> LuxSeconds {
         let one = match self.bounce {
@@ -226,9 +240,9 @@ impl Light {
         self.exposure(power, dial.heads, dial.distance)
     }
 
-    /// Where some power gives an exposure; nowhere by way of a surface, which is not walked to.
+    /// Where some power gives an exposure; nowhere for one that does not walk.
     pub fn distance_for(&self, power: f64, heads: u32, exposure: LuxSeconds) -> Option<Metres> {
-        if self.bounce.is_some() {
+        if !self.walks() {
             return None;
         }
         self.throw.distance_for(power * f64::from(heads), exposure)
@@ -259,6 +273,19 @@ impl Light {
         let lowest = self.unit.lowest.as_stops();
         let down = if lowest > 0.0 { (-power.log2() / lowest).clamp(0.0, 1.0) } else { 0.0 };
         colour::shifted(self.colour.full_k, self.colour.lowest_mired * down + self.colour.gel_mired)
+    }
+}
+
+/// Whether a light sits on the camera, where nothing else holds it.
+fn on_camera(at: &At, wire: &shot::Flash) -> Result<bool, Invalid> {
+    let elsewhere = match (wire.boom_m, wire.role) {
+        (Some(_), _) => Some("it hangs on a boom"),
+        (None, Role::Backdrop | Role::InSet) => Some("it stands in the set"),
+        _ => None,
+    };
+    match elsewhere.filter(|_| wire.on_camera) {
+        Some(reason) => Err(at.contradiction("on_camera", "true".to_owned(), reason)),
+        None => Ok(wire.on_camera),
     }
 }
 

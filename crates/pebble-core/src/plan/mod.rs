@@ -11,6 +11,7 @@ mod kit;
 mod lens;
 mod light;
 mod meter;
+pub mod mount;
 mod movement;
 mod readiness;
 pub(crate) mod sky;
@@ -419,8 +420,8 @@ impl TryFrom<&Shot> for Plan {
             }
         }
         let key = shot.lights.iter().position(|light| light.role == Role::Key).unwrap_or(0);
-        let lights = lights(shot, &parts, meter)?;
-        let settings = settings(shot, &body, &lights, key)?;
+        let mut lights = lights(shot, &parts, meter)?;
+        let mut settings = settings(shot, &body, &lights, key)?;
         group::check(&shot.groups)?;
         if shot.acknowledged.len() > MAX_ACKNOWLEDGED {
             let given = format!("a list of {}", shot.acknowledged.len());
@@ -443,6 +444,7 @@ impl TryFrom<&Shot> for Plan {
             shot.stage.clone().unwrap_or_else(|| Stage::of_scene(shot.scene).between(subject_distance, behind));
         let stage = Arc::new(Stage::checked(&root.inside("stage"), &written, subject_distance, behind)?);
         let outdoors = stage.is_outdoors();
+        mount::set_down(&mut lights, &mut settings.lights, &stage.view(subject_distance))?;
         let plan = Self {
             stage,
             usage: shot.usage,

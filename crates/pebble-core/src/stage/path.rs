@@ -20,6 +20,8 @@ pub struct Path {
     pub to: Spot,
     /// In m/s.
     pub speed: f64,
+    /// Whether the camera keeps its distance to whoever comes along it.
+    pub camera_goes_along: bool,
 }
 
 /// What a light does along a way.

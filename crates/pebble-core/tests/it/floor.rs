@@ -436,12 +436,12 @@ fn rooms_ways_and_the_sun_are_told() {
     shot.room = Some(Room { left_m: 1.0, ..room.clone() });
     assert!(floor(&shot, None, ASK).expect_err("the mark is outside").to_string().contains("room.left_m"));
     shot.room = None;
-    shot.way = Some(WayAlong { from_m: [-4.0, 0.5], to_m: [4.0, -0.5], speed_m_s: 3.0 });
+    shot.way = Some(WayAlong { from_m: [-4.0, 0.5], to_m: [4.0, -0.5], speed_m_s: 3.0, camera_goes_along: false });
     let along = set(&shot).along.expect("along it");
     let press = along.press_m.expect("somewhere");
     near(along.press_s.expect("for a while"), (press[1] - press[0]) / 3.0, 1e-9);
     assert!(along.says.contains("press between") && along.says.contains("automatic"), "{}", along.says);
-    shot.way = Some(WayAlong { from_m: [1.0, 1.0], to_m: [1.0, 1.0], speed_m_s: 3.0 });
+    shot.way = Some(WayAlong { from_m: [1.0, 1.0], to_m: [1.0, 1.0], speed_m_s: 3.0, camera_goes_along: false });
     assert!(floor(&shot, None, ASK).expect_err("a point").to_string().contains("way.to_m"));
     shot.way = None;
     // North of the tropics at noon, summer time, looking south: the sun is behind the subject and to its left by 22°.
@@ -475,7 +475,8 @@ fn an_arrangement_goes_on_any_shot() {
     let (mut whole, mut near_enough) = (0, 0);
     for like in examples() {
         for on in examples() {
-            let there = arranged(&on, &like).expect("they go together");
+            let answer = arranged(&on, &like).expect("they go together");
+            let there = answer.shot;
             assert_eq!((&there.parts, &there.camera), (&on.parts, &on.camera));
             let (was, is) = (outlook(&plan(&like)), outlook(&plan(&there)));
             for (index, (old, new)) in like.lights.iter().zip(&there.lights).enumerate() {
@@ -483,8 +484,16 @@ fn an_arrangement_goes_on_any_shot() {
                 let off = (is.lights[index].on_set.placement - was.lights[index].on_set.placement).as_stops().abs();
                 whole += 1;
                 near_enough += usize::from(off < 0.2 || !off.is_finite());
-                // Only the ends of a dial keep it from there.
+                // Only the ends of a dial keep it from there, and that is said.
                 let ends = new.power > 0.99 || new.power < 0.04 || new.automatic.is_some();
+                let said = |words: &str| {
+                    let label = &plan(&there).lights[index].label;
+                    answer.says.iter().any(|says| says.starts_with(label.as_str()) && says.contains(words))
+                };
+                if off.is_finite() && off > 0.2 && new.automatic.is_none() {
+                    assert!(said("from where it fell"), "{:?}", answer.says);
+                }
+                assert_eq!(said("stands"), (new.distance_m - old.distance_m).abs() > 0.011, "{:?}", answer.says);
                 assert!(
                     off < 0.2 || ends || !off.is_finite(),
                     "{} on {}: {off} at {}",
@@ -496,6 +505,39 @@ fn an_arrangement_goes_on_any_shot() {
         }
     }
     assert!(near_enough * 10 > whole * 7, "{near_enough} of {whole}");
+}
+
+/// Corner lights of one hall stand in the corners of another; what does not fit between its walls is put between them, and
+/// where the walls leave no place out of the picture, that is said.
+#[test]
+fn an_arrangement_fits_the_room() {
+    use pebble_core::file::floor::Room;
+    use pebble_core::floor::arranged;
+    let room = |half: f64, near: f64, far: f64, ceiling: f64| {
+        Some(Room { left_m: -half, right_m: half, near_m: near, far_m: far, ceiling_m: ceiling })
+    };
+    let at = |shot: &Shot, light: usize| set(shot).lights[light].at.clone();
+    let mut like = shot();
+    // In a near corner of a hall of 12 by 16 m, a fifth of the half away from either wall.
+    like.room = room(6.0, -8.0, 8.0, 6.0);
+    let to = CarriedTo { light: 0, x_m: -4.8, y_m: -6.4, z_m: 3.0, power: None, flag: None };
+    like = floor(&like, Some(&to), ASK).expect("it goes there").shot;
+    let mut on = shot();
+    on.room = room(4.0, -7.0, 5.0, 6.0);
+    let answer = arranged(&on, &like).expect("they go together");
+    let there = at(&answer.shot, 0);
+    assert!((there.x_m + 3.2).abs() < 0.05 && (there.y_m + 5.6).abs() < 0.05 && (there.z_m - 3.0).abs() < 0.05);
+    assert!(answer.says.iter().any(|says| says.contains("fitted to this room")), "{:?}", answer.says);
+    // A low ceiling takes it down, and nothing of it is beyond a wall.
+    on.room = room(1.5, -7.0, 5.0, 2.4);
+    let low = arranged(&on, &like).expect("they go together").shot;
+    assert!(set(&low).notes.iter().all(|note| !note.title.contains("does not fit")), "{:?}", set(&low).notes);
+    // Behind the subject, in sight, with a wall just behind it: there is no place, and it is said.
+    let behind = CarriedTo { light: 0, x_m: 0.3, y_m: 2.0, z_m: 1.3, power: None, flag: None };
+    let rim = floor(&shot(), Some(&behind), ASK).expect("it goes there").shot;
+    on.room = room(4.0, -7.0, 2.5, 6.0);
+    let stays = arranged(&on, &rim).expect("they go together");
+    assert!(stays.says.iter().any(|says| says.contains("stays in the picture")), "{:?}", stays.says);
 }
 
 /// What cannot be on a set is named, and nothing else of the answer is lost.

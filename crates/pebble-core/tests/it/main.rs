@@ -26,6 +26,7 @@ mod matching_keeps;
 mod matching_lights;
 mod matching_rules;
 mod meter_readings;
+mod on_the_camera;
 mod own_units;
 mod preferences;
 mod properties;

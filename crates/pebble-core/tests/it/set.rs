@@ -57,7 +57,7 @@ fn a_light_at_the_lens_hides_its_own_shadow() {
 #[test]
 fn a_runner_past_a_light_at_three_metres_a_second() {
     let lamp = bare(900.0, spot(-1.5, -2.5, 2.0), 60.0);
-    let way = Path { from: spot(-4.0, 0.5, 1.3), to: spot(4.0, -0.5, 1.3), speed: 3.0 };
+    let way = Path { from: spot(-4.0, 0.5, 1.3), to: spot(4.0, -0.5, 1.3), speed: 3.0, camera_goes_along: false };
     let found = way.along(|place| lamp.on(place), 33);
     near(found.change, 2.47618, 0.03);
     near(found.steepest, 1.18538, 0.02);
@@ -73,7 +73,7 @@ proptest! {
     #[test]
     fn where_to_press_is_within_a_third(x in -4.0..4.0_f64, y in -4.0..-0.5_f64, z in 1.0..4.0_f64, turn in 0.0..6.2_f64) {
         let lamp = bare(900.0, spot(x, y, z), 60.0);
-        let way = Path { from: spot(-4.0 * turn.cos(), -4.0 * turn.sin(), 1.3), to: spot(4.0 * turn.cos(), 4.0 * turn.sin(), 1.3), speed: 4.0 };
+        let way = Path { from: spot(-4.0 * turn.cos(), -4.0 * turn.sin(), 1.3), to: spot(4.0 * turn.cos(), 4.0 * turn.sin(), 1.3), speed: 4.0, camera_goes_along: false };
         let stops = |metres: f64| (lamp.on(way.at(metres)) / lamp.on(CHEST)).log2();
         let found = way.along(|place| lamp.on(place), 9);
         // It goes over the mark, where the light is what it is.

@@ -143,7 +143,9 @@ export function LightForm({ shot, index, seen, problem, refusal, onChange, onMov
       </Tabs.Panel>
       <Tabs.Panel value="place">
         <Group wrap="nowrap" align="start" gap="sm">
-          <Stand bearing={light.bearing_deg ?? -32} onChange={(bearing_deg) => put({ bearing_deg })} />
+          {!light.on_camera && (
+            <Stand bearing={light.bearing_deg ?? -32} onChange={(bearing_deg) => put({ bearing_deg })} />
+          )}
           <SimpleGrid cols={2} spacing="xs" verticalSpacing={6}>
             <Select
               size="xs"
@@ -154,22 +156,26 @@ export function LightForm({ shot, index, seen, problem, refusal, onChange, onMov
               value={light.role ?? 'key'}
               onChange={(role) => role && put({ role: role as Flash['role'] })}
             />
-            <Figure
-              label="Bearing"
-              suffix="°"
-              step={5}
-              value={light.bearing_deg ?? -32}
-              error={error('bearing_deg')}
-              onChange={(bearing_deg) => put({ bearing_deg })}
-            />
-            <Figure
-              label="Height"
-              suffix="°"
-              step={5}
-              value={light.height_deg ?? 30}
-              error={error('height_deg')}
-              onChange={(height_deg) => put({ height_deg })}
-            />
+            {!light.on_camera && (
+              <>
+                <Figure
+                  label="Bearing"
+                  suffix="°"
+                  step={5}
+                  value={light.bearing_deg ?? -32}
+                  error={error('bearing_deg')}
+                  onChange={(bearing_deg) => put({ bearing_deg })}
+                />
+                <Figure
+                  label="Height"
+                  suffix="°"
+                  step={5}
+                  value={light.height_deg ?? 30}
+                  error={error('height_deg')}
+                  onChange={(height_deg) => put({ height_deg })}
+                />
+              </>
+            )}
             <Figure
               label="Feathered by"
               suffix="°"
@@ -178,15 +184,17 @@ export function LightForm({ shot, index, seen, problem, refusal, onChange, onMov
               error={error('off_axis_deg')}
               onChange={(off_axis_deg) => put({ off_axis_deg })}
             />
-            <MaybeFigure
-              label="Boom"
-              suffix=" m"
-              step={0.5}
-              placeholder="on its stand"
-              value={light.boom_m}
-              error={error('boom_m')}
-              onChange={(boom_m) => put({ boom_m })}
-            />
+            {!light.on_camera && (
+              <MaybeFigure
+                label="Boom"
+                suffix=" m"
+                step={0.5}
+                placeholder="on its stand"
+                value={light.boom_m}
+                error={error('boom_m')}
+                onChange={(boom_m) => put({ boom_m })}
+              />
+            )}
             {light.role === 'rim' && (
               <MaybeFigure
                 label="Grazing"
@@ -204,6 +212,17 @@ export function LightForm({ shot, index, seen, problem, refusal, onChange, onMov
               label="Bounced"
               checked={!!light.bounce}
               onChange={(event) => put({ bounce: event.currentTarget.checked ? WALL : undefined })}
+            />
+            <Switch
+              size="xs"
+              mt={20}
+              label="On the camera"
+              checked={!!light.on_camera}
+              error={error('on_camera')}
+              onChange={(event) => {
+                const on_camera = event.currentTarget.checked
+                put(on_camera ? { on_camera, boom_m: undefined, flag: undefined } : { on_camera })
+              }}
             />
           </SimpleGrid>
         </Group>

@@ -128,10 +128,18 @@ pub(super) fn behind(plan: &Plan, seen: &Outlook, lens: &Lens, lamps: &[Lamp]) -
     })
 }
 
-/// The light of all that are meant for the subject along a way, each turned to it.
+/// The light of all that are meant for the subject along a way, each turned to it. What sits on the camera is turned to whoever
+/// comes, and comes along where the camera does.
 pub(super) fn along(plan: &Plan, way: &Path, (all, lamps): (&[usize], &[Lamp])) -> AlongSaid {
-    let light = |place: Spot| all.iter().map(|index| lamps[*index].on(place)).sum::<f64>();
-    let found = way.along(light, TOLD);
+    let at = |place: Spot, goes_along: bool| {
+        let of = |index: &usize| match (plan.lights[*index].on_camera, goes_along) {
+            (false, _) => lamps[*index].on(place),
+            (true, false) => Lamp { aim: place, ..lamps[*index] }.on(place),
+            (true, true) => lamps[*index].on(CHEST),
+        };
+        all.iter().map(of).sum::<f64>()
+    };
+    let found = way.along(|place| at(place, way.camera_goes_along), TOLD);
     let length = way.length();
     let seconds = |metres: f64| metres / way.speed;
     let say = |metres: f64| plan.lengths.say(metres, 1);
@@ -156,6 +164,17 @@ pub(super) fn along(plan: &Plan, way: &Path, (all, lamps): (&[usize], &[Lamp])) 
         signed(-high.clamp(-20.0, 20.0)),
         signed(-low.clamp(-20.0, 20.0))
     );
+    // With a light on the camera, whether that goes along is the first thing to choose.
+    let otherwise = all.iter().any(|index| plan.lights[*index].on_camera).then(|| {
+        let other = way.along(|place| at(place, !way.camera_goes_along), TOLD);
+        let then = match other.press {
+            Some((from, to)) if to - from > length - 0.01 => "all of the way is".to_owned(),
+            Some((from, to)) => format!("{} of the way are", say(to - from)),
+            None => "none of the way is".to_owned(),
+        };
+        let camera = if way.camera_goes_along { "stays" } else { "goes along" };
+        format!(" If the camera {camera}, {then} within a third.")
+    });
     AlongSaid {
         length_m: length,
         lasts_s: seconds(length),
@@ -164,7 +183,11 @@ pub(super) fn along(plan: &Plan, way: &Path, (all, lamps): (&[usize], &[Lamp])) 
         change_stops: found.change.clamp(0.0, 40.0),
         press_m: found.press.map(|(from, to)| [from, to]),
         press_s: found.press.map(|(from, to)| seconds(to - from)),
-        says: format!("{press}{automatic} Steepest {:.1} stops a metre.", found.steepest.clamp(0.0, 99.0)),
+        says: format!(
+            "{press}{automatic} Steepest {:.1} stops a metre.{}",
+            found.steepest.clamp(0.0, 99.0),
+            otherwise.unwrap_or_default()
+        ),
         stops: found.stops.into_iter().map(|stops| stops.clamp(-20.0, 20.0)).collect(),
     }
 }

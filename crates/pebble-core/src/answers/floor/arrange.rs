@@ -1,19 +1,26 @@
 //! The lights of one set put on another: where they stand, what they are, and as bright against the subject.
 
+use super::said::ArrangedAnswer;
 use crate::answers::standing::{held, spot_of};
 use crate::file::shot::Shot;
 use crate::outlook::outlook;
 use crate::plan::Plan;
 use crate::quantity::Stops;
 use crate::quantity::bounds::Invalid;
-use crate::stage::field::noted;
+use crate::quantity::words::signed;
+use crate::stage::field::{CHEST, noted};
+use crate::stage::space::Spot;
 
-/// A shot with the lights of another, fitted to its own camera: a light that would be seen goes back on its own line until it
-/// is not, and each falls against mid-grey where it fell there, as near as its dial has it.
+/// Less than this is the step of a dial, in stops.
+const NOTICED: f64 = 0.2;
+
+/// A shot with the lights of another, fitted to its own camera and room: what stood in a corner of a room stands in that corner
+/// of this one, a light that would be seen goes back on its own line until it is not, and each falls against mid-grey where
+/// it fell there, as near as its dial has it. With it, what could not stay as it was.
 ///
 /// # Errors
 /// [`Invalid`] for a shot that cannot be, or a set that does not go with it.
-pub fn arranged(shot: &Shot, of: &Shot) -> Result<Shot, Invalid> {
+pub fn arranged(shot: &Shot, of: &Shot) -> Result<ArrangedAnswer, Invalid> {
     let there = Plan::try_from(of)?;
     let fell: Vec<Stops> = outlook(&there).lights.iter().map(|light| light.on_set.placement).collect();
     let mut shot = Shot { lights: of.lights.clone(), channel: of.channel, ..shot.clone() };
@@ -23,14 +30,23 @@ pub fn arranged(shot: &Shot, of: &Shot) -> Result<Shot, Invalid> {
         (light.metered, light.flag) = (None, None);
     }
     let plan = Plan::try_from(&shot)?;
-    let lens = plan.lens();
+    let mut says = Vec::new();
     for (index, light) in shot.lights.iter_mut().enumerate() {
-        let at = spot_of(&plan, index);
-        let seen = light.bounce.is_none() && lens.shows(at, held(&plan.lights[index])).any();
-        let clear = seen.then(|| lens.nearest(at, held(&plan.lights[index]))).flatten();
-        if let Some(away) = clear.filter(|away| *away > light.distance_m) {
-            let chest = crate::stage::field::CHEST;
-            (light.bearing_deg, light.height_deg, light.distance_m) = noted(chest + (at - chest).unit() * away);
+        let stood = spot_of(&plan, index);
+        let (at, why) = fitted(&plan, &there, index, stood);
+        if let Some(why) = why {
+            let away = (at - CHEST).length();
+            let label = &plan.lights[index].label;
+            says.push(if at == stood {
+                format!("{label} {why}.")
+            } else {
+                let was = (stood - CHEST).length();
+                let say = |metres: f64| plan.lengths.say(metres, 2);
+                format!("{label} stands {} away instead of {}: {why}.", say(away), say(was))
+            });
+        }
+        if at != stood {
+            (light.bearing_deg, light.height_deg, light.distance_m) = noted(at);
         }
     }
     let plan = Plan::try_from(&shot)?;
@@ -41,6 +57,38 @@ pub fn arranged(shot: &Shot, of: &Shot) -> Result<Shot, Invalid> {
             light.power = plan.lights[index].unit.nearest_power(light.power * by);
         }
     }
-    Plan::try_from(&shot)?;
-    Ok(shot)
+    let plan = Plan::try_from(&shot)?;
+    for (index, light) in outlook(&plan).lights.iter().enumerate() {
+        let off = (light.on_set.placement - fell[index]).as_stops();
+        if plan.settings.lights[index].bias.is_none() && off.is_finite() && off.abs() > NOTICED {
+            let ends = if off < 0.0 { "it has no more power" } else { "its power goes no lower" };
+            says.push(format!("{} falls {} from where it fell: {ends}.", plan.lights[index].label, signed(off)));
+        }
+    }
+    Ok(ArrangedAnswer { shot, says })
+}
+
+/// Where a light stands in this set, and why not where it stood.
+fn fitted(plan: &Plan, there: &Plan, index: usize, stood: Spot) -> (Spot, Option<&'static str>) {
+    let (light, radius) = (&plan.lights[index], plan.lights[index].throw.face.radius.as_metres());
+    if light.on_camera {
+        return (stood, None);
+    }
+    let at = match (&plan.room, &there.room) {
+        (Some(here), Some(other)) => here.holding(here.as_in(other, stood), radius),
+        (Some(here), None) => here.holding(stood, radius),
+        _ => stood,
+    };
+    let moved = (at != stood).then_some("fitted to this room");
+    let lens = plan.lens();
+    let seen = light.bounce.is_none() && lens.shows(at, held(light)).any();
+    let away = (at - CHEST).length();
+    let Some(clear) = seen.then(|| lens.nearest(at, held(light))).flatten().filter(|clear| *clear > away) else {
+        return (at, moved);
+    };
+    let clear = CHEST + (at - CHEST).unit() * clear;
+    if plan.room.is_some_and(|room| room.beyond(clear, radius).is_some()) {
+        return (at, Some("stays in the picture, for the room ends behind it"));
+    }
+    (clear, Some(moved.map_or("out of the picture", |_| "fitted to this room, and out of the picture")))
 }

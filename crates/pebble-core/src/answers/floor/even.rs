@@ -78,7 +78,9 @@ pub(super) fn ways(moves: Moves<'_>, region: Region, meant: Vec<usize>) -> EvenA
     let (plan, seen) = (moves.plan, moves.seen);
     let lamps: Vec<Lamp> = (0..plan.lights.len()).map(|index| lamp(plan, seen, index)).collect();
     let carries = |index: &usize| {
-        matches!(plan.lights[*index].role, Role::Key | Role::Fill) && plan.settings.lights[*index].bias.is_none()
+        plan.lights[*index].walks()
+            && matches!(plan.lights[*index].role, Role::Key | Role::Fill)
+            && plan.settings.lights[*index].bias.is_none()
     };
     let mut carried: Vec<usize> = meant.iter().copied().filter(carries).collect();
     // The key is among them, wherever it stands in the list.

@@ -36,7 +36,8 @@ pub(super) fn told(
     let what = shown(plan, lens, index);
     // What takes a while is worked out for the light in hand.
     let region = region.filter(|_| straight);
-    let hung: Option<Ballast> = gust.map(|gust| {
+    // Nor does it stand on anything that could fall.
+    let hung: Option<Ballast> = gust.filter(|_| !light.on_camera).map(|gust| {
         let area = std::f64::consts::PI * radius * radius;
         ballast(area, DRAG, gust, lamp.at.z, STAND_KG, FEET_M)
     });
@@ -50,6 +51,7 @@ pub(super) fn told(
         stand: place(stand_top(lamp.at, light.boom)),
         boom_says: light.boom.map(|arm| boom_says(plan, wire, arm)),
         radius_m: radius,
+        on_camera: light.on_camera,
         half_deg: edge_of(&lamp.beam, 1.0).as_radians().to_degrees(),
         circle_m: lamp.circle(1.0),
         distance_m: dial.distance.as_metres(),

@@ -28,8 +28,8 @@ use crate::stage::space::Spot;
 pub use arrange::arranged;
 use moves::{Moves, carried, no_such_light};
 pub use said::{
-    AlongSaid, BehindSaid, CarriedTo, Clearing, Contour, EvenAnswer, EvenWay, Evened, EvennessSaid, FloorAnswer,
-    FloorLight, FloorNote, NoteSeverity, Place3, SheetSaid, SunHour, SunSaid, TapedSaid, TapedStand,
+    AlongSaid, ArrangedAnswer, BehindSaid, CarriedTo, Clearing, Contour, EvenAnswer, EvenWay, Evened, EvennessSaid,
+    FloorAnswer, FloorLight, FloorNote, NoteSeverity, Place3, SheetSaid, SunHour, SunSaid, TapedSaid, TapedStand,
 };
 
 /// Contours are told in thirds of a stop, to both sides of the value at the mark.

@@ -35,6 +35,10 @@ pub(super) fn carried(shot: &Shot, to: &CarriedTo) -> Result<Shot, Invalid> {
     let count = shot.lights.len();
     let mut shot = shot.clone();
     let light = shot.lights.get_mut(to.light).ok_or_else(|| no_such_light("carried.light", to.light, count))?;
+    if light.on_camera {
+        let given = format!("{} {}", light.group, light.role.word());
+        return Err(at.contradiction("light", given, "it sits on the camera: carry that, or take the light off it"));
+    }
     bounds::STANDS.check(&at.of("x_m"), to.x_m)?;
     bounds::STANDS.check(&at.of("y_m"), to.y_m)?;
     bounds::LIFTED.check(&at.of("z_m"), to.z_m)?;
@@ -169,7 +173,7 @@ impl<'a> Moves<'a> {
     /// As near as the lens does not see it on its own line, as bright at the mark: larger and softer by as much.
     pub fn bringing_in(&self, (index, lamp): (usize, &Lamp)) -> Option<Clearing> {
         let light = &self.plan.lights[index];
-        let nearest = self.lens.nearest(lamp.at, held(light))?;
+        let nearest = light.walks().then(|| self.lens.nearest(lamp.at, held(light)))??;
         // To the next tenth of a metre, and not for less.
         let nearest = (nearest * 10.0 - 1e-9).ceil() / 10.0;
         let way = lamp.at - lamp.aim;

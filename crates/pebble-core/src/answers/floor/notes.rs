@@ -4,8 +4,8 @@ use super::light::flag_at;
 use super::moves::Moves;
 use super::said::{FloorLight, FloorNote, NoteSeverity, SheetSaid};
 use crate::file::shot::Role;
-use crate::plan::{Plan, Walls};
-use crate::stage::space::{Spot, spot};
+use crate::plan::Plan;
+use crate::stage::space::spot;
 
 /// Two things closer than this are in one place, in metres.
 const SAME_PLACE_M: f64 = 0.3;
@@ -37,7 +37,7 @@ pub(super) fn notes(plan: &Plan, moves: &Moves, lights: &[FloorLight], sheet: Op
     }
     if let Some(room) = plan.room {
         let eye = moves.lens.view.eye;
-        if let Some(wall) = beyond(&room, eye, 0.0) {
+        if let Some(wall) = room.beyond(eye, 0.0) {
             notes.push(whole("The camera stands outside the room", format!("It is beyond {wall}.")));
         }
         if moves.lens.behind > room.y.1 {
@@ -103,7 +103,7 @@ fn of_light(plan: &Plan, moves: &Moves, (index, light): (usize, &FloorLight), no
     }
     if let Some(room) = plan.room {
         let place = spot(light.at.x_m, light.at.y_m, light.at.z_m);
-        if let Some(wall) = beyond(&room, place, light.radius_m) {
+        if let Some(wall) = room.beyond(place, light.radius_m) {
             notes.push(bare(
                 format!("{label} does not fit into the room"),
                 &format!("Its face is beyond {wall}."),
@@ -121,18 +121,6 @@ fn of_light(plan: &Plan, moves: &Moves, (index, light): (usize, &FloorLight), no
             index,
         ));
     }
-}
-
-/// The wall or ceiling that something of a radius is beyond.
-fn beyond(room: &Walls, at: Spot, radius: f64) -> Option<&'static str> {
-    let walls = [
-        (at.z + radius > room.ceiling, "the ceiling"),
-        (at.x - radius < room.x.0, "the left wall"),
-        (at.x + radius > room.x.1, "the right wall"),
-        (at.y - radius < room.y.0, "the wall behind the camera"),
-        (at.y + radius > room.y.1, "the wall behind the subject"),
-    ];
-    walls.into_iter().find(|(is, _)| *is).map(|(_, wall)| wall)
 }
 
 fn bare(title: String, says: &str, light: usize) -> FloorNote {

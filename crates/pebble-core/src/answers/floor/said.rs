@@ -127,6 +127,14 @@ report! {
         pub to_stops: f64,
     }
 
+    /// A shot with the lights of another.
+    pub struct ArrangedAnswer {
+        /// The shot.
+        pub shot: Shot,
+        /// What of them could not stay as it was there, a sentence each.
+        pub says: Vec<String>,
+    }
+
     /// Ways to light the area, side by side.
     pub struct EvenAnswer {
         /// As it stands, and what else can be done.
@@ -165,6 +173,8 @@ report! {
         pub on: bool,
         /// Where its face is.
         pub at: Place3,
+        /// Whether it sits on the camera, and so has no place of its own.
+        pub on_camera: bool,
         /// The top of its stand: at the face, or where its boom begins.
         pub stand: Place3,
         /// What balances its boom, as an estimate in words; nothing without one.

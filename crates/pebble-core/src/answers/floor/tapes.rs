@@ -37,6 +37,10 @@ pub(super) fn measured(plan: &Plan, ends: [[f64; 3]; 2]) -> Result<String, Inval
 pub(super) fn taped(plan: &Plan, lens: &Lens, lamps: &[Lamp], stand: TapedStand) -> Result<TapedSaid, Invalid> {
     let at = At::new("taped");
     let lamp = lamps.get(stand.light).ok_or_else(|| no_such_light("taped.light", stand.light, lamps.len()))?;
+    if plan.lights[stand.light].on_camera {
+        let given = plan.lights[stand.light].label.clone();
+        return Err(at.contradiction("light", given, "it sits on the camera, and has no stand to tape"));
+    }
     let to_mark = bounds::TAPE.check(&at.of("to_mark_m"), stand.to_mark_m)?;
     let to_camera = bounds::TAPE.check(&at.of("to_camera_m"), stand.to_camera_m)?;
     let eye = lens.view.eye;

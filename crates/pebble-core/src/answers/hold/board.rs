@@ -170,7 +170,7 @@ impl LightBoard {
             powers.retain(|place| place.longer <= super::TOLERANCE);
         }
         powers.sort_by(|a, b| a.stops.total_cmp(&b.stops));
-        let may_walk = board.may_turn(Held::FlashDistance, index) && dial.bias.is_none() && light.bounce.is_none();
+        let may_walk = board.may_turn(Held::FlashDistance, index) && dial.bias.is_none() && light.walks();
         let at = |time: ShutterTime| {
             let change = high_speed::loss(Run { time: time.time(), ..run }, light.unit.efficiency)
                 - high_speed::loss(run, light.unit.efficiency);

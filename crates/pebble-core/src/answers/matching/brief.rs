@@ -366,7 +366,8 @@ impl<'a> Brief<'a> {
         };
         // What was metered was metered of one unit.
         wire.unit.id.clone_from(&unit.wire.id);
-        Light::with_unit(&At::default(), &wire, unit.unit.clone(), (&self.plan.parts, self.plan.meter))
+        let light = Light::with_unit(&At::default(), &wire, unit.unit.clone(), (&self.plan.parts, self.plan.meter))?;
+        Ok(light.in_place_of(self.plan.key_light()))
     }
 
     /// `H1` of one head of a unit at a light behind something, what was metered in it.
@@ -381,7 +382,7 @@ impl<'a> Brief<'a> {
     /// No nearer than this with a modifier: as said, or out of the frame.
     pub(super) fn nearest(&self, light: &Light) -> Metres {
         let out_of_frame = || {
-            if light.role == Role::InSet || light.bounce.is_some() {
+            if light.role == Role::InSet || !light.walks() {
                 return Metres::ZERO;
             }
             let at = placed(light.bearing, light.height, Metres::from_metres(1.0));

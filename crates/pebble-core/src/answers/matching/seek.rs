@@ -391,7 +391,8 @@ fn reach(brief: &Brief, aim: &Aim, modifier: &Modifier) -> Option<Reach> {
     let unit = brief.plan.key_light().unit.clone();
     let light =
         Light::with_unit(&crate::plan::check::At::default(), &wire, unit, (&brief.plan.parts, brief.plan.meter))
-            .ok()?;
+            .ok()?
+            .in_place_of(brief.plan.key_light());
     Some(Reach::of(brief, aim, brief.plan.key, &light))
 }
 
@@ -403,8 +404,7 @@ impl Reach {
         let loose = |condition| aim.is_loose(condition, None);
         let from = if loose(Demand::Near) { CLOSEST.min(nearest) } else { nearest };
         let to = if loose(Demand::Far) { FARTHEST.max(brief.bounds.farthest) } else { brief.bounds.farthest };
-        // Bounced light stays where it is: the surface is not walked to.
-        let places: Vec<Metres> = if light.bounce.is_some() {
+        let places: Vec<Metres> = if !light.walks() {
             vec![plan.settings.lights[index].distance]
         } else {
             let there = plan.settings.lights[index].distance;
@@ -432,7 +432,7 @@ impl Reach {
             }
         };
         let cost = |distance: Metres| {
-            let room = if light.bounce.is_some() {
+            let room = if !light.walks() {
                 (0.0, 0.0)
             } else {
                 (2.0 * (distance / nearest).log2(), 2.0 * (brief.bounds.farthest / distance).log2())

@@ -533,6 +533,10 @@ wire! {
         /// Parts of the subject that it does not reach.
         #[serde(default, skip_serializing_if = "Vec::is_empty")]
         pub misses: Vec<String>,
+        /// It sits on the camera: it stands where that stands and goes where that goes, whatever distance, bearing and height
+        /// say.
+        #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+        pub on_camera: bool,
         /// On a boom: how far back from its head its stand is.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         pub boom_m: Option<f64>,
