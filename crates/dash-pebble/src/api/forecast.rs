@@ -49,7 +49,7 @@ impl Answer {
         Self {
             format: FORMAT.to_owned(),
             version: 3,
-            forecast: forecast::written(plan, &outlook),
+            forecast: forecast::written_with(plan, &outlook, pulses),
             findings: findings::judge_with(plan, &outlook, pulses),
         }
     }

@@ -5,7 +5,7 @@ use crate::physics::shutter::SyncMode;
 use crate::plan::{Body, Dial, Light, Plan, Settings};
 use crate::quantity::said::FOOT;
 use crate::quantity::scale::{Aperture, Iso, ShutterTime};
-use crate::quantity::{Metres, Stops};
+use crate::quantity::{Metres, Seconds, Stops};
 use serde::Serialize;
 
 /// A filter set in whole stops, up to ten.
@@ -28,8 +28,18 @@ const BIASES: std::ops::RangeInclusive<i32> = -9..=9;
 
 /// The place on the strip of distances that is nearest to one, as a ratio.
 pub(crate) fn nearest_distance(lengths: Lengths, wanted: Metres) -> Metres {
-    let off = |distance: Metres| (distance / wanted).max(wanted / distance);
-    distances(lengths).reduce(|best, one| if off(one) < off(best) { one } else { best }).unwrap_or(wanted)
+    let off = |count: &u32| {
+        let distance = counted(lengths, *count);
+        (distance / wanted).max(wanted / distance)
+    };
+    // In each row the places on both sides of it, or its ends.
+    let below = |(from, to, step): (u32, u32, u32)| {
+        let steps = (wanted.as_metres() / counted(lengths, 1).as_metres() - f64::from(from)) / f64::from(step);
+        from + step * (steps.max(0.0) as u32).min((to - from) / step)
+    };
+    let beside = |row: (u32, u32, u32)| [below(row), (below(row) + row.2).min(row.1)];
+    let nearest = rows(lengths).into_iter().flat_map(beside).min_by(|a, b| off(a).total_cmp(&off(b)));
+    nearest.map_or(wanted, |count| counted(lengths, count))
 }
 
 /// The same; none beyond the strip's ends.
@@ -201,18 +211,49 @@ fn of_light(plan: &Plan, index: usize) -> Vec<Strip> {
 
 /// Positions of the lens, wide to narrow.
 pub fn apertures(body: &Body) -> impl DoubleEndedIterator<Item = Aperture> + use<> {
-    let step = body.grid.step();
-    clicks(body.apertures.0.nearest_sixth(), body.apertures.1.nearest_sixth(), step).map(Aperture::from_av6)
+    aperture_clicks(body).map(Aperture::from_av6)
 }
 
 /// Positions of the shutter, slow to fast.
 pub fn shutters(body: &Body) -> impl DoubleEndedIterator<Item = ShutterTime> + use<> {
-    clicks(body.times.0.nearest_sixth(), body.times.1.nearest_sixth(), body.grid.step()).map(ShutterTime::from_tv6)
+    shutter_clicks(body).map(ShutterTime::from_tv6)
 }
 
 /// Positions of ISO, low to high.
 pub fn isos(body: &Body) -> impl DoubleEndedIterator<Item = Iso> + use<> {
-    clicks(body.isos.0.nearest_sixth(), body.isos.1.nearest_sixth(), body.grid.step()).map(Iso::from_sv6)
+    iso_clicks(body).map(Iso::from_sv6)
+}
+
+fn aperture_clicks(body: &Body) -> Clicks {
+    Clicks::between(body.apertures.0.nearest_sixth(), body.apertures.1.nearest_sixth(), body.grid.step())
+}
+
+fn shutter_clicks(body: &Body) -> Clicks {
+    Clicks::between(body.times.0.nearest_sixth(), body.times.1.nearest_sixth(), body.grid.step())
+}
+
+fn iso_clicks(body: &Body) -> Clicks {
+    Clicks::between(body.isos.0.nearest_sixth(), body.isos.1.nearest_sixth(), body.grid.step())
+}
+
+/// Whether a position, in sixths of a stop, is one of the lens.
+pub(crate) fn is_aperture(body: &Body, sixths: i32) -> bool {
+    aperture_clicks(body).has(sixths)
+}
+
+/// Whether one is of the shutter.
+pub(crate) fn is_shutter(body: &Body, sixths: i32) -> bool {
+    shutter_clicks(body).has(sixths)
+}
+
+/// Whether one is of ISO.
+pub(crate) fn is_iso(body: &Body, sixths: i32) -> bool {
+    iso_clicks(body).has(sixths)
+}
+
+/// The position of the shutter that is nearest to a time, as a ratio.
+pub(crate) fn shutter_near(body: &Body, time: Seconds) -> ShutterTime {
+    ShutterTime::from_tv6(shutter_clicks(body).nearest(ShutterTime::position_of(time)))
 }
 
 /// Grey before the lens, none to the densest: what is at hand, or whole stops where nobody said what is.
@@ -228,19 +269,28 @@ pub fn powers(light: &Light) -> impl DoubleEndedIterator<Item = f64> + use<> {
 
 /// Distances set by eye and tape, near to far.
 pub fn distances(lengths: Lengths) -> impl Iterator<Item = Metres> {
-    let rows = match lengths {
+    rows(lengths)
+        .into_iter()
+        .flat_map(|(from, to, step)| (from..=to).step_by(step as usize))
+        .map(move |count| counted(lengths, count))
+}
+
+/// From, to and step of the tape's parts, in what it counts.
+const fn rows(lengths: Lengths) -> [(u32, u32, u32); 5] {
+    match lengths {
         Lengths::Metric => DISTANCES_CM,
         Lengths::Imperial => DISTANCES_IN,
-    };
-    // Divided, so that 2.3 m is 2.3 and is found again by it.
-    let metres = move |count: u32| match lengths {
+    }
+}
+
+/// So many centimetres or inches.
+fn counted(lengths: Lengths, count: u32) -> Metres {
+    Metres::from_metres(match lengths {
+        // Divided, so that 2.3 m is 2.3 and is found again by it.
         Lengths::Metric => f64::from(count) / 100.0,
         // A quarter of a foot is so many tenths of a millimetre exactly.
         Lengths::Imperial => (f64::from(count) * FOOT / 12.0 * 1e4).round() / 1e4,
-    };
-    rows.into_iter()
-        .flat_map(|(from, to, step)| (from..=to).step_by(step as usize))
-        .map(move |count| Metres::from_metres(metres(count)))
+    })
 }
 
 /// Ways to tie a flash and the shutter that camera and unit both know.
@@ -418,10 +468,35 @@ pub fn bias_label(stops: f64) -> String {
     }
 }
 
-fn clicks(from: i32, to: i32, step: i32) -> impl DoubleEndedIterator<Item = i32> {
-    // A camera's end may lie off its own cut (a lens of f/1.7 on thirds); the first whole click inside is its end.
-    let first = from.div_euclid(step) + i32::from(from.rem_euclid(step) != 0);
-    (first..=to.div_euclid(step)).map(move |click| click * step)
+/// Whole clicks of a dial, each so many sixths of a stop.
+#[derive(Clone, Copy)]
+struct Clicks {
+    first: i32,
+    last: i32,
+    step: i32,
+}
+
+impl Clicks {
+    /// Those from one position to another, in sixths.
+    fn between(from: i32, to: i32, step: i32) -> Self {
+        // A camera's end may lie off its own cut (a lens of f/1.7 on thirds); the first whole click inside is its end.
+        let first = from.div_euclid(step) + i32::from(from.rem_euclid(step) != 0);
+        Self { first, last: to.div_euclid(step), step }
+    }
+
+    fn map<T>(self, position: impl Fn(i32) -> T) -> impl DoubleEndedIterator<Item = T> {
+        (self.first..=self.last).map(move |click| position(click * self.step))
+    }
+
+    fn has(self, sixths: i32) -> bool {
+        sixths % self.step == 0 && (self.first..=self.last).contains(&(sixths / self.step))
+    }
+
+    /// The one nearest to a position between them.
+    fn nearest(self, sixths: f64) -> i32 {
+        let click = (sixths / f64::from(self.step)).round() as i32;
+        click.min(self.last).max(self.first) * self.step
+    }
 }
 
 fn focals(body: &Body) -> impl Iterator<Item = f64> {

@@ -1,7 +1,7 @@
 //! Pulses that were solved before. Where a pulse is over, and what a shutter lets through of it, takes longer to find than
 //! all the rest of a frame; a power on a dial is tried again and again, whatever else is turned.
 
-use crate::physics::pulse::{Control, Pulse, PulseAt, School};
+use crate::physics::pulse::{Control, Durations, Pulse, PulseAt, School};
 use crate::physics::shutter::sync::{OVER_SHARE, Timing, ignition, usable_sync};
 use crate::physics::shutter::{Ignition, RowReport, Run, SyncMode, rows};
 use crate::plan::{Dial, Plan, WHOLE_FRAME};
@@ -26,6 +26,7 @@ pub struct Pulses {
     whose: Option<Whose>,
     keeps: bool,
     solved: HashMap<Of, Solved>,
+    durations: HashMap<Of, Durations>,
     arrived: HashMap<(Of, u64), Arrival>,
     in_rows: HashMap<(Of, u64, [u64; 2]), RowsOf>,
 }
@@ -119,6 +120,19 @@ impl Pulses {
     /// The fastest time that leaves no row dark at a power.
     pub(crate) fn usable_sync(&mut self, plan: &Plan, light: usize, power: f64) -> Option<ShutterTime> {
         self.of(plan, light, power).usable_sync
+    }
+
+    /// All durations of a pulse, which take longer to find than the one that the school asks for.
+    pub(crate) fn durations(&mut self, plan: &Plan, light: usize, (power, pulse): (f64, &PulseAt)) -> Durations {
+        let key = (light, plan.settings.lights[light].sync, power.to_bits());
+        if let Some(known) = self.durations.get(&key) {
+            return *known;
+        }
+        let durations = pulse.durations();
+        if self.keeps {
+            keep(&mut self.durations, key, durations);
+        }
+        durations
     }
 
     pub(super) fn of(&mut self, plan: &Plan, light: usize, power: f64) -> Solved {

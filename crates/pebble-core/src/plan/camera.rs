@@ -7,6 +7,7 @@ use crate::physics::shutter::sync;
 use crate::quantity::bounds::{self, Invalid};
 use crate::quantity::scale::{Aperture, Grid, Iso, ShutterTime};
 use crate::quantity::{Metres, Seconds};
+use std::fmt::Display;
 
 /// Where curtain travel is not known it is taken to be the rated sync time less this, or this share of it where that is less.
 const UNKNOWN_TRAVEL_MARGIN: Seconds = Seconds::from_millis(0.5);
@@ -65,8 +66,8 @@ impl CameraBody {
         in_order(at, "slowest", &self.slowest, &self.fastest, times.0 >= times.1)?;
         let iso = |name: &str, value: f64| Iso::read(&at.of(name), value, grid);
         let isos = (iso("iso_min", self.iso_min)?, iso("iso_max", self.iso_max)?);
-        in_order(at, "iso_min", &self.iso_min.to_string(), &self.iso_max.to_string(), isos.0 <= isos.1)?;
-        let side = |name: &str, value: f64| bounds::SENSOR.check(&at.of(name), value).map(Metres::from_millimetres);
+        in_order(at, "iso_min", &self.iso_min, &self.iso_max, isos.0 <= isos.1)?;
+        let side = |name: &str, value: f64| at.figure(name, value, &bounds::SENSOR).map(Metres::from_millimetres);
         at.maybe("frames_per_second", self.frames_per_second, &bounds::FRAME_RATE)?;
         at.maybe("mass_kg", self.mass_kg, &bounds::MASS)?;
         Ok(Camera {
@@ -82,7 +83,7 @@ impl CameraBody {
             sensor: Sensor {
                 width: side("sensor_width_mm", self.sensor_width_mm)?,
                 height: side("sensor_height_mm", self.sensor_height_mm)?,
-                pixels: bounds::PIXELS.check(&at.of("pixels_wide"), f64::from(self.pixels_wide))?,
+                pixels: at.figure("pixels_wide", f64::from(self.pixels_wide), &bounds::PIXELS)?,
             },
         })
     }
@@ -93,12 +94,10 @@ impl Lens {
         at.name("name", &self.name, "a name")?;
         let aperture = |name: &str, value: f64| Aperture::read(&at.of(name), value, grid);
         let apertures = (aperture("widest_f", self.widest_f)?, aperture("narrowest_f", self.narrowest_f)?);
-        let (widest, narrowest) = (self.widest_f.to_string(), self.narrowest_f.to_string());
-        in_order(at, "widest_f", &widest, &narrowest, apertures.0 <= apertures.1)?;
-        bounds::FOCAL.check(&at.of("focal_min_mm"), self.focal_min_mm)?;
-        bounds::FOCAL.check(&at.of("focal_max_mm"), self.focal_max_mm)?;
-        let (short, long) = (self.focal_min_mm.to_string(), self.focal_max_mm.to_string());
-        in_order(at, "focal_min_mm", &short, &long, self.focal_min_mm <= self.focal_max_mm)?;
+        in_order(at, "widest_f", &self.widest_f, &self.narrowest_f, apertures.0 <= apertures.1)?;
+        at.figure("focal_min_mm", self.focal_min_mm, &bounds::FOCAL)?;
+        at.figure("focal_max_mm", self.focal_max_mm, &bounds::FOCAL)?;
+        in_order(at, "focal_min_mm", &self.focal_min_mm, &self.focal_max_mm, self.focal_min_mm <= self.focal_max_mm)?;
         at.maybe("mass_kg", self.mass_kg, &bounds::MASS)?;
         Ok(Glass {
             apertures,
@@ -112,10 +111,10 @@ impl Lens {
     }
 }
 
-fn in_order(at: &At, name: &str, from: &str, to: &str, right: bool) -> Result<(), Invalid> {
+fn in_order(at: &At, name: &str, from: &dyn Display, to: &dyn Display, right: bool) -> Result<(), Invalid> {
     if right {
         Ok(())
     } else {
-        Err(at.contradiction(name, from.to_owned(), format!("the other end of the range is {to}")))
+        Err(at.contradiction(name, from.to_string(), format!("the other end of the range is {to}")))
     }
 }

@@ -31,24 +31,29 @@ impl At {
         Self(format!("{}[{index}]", self.of(list)))
     }
 
+    /// A figure within its limits. Its path is put together only for a refusal.
+    pub(crate) fn figure(&self, name: &str, value: f64, limits: &Limits) -> Result<f64, Invalid> {
+        limits.held(value).ok_or_else(|| limits.refuse(&self.of(name), value))
+    }
+
     pub(crate) fn metres(&self, name: &str, value: f64, limits: &Limits) -> Result<Metres, Invalid> {
-        limits.check(&self.of(name), value).map(Metres::from_metres)
+        self.figure(name, value, limits).map(Metres::from_metres)
     }
 
     pub(crate) fn stops(&self, name: &str, value: f64, limits: &Limits) -> Result<Stops, Invalid> {
-        limits.check(&self.of(name), value).map(Stops::from_stops)
+        self.figure(name, value, limits).map(Stops::from_stops)
     }
 
     pub(crate) fn millis(&self, name: &str, value: f64, limits: &Limits) -> Result<Seconds, Invalid> {
-        limits.check(&self.of(name), value).map(Seconds::from_millis)
+        self.figure(name, value, limits).map(Seconds::from_millis)
     }
 
     pub(crate) fn degrees(&self, name: &str, value: f64, limits: &Limits) -> Result<Angle, Invalid> {
-        limits.check(&self.of(name), value).map(Angle::from_degrees)
+        self.figure(name, value, limits).map(Angle::from_degrees)
     }
 
     pub(crate) fn maybe(&self, name: &str, value: Option<f64>, limits: &Limits) -> Result<Option<f64>, Invalid> {
-        value.map(|value| limits.check(&self.of(name), value)).transpose()
+        value.map(|value| self.figure(name, value, limits)).transpose()
     }
 
     /// One line of text, which may be empty.

@@ -30,7 +30,7 @@ pub(super) fn area(wire: &Area) -> Result<[(f64, f64); 3], Invalid> {
 /// Width and height.
 pub(super) fn sheet(wire: &BackSheet) -> Result<(f64, f64), Invalid> {
     let at = At::new("sheet");
-    let side = |name: &str, value| bounds::SHEET.check(&at.of(name), value);
+    let side = |name: &str, value| at.figure(name, value, &bounds::SHEET);
     Ok((side("width_m", wire.width_m)?, side("height_m", wire.height_m)?))
 }
 
@@ -52,7 +52,7 @@ pub(super) fn flag(at: &At, wire: &Flag) -> Result<flag::Flag, Invalid> {
 pub(super) fn way(wire: &WayAlong) -> Result<Path, Invalid> {
     let at = At::new("way");
     let end = |name: &str, [x, y]: [f64; 2]| {
-        let each = |value| bounds::STANDS.check(&at.of(name), value);
+        let each = |value| at.figure(name, value, &bounds::STANDS);
         Ok(spot(each(x)?, each(y)?, CHEST_M))
     };
     let (from, to) = (end("from_m", wire.from_m)?, end("to_m", wire.to_m)?);
@@ -64,7 +64,7 @@ pub(super) fn way(wire: &WayAlong) -> Result<Path, Invalid> {
         from,
         to,
         camera_goes_along: wire.camera_goes_along,
-        speed: bounds::ALONG.check(&at.of("speed_m_s"), wire.speed_m_s)?,
+        speed: at.figure("speed_m_s", wire.speed_m_s, &bounds::ALONG)?,
     })
 }
 
@@ -132,6 +132,6 @@ pub(super) fn room(wire: &Room) -> Result<Walls, Invalid> {
     Ok(Walls {
         x: side(("left_m", wire.left_m), ("right_m", wire.right_m))?,
         y: side(("near_m", wire.near_m), ("far_m", wire.far_m))?,
-        ceiling: bounds::CEILING.check(&at.of("ceiling_m"), wire.ceiling_m)?,
+        ceiling: at.figure("ceiling_m", wire.ceiling_m, &bounds::CEILING)?,
     })
 }

@@ -21,7 +21,7 @@ pub struct Front {
 impl Modifier {
     pub(crate) fn check(&self, at: &At) -> Result<Front, Invalid> {
         at.name("name", &self.name, "a name")?;
-        let layers = bounds::LAYERS.check(&at.of("diffusion_layers"), f64::from(self.diffusion_layers.unwrap_or(0)))?;
+        let layers = at.figure("diffusion_layers", f64::from(self.diffusion_layers.unwrap_or(0)), &bounds::LAYERS)?;
         let each = at.stops("layer_stops", self.layer_stops.unwrap_or(0.0), &bounds::LAYER)?;
         let angle = self.half_angle_deg.map(|value| at.degrees("half_angle_deg", value, &bounds::BEAM)).transpose()?;
         let grid = self.grid_deg.map(|value| at.degrees("grid_deg", value, &bounds::BEAM)).transpose()?;
@@ -49,15 +49,15 @@ pub(crate) fn tinted_by(gel: Option<&Filter>) -> (f64, Dye) {
 
 impl Hue {
     pub(crate) fn check(&self, at: &At) -> Result<(), Invalid> {
-        bounds::HUE.check(&at.of("hue_deg"), self.hue_deg)?;
-        bounds::SATURATION.check(&at.of("saturation"), self.saturation).map(|_| ())
+        at.figure("hue_deg", self.hue_deg, &bounds::HUE)?;
+        at.figure("saturation", self.saturation, &bounds::SATURATION).map(|_| ())
     }
 }
 
 impl Filter {
     pub(crate) fn check(&self, at: &At) -> Result<Stops, Invalid> {
         at.name("name", &self.name, "a name")?;
-        bounds::MIRED.check(&at.of("mired"), self.mired)?;
+        at.figure("mired", self.mired, &bounds::MIRED)?;
         self.hue.as_ref().map_or(Ok(()), |hue| hue.check(&at.inside("hue")))?;
         at.stops("loss_stops", self.loss_stops, &bounds::FILTER)
     }

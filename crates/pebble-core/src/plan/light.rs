@@ -320,7 +320,7 @@ fn surface(at: &At, wire: &shot::BouncedOff) -> Result<Surface, Invalid> {
     Ok(Surface {
         away: at.metres("surface_m", wire.surface_m, &bounds::SURFACE)?,
         tilt: at.degrees("tilt_deg", wire.tilt_deg, &bounds::TILT)?,
-        reflectance: bounds::REFLECTANCE.check(&at.of("reflectance"), wire.reflectance)?,
+        reflectance: at.figure("reflectance", wire.reflectance, &bounds::REFLECTANCE)?,
         coloured: wire.coloured,
     })
 }

@@ -601,7 +601,7 @@ fn settings(shot: &Shot, body: &Body, lights: &[Light], key: usize) -> Result<Se
 }
 
 fn dial(at: &At, wire: &shot::Flash, light: &Light, (body, camera): (&Body, &str)) -> Result<Dial, Invalid> {
-    let power = bounds::POWER.check(&at.of("power"), wire.power)?;
+    let power = at.figure("power", wire.power, &bounds::POWER)?;
     held(&at.of("power"), power, ((-light.unit.lowest).as_ratio(), 1.0), &bounds::POWER)?;
     let sync = wire.sync;
     if sync == SyncMode::HighSpeed && (!body.high_speed || !light.unit.high_speed || body.travel <= Seconds::ZERO) {
@@ -615,7 +615,7 @@ fn dial(at: &At, wire: &shot::Flash, light: &Light, (body, camera): (&Body, &str
         bias: wire.automatic.as_ref().map(bias).transpose()?,
         distance: at.metres("distance_m", wire.distance_m, &bounds::FLASH_DISTANCE)?,
         sync,
-        heads: bounds::ABREAST.check(&at.of("heads"), f64::from(wire.heads)).map(|_| wire.heads)?,
+        heads: at.figure("heads", f64::from(wire.heads), &bounds::ABREAST).map(|_| wire.heads)?,
         channel: channel(&at.of("channel"), wire.channel)?,
     })
 }
@@ -658,9 +658,9 @@ pub(crate) fn metered_bias(tones: &[shot::Tone]) -> Result<Stops, Invalid> {
         let at = root.row("tones", index);
         at.text("name", &tone.name)?;
         Ok(Patch {
-            area: bounds::SHARE.check(&at.of("share"), tone.share)?,
-            reflectance: bounds::REFLECTANCE.check(&at.of("reflectance"), tone.reflectance)?,
-            relative_distance: bounds::RELATIVE_DISTANCE.check(&at.of("relative_distance"), tone.relative_distance)?,
+            area: at.figure("share", tone.share, &bounds::SHARE)?,
+            reflectance: at.figure("reflectance", tone.reflectance, &bounds::REFLECTANCE)?,
+            relative_distance: at.figure("relative_distance", tone.relative_distance, &bounds::RELATIVE_DISTANCE)?,
         })
     };
     let patches = tones.iter().enumerate().map(patch).collect::<Result<Vec<_>, Invalid>>()?;
@@ -680,7 +680,7 @@ fn camera_moves(wire: Option<&shot::Movement>, parts: &[Part]) -> Result<Movemen
             Some(part.ok_or_else(|| at.not_allowed("follows", name, "the name of a part of the shot"))?)
         }
     };
-    let pan = MetresPerSecond::from_metres_per_second(bounds::PAN.check(&at.of("pan_m_s"), wire.pan_m_s)?);
+    let pan = MetresPerSecond::from_metres_per_second(at.figure("pan_m_s", wire.pan_m_s, &bounds::PAN)?);
     let direction = at.degrees("direction_deg", wire.direction_deg, &bounds::DIRECTION)?;
     // Who follows something goes as it goes.
     let (pan, direction) = follows.map_or((pan, direction), |part| {
@@ -691,9 +691,9 @@ fn camera_moves(wire: Option<&shot::Movement>, parts: &[Part]) -> Result<Movemen
         direction,
         follows,
         wanted: wire.wanted,
-        shake: bounds::SHAKE.check(&at.of("shake_deg_s"), wire.shake_deg_s)?.to_radians(),
-        zoom: bounds::ZOOM.check(&at.of("zoom_share"), wire.zoom_share)?,
-        swing: bounds::SWING.check(&at.of("swing_deg_s"), wire.swing_deg_s)?.to_radians(),
+        shake: at.figure("shake_deg_s", wire.shake_deg_s, &bounds::SHAKE)?.to_radians(),
+        zoom: at.figure("zoom_share", wire.zoom_share, &bounds::ZOOM)?,
+        swing: at.figure("swing_deg_s", wire.swing_deg_s, &bounds::SWING)?.to_radians(),
     })
 }
 
@@ -715,14 +715,14 @@ fn part(index: usize, wire: &shot::Part, meter: Meter, opens: Seconds) -> Result
         name: wire.name.clone(),
         intent: wire.intent,
         drawn_as: wire.drawn_as,
-        speed: MetresPerSecond::from_metres_per_second(bounds::SPEED.check(&at.of("speed_m_s"), wire.speed_m_s)?),
+        speed: MetresPerSecond::from_metres_per_second(at.figure("speed_m_s", wire.speed_m_s, &bounds::SPEED)?),
         slowest: slowest.map(MetresPerSecond::from_metres_per_second),
         phases,
         direction,
         out_of_plane: at.degrees("out_of_plane_deg", wire.out_of_plane_deg, &bounds::OUT_OF_PLANE)?,
         size: at.metres("size_m", wire.size_m, &bounds::PART_SIZE)?,
         path: maybe("path_m", wire.path_m, &bounds::PATH)?.map(Metres::from_metres),
-        reflectance: bounds::REFLECTANCE.check(&at.of("reflectance"), wire.reflectance)?,
+        reflectance: at.figure("reflectance", wire.reflectance, &bounds::REFLECTANCE)?,
         luminance: maybe("luminance_cd_m2", wire.luminance_cd_m2, &bounds::LUMINANCE)?
             .map(|luminance| Luminance::from_candelas_per_square_metre(meter.counted(luminance))),
         flash_offset: at.stops("flash_offset_stops", wire.flash_offset_stops, &bounds::OFFSET)?,

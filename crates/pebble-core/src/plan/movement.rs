@@ -57,9 +57,9 @@ impl Timing {
             }
             _ => {}
         }
-        let tries = wire.tries.map(|tries| bounds::TRIES.check(&at.of("tries"), f64::from(tries)).map(|_| tries));
+        let tries = wire.tries.map(|tries| at.figure("tries", f64::from(tries), &bounds::TRIES).map(|_| tries));
         Ok(Self {
-            opens: bounds::OPENS_AT.check(&at.of("opens_at_s"), wire.opens_at_s).map(Seconds::from_secs)?,
+            opens: at.figure("opens_at_s", wire.opens_at_s, &bounds::OPENS_AT).map(Seconds::from_secs)?,
             spread: spread.unwrap_or(USUAL_SPREAD),
             measured: spread.is_some(),
             reaction: seconds("reaction_s", wire.reaction_s, &bounds::REACTION)?.unwrap_or(USUAL_REACTION),
@@ -92,17 +92,17 @@ pub(super) fn phases(at: &At, part: &shot::Part, direction: Angle, opens: Second
 }
 
 fn phase(at: &At, wire: &Phase, rises: f64) -> Result<phases::Phase, Invalid> {
-    let time = |seconds| bounds::PHASE_TIME.check(&at.of("seconds"), seconds).map(Seconds::from_secs);
+    let time = |seconds| at.figure("seconds", seconds, &bounds::PHASE_TIME).map(Seconds::from_secs);
     let height = |metres| at.metres("height_m", metres, &bounds::RISE);
     match *wire {
         Phase::Rest { seconds } => Ok(phases::Phase::rest(time(seconds)?)),
         Phase::Line { from_m_s, to_m_s, seconds, metres } => {
-            let from = bounds::PHASE_SPEED.check(&at.of("from_m_s"), from_m_s)?;
-            let to = bounds::PHASE_SPEED.check(&at.of("to_m_s"), to_m_s)?;
+            let from = at.figure("from_m_s", from_m_s, &bounds::PHASE_SPEED)?;
+            let to = at.figure("to_m_s", to_m_s, &bounds::PHASE_SPEED)?;
             let lasts = match (seconds, metres) {
                 (Some(seconds), None) => time(seconds)?,
                 (None, Some(metres)) => {
-                    let way = bounds::PHASE_WAY.check(&at.of("metres"), metres)?;
+                    let way = at.figure("metres", metres, &bounds::PHASE_WAY)?;
                     let mean = (from + to).abs() / 2.0;
                     if mean <= 0.0 || from * to < 0.0 {
                         let reason = format!("from {from} to {to} m/s it gets nowhere: say how long instead");
@@ -120,8 +120,8 @@ fn phase(at: &At, wire: &Phase, rises: f64) -> Result<phases::Phase, Invalid> {
         }
         Phase::Arc { radius_m, from_deg, to_deg, seconds } => {
             let radius = at.metres("radius_m", radius_m, &bounds::ARC_RADIUS)?;
-            bounds::ARC_ANGLE.check(&at.of("from_deg"), from_deg)?;
-            bounds::ARC_ANGLE.check(&at.of("to_deg"), to_deg)?;
+            at.figure("from_deg", from_deg, &bounds::ARC_ANGLE)?;
+            at.figure("to_deg", to_deg, &bounds::ARC_ANGLE)?;
             Ok(phases::Phase::arc(radius, (to_deg - from_deg).to_radians(), time(seconds)?))
         }
         Phase::Fall { height_m } => {
@@ -142,7 +142,7 @@ fn phase(at: &At, wire: &Phase, rises: f64) -> Result<phases::Phase, Invalid> {
         }
         Phase::ToAndFro { amplitude_m, rate_hz, seconds } => Ok(phases::Phase::to_and_fro(
             at.metres("amplitude_m", amplitude_m, &bounds::AMPLITUDE)?,
-            bounds::TO_AND_FRO.check(&at.of("rate_hz"), rate_hz)?,
+            at.figure("rate_hz", rate_hz, &bounds::TO_AND_FRO)?,
             time(seconds)?,
         )),
     }
@@ -152,7 +152,7 @@ fn phase(at: &At, wire: &Phase, rises: f64) -> Result<phases::Phase, Invalid> {
 pub(super) fn guessed(at: &At, typical: Option<&TypicalLight>, read: &Reading) -> Result<Option<(f64, f64)>, Invalid> {
     let Some(TypicalLight { ev, least_ev, most_ev }) = typical else { return Ok(None) };
     for (name, value) in [("ev", ev), ("least_ev", least_ev), ("most_ev", most_ev)] {
-        bounds::EV.check(&at.of(name), *value)?;
+        at.figure(name, *value, &bounds::EV)?;
     }
     if !(least_ev <= ev && ev <= most_ev) {
         let reason = format!("the least is {least_ev} and the most {most_ev}");

@@ -22,10 +22,10 @@ impl Sky {
     }
 
     pub(crate) fn clock(&self, at: &At) -> Result<Clock, Invalid> {
-        bounds::LATITUDE.check(&at.of("latitude_deg"), self.latitude_deg)?;
-        bounds::LONGITUDE.check(&at.of("longitude_deg"), self.longitude_deg)?;
-        bounds::UTC_OFFSET.check(&at.of("utc_offset_min"), f64::from(self.utc_offset_min))?;
-        bounds::CLOUD.check(&at.of("cloud_stops"), self.cloud_stops)?;
+        at.figure("latitude_deg", self.latitude_deg, &bounds::LATITUDE)?;
+        at.figure("longitude_deg", self.longitude_deg, &bounds::LONGITUDE)?;
+        at.figure("utc_offset_min", f64::from(self.utc_offset_min), &bounds::UTC_OFFSET)?;
+        at.figure("cloud_stops", self.cloud_stops, &bounds::CLOUD)?;
         at.maybe("camera_looks_deg", self.camera_looks_deg, &bounds::COMPASS)?;
         let day = || at.not_allowed("date", &self.date, "a day such as 2026-06-21, from 2010 to 2100");
         let time = || at.not_allowed("time", &self.time, "a time such as 18:30");

@@ -30,8 +30,8 @@ impl Stage {
         distance: Metres,
         behind: Metres,
     ) -> Result<Self, Invalid> {
-        bounds::LENS_HEIGHT.check(&at.of("camera_height_m"), composition.camera_height_m)?;
-        bounds::AIM_HEIGHT.check(&at.of("aim_height_m"), composition.aim_height_m)?;
+        at.figure("camera_height_m", composition.camera_height_m, &bounds::LENS_HEIGHT)?;
+        at.figure("aim_height_m", composition.aim_height_m, &bounds::AIM_HEIGHT)?;
         let many = |name: &str, count: usize, most: usize, what: &str| {
             let given = format!("a list of {count}");
             if count > most {
@@ -43,20 +43,20 @@ impl Stage {
         many("people", composition.people.len(), MAX_PEOPLE, "people")?;
         many("things", composition.things.len(), MAX_THINGS, "things")?;
         let stands = |at: &At, right: f64, away: f64, up: f64| {
-            bounds::STANDS.check(&at.of("right_m"), right)?;
+            at.figure("right_m", right, &bounds::STANDS)?;
             // In front of the lens and before what is behind.
             let nearest = NEAREST_TO_LENS_M - distance.as_metres();
             let room = bounds::STANDS.within(nearest.min(behind.as_metres()), behind.as_metres());
             room.check(&at.of("away_m"), away)?;
-            bounds::LIFTED.check(&at.of("up_m"), up)
+            at.figure("up_m", up, &bounds::LIFTED)
         };
         for (index, person) in composition.people.iter().enumerate() {
             let at = at.row("people", index);
             stands(&at, person.right_m, person.away_m, person.up_m)?;
-            bounds::TURNED.check(&at.of("turned_deg"), person.turned_deg)?;
-            bounds::PERSON_HEIGHT.check(&at.of("height_m"), person.height_m)?;
+            at.figure("turned_deg", person.turned_deg, &bounds::TURNED)?;
+            at.figure("height_m", person.height_m, &bounds::PERSON_HEIGHT)?;
             for (name, tone) in [("skin", person.skin), ("hair_tone", person.hair_tone), ("cloth", person.cloth)] {
-                bounds::REFLECTANCE.check(&at.of(name), tone)?;
+                at.figure(name, tone, &bounds::REFLECTANCE)?;
             }
             at.maybe("cloth_hue_deg", person.cloth_hue_deg, &bounds::HUE)?;
             if person.with.len() > MAX_HELD {
@@ -67,12 +67,12 @@ impl Stage {
         for (index, thing) in composition.things.iter().enumerate() {
             let at = at.row("things", index);
             stands(&at, thing.right_m, thing.away_m, thing.up_m)?;
-            bounds::TURNED.check(&at.of("turned_deg"), thing.turned_deg)?;
-            bounds::THING_SIZE.check(&at.of("size"), thing.size)?;
+            at.figure("turned_deg", thing.turned_deg, &bounds::TURNED)?;
+            at.figure("size", thing.size, &bounds::THING_SIZE)?;
         }
         if let Some(picture) = &composition.picture {
             let at = at.inside("picture");
-            bounds::HORIZON.check(&at.of("horizon_share"), picture.horizon_share)?;
+            at.figure("horizon_share", picture.horizon_share, &bounds::HORIZON)?;
             if picture.id.len() != 64 || !picture.id.bytes().all(|byte| byte.is_ascii_hexdigit()) {
                 return Err(at.not_allowed("id", &picture.id, "the SHA-256 of a picture, 64 hexadecimal digits"));
             }

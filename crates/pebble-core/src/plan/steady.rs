@@ -46,8 +46,8 @@ impl Lamp {
         let at = At::default().row("lamps", place);
         wire.lamp.check(&at.inside("lamp"))?;
         let gel = wire.gel.as_ref().map_or(Ok(crate::quantity::Stops::ZERO), |gel| gel.check(&at.inside("gel")))?;
-        let level = bounds::LEVEL.check(&at.of("level_share"), wire.level_share)?;
-        let distance = bounds::FLASH_DISTANCE.check(&at.of("distance_m"), wire.distance_m)?;
+        let level = at.figure("level_share", wire.level_share, &bounds::LEVEL)?;
+        let distance = at.figure("distance_m", wire.distance_m, &bounds::FLASH_DISTANCE)?;
         let misses = missed(&at, &wire.misses, parts)?;
         let (mired, dye) = tinted_by(wire.gel.as_ref());
         let lux = |metres: f64| {

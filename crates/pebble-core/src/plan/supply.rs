@@ -18,8 +18,8 @@ impl Trigger {
 impl Battery {
     pub(crate) fn check(&self, at: &At) -> Result<(), Invalid> {
         at.name("name", &self.name, "a name")?;
-        bounds::BATTERY.check(&at.of("usable_wh"), self.usable_wh)?;
-        bounds::EFFICIENCY.check(&at.of("efficiency"), self.efficiency)?;
+        at.figure("usable_wh", self.usable_wh, &bounds::BATTERY)?;
+        at.figure("efficiency", self.efficiency, &bounds::EFFICIENCY)?;
         at.maybe("idle_w", self.idle_w, &bounds::IDLE)?;
         at.maybe("mass_kg", self.mass_kg, &bounds::MASS).map(|_| ())
     }
@@ -28,8 +28,8 @@ impl Battery {
 impl Lamp {
     pub(crate) fn check(&self, at: &At) -> Result<(), Invalid> {
         at.name("name", &self.name, "a name")?;
-        bounds::ILLUMINANCE.check(&at.of("lux_at_1m"), self.lux_at_1m)?;
-        bounds::KELVIN.check(&at.of("colour_k"), self.colour_k)?;
+        at.figure("lux_at_1m", self.lux_at_1m, &bounds::ILLUMINANCE)?;
+        at.figure("colour_k", self.colour_k, &bounds::KELVIN)?;
         self.hue.as_ref().map_or(Ok(()), |hue| hue.check(&at.inside("hue")))?;
         at.maybe("half_angle_deg", self.half_angle_deg, &bounds::BEAM)?;
         at.maybe("watts", self.watts, &bounds::WATTS).map(|_| ())

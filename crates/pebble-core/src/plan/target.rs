@@ -71,10 +71,10 @@ pub struct Burst {
 
 impl Burst {
     pub(super) fn of(at: &At, wire: &shot::ShotBurst) -> Result<Self, Invalid> {
-        bounds::FRAMES.check(&at.of("frames"), f64::from(wire.frames))?;
+        at.figure("frames", f64::from(wire.frames), &bounds::FRAMES)?;
         Ok(Self {
             frames: wire.frames,
-            rate: bounds::FRAME_RATE.check(&at.of("per_second"), wire.per_second)?,
+            rate: at.figure("per_second", wire.per_second, &bounds::FRAME_RATE)?,
             action: at.maybe("action_s", wire.action_s, &bounds::ACTION)?.map(Seconds::from_secs),
         })
     }

@@ -130,7 +130,7 @@ impl FlashUnit {
             Some(stops) => at.stops("lowest_stops", stops, &bounds::LOWEST_POWER)?,
             None => self.reaches_down_to(),
         };
-        let heads = bounds::HEADS.check(&at.of("heads"), f64::from(self.heads.unwrap_or(1)))?;
+        let heads = at.figure("heads", f64::from(self.heads.unwrap_or(1)), &bounds::HEADS)?;
         let two_heads = at.maybe("two_heads_time", self.two_heads_time, &bounds::STRETCH)?;
         let mut control = control(&at.inside("control"), &self.control, lowest)?;
         if heads > 1.0 {
@@ -148,8 +148,8 @@ impl FlashUnit {
         let recycle = at.maybe("recycle_s", self.recycle_s, &bounds::RECYCLE)?;
         if let Some(heat) = &self.heat {
             let at = at.inside("heat");
-            bounds::HEAT.check(&at.of("capacity_j"), heat.capacity_j)?;
-            bounds::DRAIN.check(&at.of("drain_w"), heat.drain_w)?;
+            at.figure("capacity_j", heat.capacity_j, &bounds::HEAT)?;
+            at.figure("drain_w", heat.drain_w, &bounds::DRAIN)?;
         }
         if let Some(battery) = &self.battery {
             battery.check(&at.inside("battery"))?;
@@ -240,7 +240,7 @@ fn corrected(at: &At, corrections: &[gear::Correction]) -> Result<f64, Invalid> 
     for (index, one) in corrections.iter().enumerate() {
         let at = at.row("corrections", index);
         one.from.check(&at.inside("from"))?;
-        factor *= 1.0 + bounds::CORRECTION.check(&at.of("percent"), one.percent)? / 100.0;
+        factor *= 1.0 + at.figure("percent", one.percent, &bounds::CORRECTION)? / 100.0;
     }
     Ok(factor)
 }
@@ -271,20 +271,22 @@ fn entry(at: &At, wire: &Output) -> Result<Entry, Invalid> {
             Entry::Reading {
                 aperture: Aperture::read(&at.of("aperture_f"), *aperture_f, Grid::Thirds)?,
                 iso: Iso::read(&at.of("iso"), *iso, Grid::Thirds)?,
-                power: bounds::POWER.check(&at.of("power"), *power)?,
+                power: at.figure("power", *power, &bounds::POWER)?,
                 distance: at.metres("distance_m", *distance_m, &bounds::FLASH_DISTANCE)?,
                 face: front.face,
                 modifier: front.change,
             }
         }
         Output::Exposure { exposure_lxs, distance_m } => Entry::Exposure {
-            exposure: LuxSeconds::from_lux_seconds(
-                bounds::FLASH_EXPOSURE.check(&at.of("exposure_lxs"), *exposure_lxs)?,
-            ),
+            exposure: LuxSeconds::from_lux_seconds(at.figure(
+                "exposure_lxs",
+                *exposure_lxs,
+                &bounds::FLASH_EXPOSURE,
+            )?),
             distance: at.metres("distance_m", *distance_m, &bounds::FLASH_DISTANCE)?,
         },
         Output::Energy { joules, half_angle_deg } => Entry::Energy {
-            energy: Joules::from_joules(bounds::ENERGY.check(&at.of("joules"), *joules)?),
+            energy: Joules::from_joules(at.figure("joules", *joules, &bounds::ENERGY)?),
             half_angle: half_angle_deg.map(|angle| at.degrees("half_angle_deg", angle, &bounds::BEAM)).transpose()?,
         },
     })
@@ -306,7 +308,7 @@ fn control(at: &At, wire: &gear::Control, lowest: Stops) -> Result<pulse::Contro
             Err(at.contradiction(name, format!("{given} ms"), "it must be shorter than decay_ms"))
         }
     };
-    let gamma = |value: f64| bounds::GAMMA.check(&at.of("gamma"), value);
+    let gamma = |value: f64| at.figure("gamma", value, &bounds::GAMMA);
     Ok(match wire {
         gear::Control::Quenched { decay_ms, t05_ms, t01_ms, rise_ms, fall_ms } => {
             let decay = full_decay(at, [*decay_ms, *t05_ms, *t01_ms], *rise_ms)?;
@@ -323,7 +325,7 @@ fn control(at: &At, wire: &gear::Control, lowest: Stops) -> Result<pulse::Contro
         }
         gear::Control::SwitchedBanks { decay_ms, t05_ms, t01_ms, rise_ms, gamma: exponent, banks } => {
             let decay = full_decay(at, [*decay_ms, *t05_ms, *t01_ms], *rise_ms)?;
-            bounds::BANKS.check(&at.of("banks"), f64::from(*banks))?;
+            at.figure("banks", f64::from(*banks), &bounds::BANKS)?;
             let rise = shorter("rise_ms", *rise_ms, pulse::DEFAULT_RISE, decay / f64::from(*banks))?;
             pulse::Control::SwitchedBanks(pulse::SwitchedBanks { rise, decay, gamma: gamma(*exponent)?, banks: *banks })
         }
@@ -417,7 +419,7 @@ fn table(at: &At, wire: &[TableRow], discharge: Discharge, lowest: Stops) -> Res
 }
 
 fn on_the_dial(at: &At, power: f64, lowest: Stops) -> Result<f64, Invalid> {
-    let power = bounds::POWER.check(&at.of("power"), power)?;
+    let power = at.figure("power", power, &bounds::POWER)?;
     let least = (-lowest).as_ratio();
     if power * END_TOLERANCE < least {
         return Err(bounds::POWER.within(least, 1.0).refuse(&at.of("power"), power));

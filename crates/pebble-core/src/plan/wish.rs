@@ -155,7 +155,7 @@ impl Bounds {
         };
         for (index, borrowed) in wish.borrowed.iter().enumerate() {
             let at = at.row("borrowed", index);
-            bounds::OWNED.check(&at.of("count"), f64::from(borrowed.count))?;
+            at.figure("count", f64::from(borrowed.count), &bounds::OWNED)?;
             at.name("unit", &borrowed.unit, "the identity of a unit")?;
         }
         let highs = set.lights.iter().any(|dial| dial.sync == SyncMode::HighSpeed);
@@ -266,7 +266,7 @@ fn blur(at: &At, wish: &Wish, plan: &Plan) -> Result<Vec<Option<Metres>>, Invali
     let mut limits: Vec<Option<Metres>> = plan.parts.iter().map(|part| part.intent.blur_limit(allowed)).collect();
     for (index, limit) in wish.blur.iter().enumerate() {
         let at = at.row("blur", index);
-        let px = bounds::BLUR.check(&at.of("px"), limit.px)?;
+        let px = at.figure("px", limit.px, &bounds::BLUR)?;
         // A part that was renamed or taken away has no limit any more.
         if let Some(part) = plan.parts.iter().position(|part| part.name == limit.part) {
             limits[part] = Some(plan.body.sensor.pitch() * px);

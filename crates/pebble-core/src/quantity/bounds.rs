@@ -94,9 +94,14 @@ impl Limits {
     /// # Errors
     /// [`Invalid::OutOfRange`] when `value < min`, `value > max` or `value` is not a number.
     pub fn check(&self, field: &str, value: f64) -> Result<f64, Invalid> {
+        self.held(value).ok_or_else(|| self.refuse(field, value))
+    }
+
+    /// A value that is within them.
+    pub fn held(&self, value: f64) -> Option<f64> {
         // Written so that NaN, which compares false with everything, is refused too.
         // A minus zero becomes a zero: nobody wants to read −0.0 px.
-        if value >= self.min && value <= self.max { Ok(value + 0.0) } else { Err(self.refuse(field, value)) }
+        (value >= self.min && value <= self.max).then_some(value + 0.0)
     }
 
     /// The refusal itself, for limits that were narrowed by a camera or a unit.

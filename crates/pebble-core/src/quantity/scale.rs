@@ -117,6 +117,21 @@ fn find(label: &str, grid: Grid, thirds: &Labels, halves: &Labels) -> Option<i32
     [grid, grid.other()].into_iter().find_map(|wanted| tables.iter().find(|(cut, _)| *cut == wanted)?.1.position(label))
 }
 
+/// A label is a rounding of its position by less than this, in sixths.
+const ROUNDED_BY: i32 = 2;
+/// A figure that is this close to one on a label is that one.
+const SAME_FIGURE: f64 = 5e-7;
+
+/// The same for a figure that stands at about a position: only the labels around it are read.
+fn find_figure(figure: f64, position: f64, grid: Grid, [thirds, halves]: [&Labels; 2]) -> Option<i32> {
+    let about = nearest(position);
+    let tables = if grid == Grid::Thirds { [thirds, halves] } else { [halves, thirds] };
+    let is = |label: &str| label.parse::<f64>().is_ok_and(|known| (known - figure).abs() < SAME_FIGURE);
+    tables
+        .into_iter()
+        .find_map(|table| (about - ROUNDED_BY..=about + ROUNDED_BY).find(|sixths| table.label(*sixths).is_some_and(is)))
+}
+
 fn write(sixths: i32, thirds: &Labels, halves: &Labels, grid: Grid) -> Option<&'static str> {
     match grid {
         Grid::Thirds => thirds.label(sixths).or_else(|| halves.label(sixths)),
@@ -172,7 +187,7 @@ impl Aperture {
     /// [`Invalid::OutOfRange`] unless 0.5 ≤ `number` ≤ 128.
     pub fn read(field: &str, number: f64, grid: Grid) -> Result<Self, Invalid> {
         let literal = APERTURE.check(field, number)?;
-        let known = find(&trimmed(number, 6), grid, &APERTURE_THIRDS, &APERTURE_HALVES);
+        let known = find_figure(number, Self(literal).position(), grid, [&APERTURE_THIRDS, &APERTURE_HALVES]);
         Ok(known.map_or(Self(literal), Self::from_av6))
     }
 
@@ -201,7 +216,12 @@ impl ShutterTime {
 
     /// The position of the grid of sixths nearest to a time.
     pub fn near(time: Seconds) -> Self {
-        Self::from_tv6(nearest(-6.0 * time.as_secs().log2()))
+        Self::from_tv6(nearest(Self::position_of(time)))
+    }
+
+    /// Where a time stands on the grid, in sixths of a stop.
+    pub fn position_of(time: Seconds) -> f64 {
+        -6.0 * time.as_secs().log2()
     }
 
     /// From text as on the dial: `1/250`, `0.5`, `0.5"`, `2 s`.
@@ -271,7 +291,7 @@ impl Iso {
     /// [`Invalid::OutOfRange`] unless 1 ≤ `number` ≤ 6 553 600.
     pub fn read(field: &str, number: f64, grid: Grid) -> Result<Self, Invalid> {
         let literal = ISO.check(field, number)?;
-        let known = find(&trimmed(number, 6), grid, &ISO_THIRDS, &ISO_HALVES);
+        let known = find_figure(number, Self(literal).position(), grid, [&ISO_THIRDS, &ISO_HALVES]);
         Ok(known.map_or(Self(literal), Self::from_sv6))
     }
 

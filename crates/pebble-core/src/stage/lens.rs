@@ -179,18 +179,29 @@ impl Lens {
         lamp.shines_at(self.view.eye) && !self.hides(lamp.at)
     }
 
-    fn clear(&self, at: Spot, held: Held) -> bool {
-        let away = |place: Spot| self.beyond(place) >= CLEAR_M;
-        // The middle first: it is what is seen most often.
-        away(at) && Self::face(at, held.radius).all(away) && Self::stand(at, held.boom).all(away)
-    }
-
     /// How far something in the picture has to be carried at least, whatever the way: an edge comes nearer by no more than is
-    /// walked, and half the frame a metre of depth; and what is behind the camera is behind it.
-    fn not_before(&self, place: Spot) -> f64 {
+    /// walked, and half the frame a metre of depth; and what is behind the camera is behind it. Nothing where it is clear.
+    fn not_before(&self, place: Spot) -> Option<f64> {
+        let lacks = CLEAR_M - self.beyond(place);
         let steepest = 1.0 + self.half.0.max(self.half.1) / self.view.distance;
         let depth = (place - self.view.eye).dot(self.view.forward);
-        ((CLEAR_M - self.beyond(place)) / steepest).min(depth - BESIDE_M)
+        (lacks > 0.0).then(|| (lacks / steepest).min(depth - BESIDE_M))
+    }
+
+    /// How far a light has to be carried some way at least until the lens does not see it; nothing where it is clear.
+    fn least(&self, at: Spot, toward: Spot, held: Held) -> Option<f64> {
+        // The middle goes as far as is walked; so does a stand, where it is under it. A face is turned to the chest all the
+        // while: its rim goes farther by as much as the light goes round it, the more the nearer it passes.
+        let way = at - CHEST;
+        let along = way.dot(toward).min(0.0);
+        let passes = (way.dot(way) - along * along).max(0.0).sqrt();
+        let turned = 1.0 + held.radius / passes.max(1e-6);
+        let rim = Self::face(at, held.radius).map(|place| (place, turned));
+        let unknown = if held.boom.is_some() { f64::INFINITY } else { 1.0 };
+        let stand = Self::stand(at, held.boom).map(|place| (place, unknown));
+        { [(at, 1.0)].into_iter().chain(rim).chain(stand) }
+            .filter_map(|(place, farther)| self.not_before(place).map(|least| least.max(0.0) / farther))
+            .reduce(f64::max)
     }
 
     /// The first of the steps along a way from which a light is not seen.
@@ -200,12 +211,7 @@ impl Lens {
         while step <= steps {
             let by = step as f64 * STEP_M;
             let there = at + toward * by;
-            if self.clear(there, held) {
-                return Some(by);
-            }
-            // The middle goes as far as is walked; so does a stand, where it is under it.
-            let stand = Self::stand(there, None).filter(|_| held.boom.is_none());
-            let least = stand.chain([there]).map(|place| self.not_before(place)).fold(0.0, f64::max);
+            let Some(least) = self.least(there, toward, held) else { return Some(by) };
             step += (least / STEP_M).max(1.0) as usize;
         }
         None

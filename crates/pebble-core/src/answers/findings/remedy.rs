@@ -154,9 +154,15 @@ impl Turn {
                     dial.bias.map(|bias| bias.as_stops().to_bits()).hash(&mut hasher);
                 }
             }
-            Self::Source(_) | Self::Stands(_) | Self::Flagged(..) | Self::Behind(_) => {
-                format!("{self:?}").hash(&mut hasher);
+            Self::Source(_) => format!("{self:?}").hash(&mut hasher),
+            Self::Stands(Stands { light, way, power }) => {
+                (1, light, [way.to.x, way.to.y, way.to.z].map(f64::to_bits), power.map(f64::to_bits)).hash(&mut hasher);
             }
+            Self::Flagged(light, flag) => {
+                let figures = [flag.at.x, flag.at.y, flag.at.z, flag.wide, flag.high];
+                (2, light, figures.map(f64::to_bits)).hash(&mut hasher);
+            }
+            Self::Behind(behind) => (3, behind.to_bits()).hash(&mut hasher),
         }
         hasher.finish()
     }
@@ -496,19 +502,19 @@ pub(super) fn follow_all(plan: &Plan, to: Settings, times: f64) -> Option<Settin
 /// The aperture some clicks away; positive clicks are smaller openings.
 pub(super) fn aperture_by(plan: &Plan, clicks: i32) -> Option<Aperture> {
     let to = plan.settings.aperture.nearest_sixth() + clicks * plan.body.grid.step();
-    strips::apertures(&plan.body).find(|aperture| aperture.av6() == Some(to))
+    strips::is_aperture(&plan.body, to).then(|| Aperture::from_av6(to))
 }
 
 /// The ISO some clicks away; positive clicks are more sensitive.
 pub(super) fn iso_by(plan: &Plan, clicks: i32) -> Option<Iso> {
     let to = plan.settings.iso.nearest_sixth() + clicks * plan.body.grid.step();
-    strips::isos(&plan.body).find(|iso| iso.sv6() == Some(to))
+    strips::is_iso(&plan.body, to).then(|| Iso::from_sv6(to))
 }
 
 /// The shutter time some clicks away; positive clicks are shorter.
 pub(super) fn shutter_by(plan: &Plan, clicks: i32) -> Option<ShutterTime> {
     let to = plan.settings.shutter.nearest_sixth() + clicks * plan.body.grid.step();
-    strips::shutters(&plan.body).find(|time| time.tv6() == Some(to))
+    strips::is_shutter(&plan.body, to).then(|| ShutterTime::from_tv6(to))
 }
 
 /// Clicks nearest to a number of stops.

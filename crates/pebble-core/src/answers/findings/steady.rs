@@ -11,7 +11,6 @@ use crate::answers::strips;
 use crate::file::shot::Intent;
 use crate::outlook::{Burns, Outlook, Pulses};
 use crate::plan::{Plan, Settings};
-use crate::quantity::scale::ShutterTime;
 use crate::quantity::{Seconds, Stops};
 
 /// Clicks tried per idea: four stops in thirds.
@@ -141,10 +140,7 @@ fn streak_candidates<'a>(case @ Case { plan, seen }: Case<'a>, index: usize, pul
 /// Another time, once with ambient and key held by another control, once alone.
 pub(super) fn another_time<'a>(Case { plan, seen }: Case<'a>, wanted: Seconds, pulses: &mut Pulses) -> Vec<Idea<'a>> {
     let set = plan.settings;
-    let off = |time: &ShutterTime| (time.time() / wanted).ln().abs();
-    let Some(shutter) = strips::shutters(&plan.body).min_by(|a, b| off(a).total_cmp(&off(b))) else {
-        return Vec::new();
-    };
+    let shutter = strips::shutter_near(&plan.body, wanted);
     let alone = Settings { shutter, ..set };
     // Hold ambient where it is: the light must change by what the time changes (drag, with today's placement as wanted).
     let change = drag(shutter.time(), seen.ambient.placement, seen.reference, seen.ambient.exposure / seen.run.time)

@@ -39,15 +39,15 @@ pub(super) fn carried(shot: &Shot, to: &CarriedTo) -> Result<Shot, Invalid> {
         let given = format!("{} {}", light.group, light.role.word());
         return Err(at.contradiction("light", given, "it sits on the camera: carry that, or take the light off it"));
     }
-    bounds::STANDS.check(&at.of("x_m"), to.x_m)?;
-    bounds::STANDS.check(&at.of("y_m"), to.y_m)?;
-    bounds::LIFTED.check(&at.of("z_m"), to.z_m)?;
+    at.figure("x_m", to.x_m, &bounds::STANDS)?;
+    at.figure("y_m", to.y_m, &bounds::STANDS)?;
+    at.figure("z_m", to.z_m, &bounds::LIFTED)?;
     (light.bearing_deg, light.height_deg, light.distance_m) = noted(spot(to.x_m, to.y_m, to.z_m));
     if let Some(flag) = &to.flag {
         light.flag = Some(flag.clone());
     }
     if let Some(power) = to.power {
-        light.power = bounds::POWER.check(&at.of("power"), power)?;
+        light.power = at.figure("power", power, &bounds::POWER)?;
     }
     Ok(shot)
 }

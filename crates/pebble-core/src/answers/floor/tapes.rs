@@ -19,8 +19,8 @@ const PULLED_M: f64 = 0.03;
 pub(super) fn measured(plan: &Plan, ends: [[f64; 3]; 2]) -> Result<String, Invalid> {
     let at = At::new("measure");
     let end = |[x, y, z]: [f64; 3]| {
-        let floor = |value| bounds::STANDS.check(&at.of("x_m"), value);
-        Ok(spot(floor(x)?, floor(y)?, bounds::LIFTED.check(&at.of("z_m"), z)?))
+        let floor = |value| at.figure("x_m", value, &bounds::STANDS);
+        Ok(spot(floor(x)?, floor(y)?, at.figure("z_m", z, &bounds::LIFTED)?))
     };
     let (from, to) = (end(ends[0])?, end(ends[1])?);
     let flat = (to.x - from.x).hypot(to.y - from.y);
@@ -41,8 +41,8 @@ pub(super) fn taped(plan: &Plan, lens: &Lens, lamps: &[Lamp], stand: TapedStand)
         let given = plan.lights[stand.light].label.clone();
         return Err(at.contradiction("light", given, "it sits on the camera, and has no stand to tape"));
     }
-    let to_mark = bounds::TAPE.check(&at.of("to_mark_m"), stand.to_mark_m)?;
-    let to_camera = bounds::TAPE.check(&at.of("to_camera_m"), stand.to_camera_m)?;
+    let to_mark = at.figure("to_mark_m", stand.to_mark_m, &bounds::TAPE)?;
+    let to_camera = at.figure("to_camera_m", stand.to_camera_m, &bounds::TAPE)?;
     let eye = lens.view.eye;
     let foot = spot(eye.x, eye.y, 0.0);
     let found = tape::taped(to_mark, to_camera, stand.right, Spot::default(), foot).ok_or_else(|| {
@@ -59,7 +59,7 @@ pub(super) fn taped(plan: &Plan, lens: &Lens, lamps: &[Lamp], stand: TapedStand)
     let stops = (there.on(CHEST) / lamp.on(CHEST)).log2();
     let misfit = (stand.to_chest_m)
         .map(|measured| {
-            bounds::TAPE.check(&at.of("to_chest_m"), measured).map(|to_chest| to_chest - (to - CHEST).length())
+            at.figure("to_chest_m", measured, &bounds::TAPE).map(|to_chest| to_chest - (to - CHEST).length())
         })
         .transpose()?;
     let fits = match misfit {

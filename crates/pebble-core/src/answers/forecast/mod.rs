@@ -12,7 +12,7 @@ pub use said::*;
 use crate::answers::conditions::{burst_of, wanted_of};
 use crate::answers::findings::parts;
 use crate::file::shot::Role;
-use crate::outlook::{Burns, Incident, LightOutlook, Outlook, PartOutlook, outlook};
+use crate::outlook::{Burns, Incident, LightOutlook, Outlook, PartOutlook, Pulses, outlook};
 use crate::physics::depth::blur_disc;
 use crate::physics::exposure::{CLIP_LEVEL, Level, metered_tenths};
 use crate::physics::motion::hand_held;
@@ -35,6 +35,11 @@ pub fn forecast(plan: &Plan) -> Forecast {
 
 /// Writes an outlook down.
 pub fn written(plan: &Plan, outlook: &Outlook) -> Forecast {
+    written_with(plan, outlook, &mut Pulses::default())
+}
+
+/// The same with pulses that were solved before.
+pub fn written_with(plan: &Plan, outlook: &Outlook, pulses: &mut Pulses) -> Forecast {
     let parts: Vec<PartForecast> =
         plan.parts.iter().zip(&outlook.parts).map(|(part, seen)| part_forecast(plan, outlook, part, seen)).collect();
     let (field_width, field_height) = outlook.field(plan);
@@ -42,7 +47,7 @@ pub fn written(plan: &Plan, outlook: &Outlook) -> Forecast {
         exposure: exposure(plan, outlook),
         ambient_subject: steady(plan, outlook.ambient, outlook.run.time),
         ambient_background: steady(plan, outlook.background, outlook.run.time),
-        lights: (0..outlook.lights.len()).map(|index| light(plan, outlook, index)).collect(),
+        lights: (0..outlook.lights.len()).map(|index| light(plan, outlook, index, pulses)).collect(),
         key: plan.key,
         subject: subject(plan, outlook),
         flash: lit(plan, outlook.subject.flash),
@@ -200,7 +205,7 @@ fn steady(plan: &Plan, source: Incident, time: Seconds) -> PlacedLight {
     PlacedLight { illuminance_lx: Some(plan.meter.said((source.exposure / time).as_lux())), ..lit(plan, source) }
 }
 
-fn light(plan: &Plan, outlook: &Outlook, index: usize) -> LightForecast {
+fn light(plan: &Plan, outlook: &Outlook, index: usize, pulses: &mut Pulses) -> LightForecast {
     let (of, dial, seen) = (&plan.lights[index], &plan.settings.lights[index], &outlook.lights[index]);
     let kelvin = of.kelvin(seen.power);
     LightForecast {
@@ -223,7 +228,7 @@ fn light(plan: &Plan, outlook: &Outlook, index: usize) -> LightForecast {
         flash: flash(plan, outlook, index, seen),
         ratio: (index != plan.key).then(|| ratio(seen.in_frame.placement - outlook.key().in_frame.placement)).flatten(),
         grazing_stops: (of.role == Role::Rim).then(|| seen.grazing.as_stops()),
-        pulse: pulse(plan, index, seen),
+        pulse: pulse(plan, index, seen, pulses.durations(plan, index, (seen.power, &seen.pulse))),
         firing: Firing {
             sync: dial.sync,
             ignition_s: seen.ignition.at.as_secs(),
@@ -342,10 +347,10 @@ fn flash(plan: &Plan, outlook: &Outlook, index: usize, seen: &LightOutlook) -> F
     }
 }
 
-fn pulse(plan: &Plan, index: usize, seen: &LightOutlook) -> PulseForecast {
+fn pulse(plan: &Plan, index: usize, seen: &LightOutlook, durations: Durations) -> PulseForecast {
     let at = &seen.pulse;
     let span = |(from, to): (Seconds, Seconds)| [from.as_secs(), to.as_secs()];
-    let Durations { t05, t01, t90 } = at.durations();
+    let Durations { t05, t01, t90 } = durations;
     let (curve_s, curve_level) = at.pulse.drawn().map(|(time, level)| (time.as_secs(), level)).unzip();
     PulseForecast {
         t05_s: t05.as_secs(),

@@ -114,6 +114,8 @@ pub(super) struct Board {
     /// How far ambient and background are from what is held; `None` where it is not, or is dark.
     pub ambient_off: Option<f64>,
     pub background_off: Option<f64>,
+    /// Stops by which filter, shutter and lamps together can change ambient and background, down and up.
+    pub reach: ((f64, f64), (f64, f64)),
     fixed: Vec<Held>,
     turned: Option<Turned>,
 }
@@ -266,6 +268,7 @@ impl Board {
             lights: Vec::new(),
             ambient_off: away(look.ambient, seen.ambient.placement),
             background_off: away(look.background, seen.background.placement),
+            reach: ((0.0, 0.0), (0.0, 0.0)),
             fixed: fixed.to_vec(),
             turned,
         };
@@ -288,6 +291,7 @@ impl Board {
         if !board.may(Held::Lamps) {
             board.lamps.truncate(1);
         }
+        board.reach = board.reaches();
         // The smallest moves first: what costs more than all that was found is not gone through.
         board.apertures.sort_by(|a, b| a.stops.abs().total_cmp(&b.stops.abs()));
         board.isos.sort_by(|a, b| a.stops.abs().total_cmp(&b.stops.abs()));
@@ -302,6 +306,19 @@ impl Board {
             .position(|place| place.value.time().as_secs() >= slowest)
             .unwrap_or(board.shutters.len() - 1);
         board
+    }
+
+    fn reaches(&self) -> ((f64, f64), (f64, f64)) {
+        let ends = |stops: &mut dyn Iterator<Item = f64>| {
+            stops.fold((f64::INFINITY, f64::NEG_INFINITY), |(low, high), stops| (low.min(stops), high.max(stops)))
+        };
+        let filters = ends(&mut self.filters.iter().map(|place| place.stops));
+        let shutters = ends(&mut self.shutters.iter().map(|place| place.stops));
+        let with = |lamps: (f64, f64)| (filters.0 + shutters.0 + lamps.0, filters.1 + shutters.1 + lamps.1);
+        (
+            with(ends(&mut self.lamps.iter().map(|place| place.on_subject))),
+            with(ends(&mut self.lamps.iter().map(|place| place.on_background))),
+        )
     }
 
     /// Whether a control of the camera may move.

@@ -81,15 +81,19 @@ fn through(board: &Board, index: usize, kept: &mut Vec<Found>) {
     let opened = price(aperture.stops, APERTURE);
     for iso in &board.isos {
         let turned = opened + price(iso.stops, ISO);
-        if beaten(kept, turned) {
+        if beaten(kept, 0.0, turned) {
             break;
         }
+        // Where the steady light stays off whatever filter, shutter and lamps do, as far as it is.
+        if beaten(kept, depth + board.beyond_reach(aperture.stops + iso.stops), turned) {
+            continue;
+        }
         for filter in &board.filters {
-            if beaten(kept, turned + price(filter.stops, FILTER)) {
+            if beaten(kept, 0.0, turned + price(filter.stops, FILTER)) {
                 break;
             }
             for lamps in &board.lamps {
-                if beaten(kept, turned + price(filter.stops, FILTER) + price(lamps.value.as_stops(), LAMPS)) {
+                if beaten(kept, 0.0, turned + price(filter.stops, FILTER) + price(lamps.value.as_stops(), LAMPS)) {
                     break;
                 }
                 let camera = Camera { index, depth, iso: *iso, filter: *filter, lamps: *lamps };
@@ -104,9 +108,9 @@ fn through(board: &Board, index: usize, kept: &mut Vec<Found>) {
     }
 }
 
-/// Whether moves that cost so much by themselves cannot be among the best any more.
-fn beaten(kept: &[Found], cost: f64) -> bool {
-    kept.len() == KEPT && rank(0.0, cost) >= kept[KEPT - 1].rank()
+/// Whether moves that leave so much off at least, and cost so much at least, cannot be among the best any more.
+fn beaten(kept: &[Found], excess: f64, cost: f64) -> bool {
+    kept.len() == KEPT && rank(excess, cost) >= kept[KEPT - 1].rank()
 }
 
 /// Everything on the camera but its time, and the lamps.
@@ -188,6 +192,18 @@ impl Found {
             + price(flash.walked, DISTANCE)
             // Of two that hold alike, the one that holds closer.
             + flash.left.map_or(0.0, f64::abs);
+    }
+}
+
+impl Board {
+    /// How far the steady light stays off at least where aperture and ISO change it by so many stops.
+    fn beyond_reach(&self, gain: f64) -> f64 {
+        let least = |(off, (down, up)): (Option<f64>, (f64, f64))| {
+            let off = off.map_or(0.0, |off| off + gain);
+            // Nearest to nothing of all that can be made of it.
+            if off + down > 0.0 { beyond(off + down) } else { beyond((off + up).min(0.0)) }
+        };
+        [(self.ambient_off, self.reach.0), (self.background_off, self.reach.1)].map(least).iter().sum()
     }
 }
 
