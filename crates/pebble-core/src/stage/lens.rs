@@ -179,28 +179,37 @@ impl Lens {
         lamp.shines_at(self.view.eye) && !self.hides(lamp.at)
     }
 
-    /// How far something in the picture has to be carried at least, whatever the way: an edge comes nearer by no more than is
-    /// walked, and half the frame a metre of depth; and what is behind the camera is behind it. Nothing where it is clear.
-    fn not_before(&self, place: Spot) -> Option<f64> {
-        let lacks = CLEAR_M - self.beyond(place);
-        let steepest = 1.0 + self.half.0.max(self.half.1) / self.view.distance;
-        let depth = (place - self.view.eye).dot(self.view.forward);
-        (lacks > 0.0).then(|| (lacks / steepest).min(depth - BESIDE_M))
-    }
-
-    /// How far a light has to be carried some way at least until the lens does not see it; nothing where it is clear.
+    /// How far a light has to be carried some way at least until the lens does not see it; nothing where it is clear. Each of
+    /// its points comes clear where it passes an edge of the frame or the plane of the lens, all of which are straight.
     fn least(&self, at: Spot, toward: Spot, held: Held) -> Option<f64> {
-        // The middle goes as far as is walked; so does a stand, where it is under it. A face is turned to the chest all the
-        // while: its rim goes farther by as much as the light goes round it, the more the nearer it passes.
-        let way = at - CHEST;
-        let along = way.dot(toward).min(0.0);
-        let passes = (way.dot(way) - along * along).max(0.0).sqrt();
-        let turned = 1.0 + held.radius / passes.max(1e-6);
+        let View { eye, right, up, forward, distance, .. } = self.view;
+        let [across, over, deeper] = [right, up, forward].map(|axis| toward.dot(axis));
+        let (side, top) = (self.half.0 / distance, self.half.1 / distance);
+        let needs = |place: Spot, turned: f64| {
+            let way = place - eye;
+            let [x, z, depth] = [right, up, forward].map(|axis| way.dot(axis));
+            if depth <= BESIDE_M {
+                return None;
+            }
+            let edges = [(x, across, side), (-x, -across, side), (z, over, top), (-z, -over, top)]
+                .map(|(at, by, edge)| (CLEAR_M - (at - edge * depth), by - edge * deeper + turned * (1.0 + edge)));
+            if edges.iter().any(|(lacks, _)| *lacks <= 0.0) {
+                return None;
+            }
+            let comes = |(lacks, rate): (f64, f64)| if rate > 1e-12 { lacks / rate } else { f64::INFINITY };
+            Some(edges.map(comes).into_iter().fold(comes((depth - BESIDE_M, turned - deeper)), f64::min))
+        };
+        // The middle goes as far as is walked; so does a stand that is under it. A face is turned to the chest all the while:
+        // its rim goes farther by as much as the light goes round the mark, the more the nearer it passes.
+        let flat = spot(at.x, at.y, 0.0);
+        let along = flat.dot(toward).min(0.0);
+        let passes = (flat.dot(flat) - along * along).max(0.0).sqrt();
+        let turned = held.radius / passes.max(1e-6);
         let rim = Self::face(at, held.radius).map(|place| (place, turned));
-        let unknown = if held.boom.is_some() { f64::INFINITY } else { 1.0 };
+        let unknown = if held.boom.is_some() { f64::INFINITY } else { 0.0 };
         let stand = Self::stand(at, held.boom).map(|place| (place, unknown));
-        { [(at, 1.0)].into_iter().chain(rim).chain(stand) }
-            .filter_map(|(place, farther)| self.not_before(place).map(|least| least.max(0.0) / farther))
+        { [(at, 0.0)].into_iter().chain(stand).chain(rim) }
+            .filter_map(|(place, turned)| needs(place, turned))
             .reduce(f64::max)
     }
 
@@ -212,7 +221,8 @@ impl Lens {
             let by = step as f64 * STEP_M;
             let there = at + toward * by;
             let Some(least) = self.least(there, toward, held) else { return Some(by) };
-            step += (least / STEP_M).max(1.0) as usize;
+            // One that never comes clear this way is beyond the last step at once.
+            step += (least / STEP_M).clamp(1.0, steps as f64) as usize;
         }
         None
     }

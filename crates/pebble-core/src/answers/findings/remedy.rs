@@ -315,6 +315,15 @@ struct Trial {
     unmet: Vec<Condition>,
     /// The first of them that is worse than before.
     worse: Option<Condition>,
+    /// What else a user would see of it.
+    then: Then,
+}
+
+/// What a turn makes of the frame beside what it is for.
+struct Then {
+    aperture: Aperture,
+    ambient: Stops,
+    lit_side: Stops,
 }
 
 impl<'a> Trials<'a> {
@@ -335,7 +344,17 @@ impl<'a> Trials<'a> {
     fn put_together(&mut self, turn: &Turn) -> Trial {
         let plan = turn.applied(self.case.plan);
         let seen = outlook_with(&plan, self.pulses);
-        let mut trial = Trial { turn: *turn, moves: moves(self.case.seen, &seen), unmet: Vec::new(), worse: None };
+        let mut trial = Trial {
+            turn: *turn,
+            moves: moves(self.case.seen, &seen),
+            unmet: Vec::new(),
+            worse: None,
+            then: Then {
+                aperture: plan.settings.aperture,
+                ambient: seen.ambient.placement,
+                lit_side: seen.subject.lit_side,
+            },
+        };
         // What goes dark, or moves lights apart or far, is offered for nothing or little: it is not gone through.
         if trial.moves.is_some() {
             let moved = (!turn.leaves_the_set()).then(|| InView::of(&plan));
@@ -362,7 +381,8 @@ impl<'a> Trials<'a> {
         };
         let mut found: Vec<Remedy> = Vec::new();
         let mut harmed: Option<Condition> = None;
-        let now = Turn::Dials(self.case.plan.settings);
+        let case = self.case;
+        let now = Turn::Dials(case.plan.settings);
         for idea in ideas.list {
             let mut harms = 0;
             for turn in idea.turns.filter(|turn| *turn != now) {
@@ -378,7 +398,9 @@ impl<'a> Trials<'a> {
                     }
                     continue;
                 }
-                let remedy = self.written(&turn);
+                let effect = effect(case, &trial.then);
+                let (label, changes) = turn.written(case.plan);
+                let remedy = Remedy { label, effect, changes };
                 if !found.iter().any(|other| other.changes == remedy.changes) {
                     found.push(remedy);
                 }
@@ -394,13 +416,6 @@ impl<'a> Trials<'a> {
             Some(worse) => format!("What would mend it {}.", worse.cost(self.case.plan)),
         });
         (found, none)
-    }
-
-    fn written(&mut self, turn: &Turn) -> Remedy {
-        let plan = turn.applied(self.case.plan);
-        let seen = outlook_with(&plan, self.pulses);
-        let (label, changes) = turn.written(self.case.plan);
-        Remedy { label, effect: effect(self.case, &plan, &seen), changes }
     }
 }
 
@@ -446,12 +461,12 @@ fn moved(name: &str, from: Stops, to: Stops) -> Option<String> {
 }
 
 /// What else a user would see of it.
-fn effect(case: Case, plan: &Plan, seen: &Outlook) -> String {
+fn effect(case: Case, then: &Then) -> String {
     let mut effects = Vec::new();
-    effects.extend(moved("ambient", case.seen.ambient.placement, seen.ambient.placement));
-    effects.extend(moved("exposure", case.seen.subject.lit_side, seen.subject.lit_side));
-    if plan.settings.aperture != case.plan.settings.aperture {
-        let less = plan.settings.aperture < case.plan.settings.aperture;
+    effects.extend(moved("ambient", case.seen.ambient.placement, then.ambient));
+    effects.extend(moved("exposure", case.seen.subject.lit_side, then.lit_side));
+    if then.aperture != case.plan.settings.aperture {
+        let less = then.aperture < case.plan.settings.aperture;
         effects.push(if less { "less depth".to_owned() } else { "more depth".to_owned() });
     }
     effects.join(", ")
