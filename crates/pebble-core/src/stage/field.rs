@@ -48,6 +48,12 @@ pub fn noted(at: Spot) -> (f64, f64, f64) {
     (tenth(bearing), tenth(height), (distance * 100.0).round() / 100.0)
 }
 
+/// The place that a shot file has for a place.
+pub fn as_noted(at: Spot) -> Spot {
+    let (bearing, height, distance) = noted(at);
+    placed(Angle::from_degrees(bearing), Angle::from_degrees(height), Metres::from_metres(distance))
+}
+
 /// A bearing as a clock on the floor, seen from above with the camera at 6: hours from 0 up to 12.
 pub fn clock(bearing_deg: f64) -> f64 {
     (6.0 - bearing_deg / 30.0).rem_euclid(12.0)

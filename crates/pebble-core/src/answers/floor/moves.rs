@@ -13,7 +13,7 @@ use crate::plan::check::At;
 use crate::quantity::Metres;
 use crate::quantity::bounds::{self, Invalid};
 use crate::quantity::words::signed;
-use crate::stage::field::{Lamp, Region, noted};
+use crate::stage::field::{Lamp, Region, as_noted, noted};
 use crate::stage::flag::flag_for;
 use crate::stage::lens::{FARTHEST_M, Lens};
 use crate::stage::space::{Spot, spot};
@@ -140,7 +140,8 @@ impl<'a> Moves<'a> {
         let at = |power: f64| {
             let distance = light.distance_for(power, dial.heads, wanted).filter(|far| far.as_metres() <= FARTHEST_M)?;
             let way = lamp.at - lamp.aim;
-            let to = lamp.aim + way * (distance.as_metres() / way.length());
+            // Where it will be written: a centimetre more may be in the picture.
+            let to = as_noted(lamp.aim + way * (distance.as_metres() / way.length()));
             let least = region.spread_at_least(|place| lamp_at(to).on(place));
             let free = !self.lens.shows(to, held(light)).any();
             (free && now - least >= WORTH_STOPS).then_some(Even { spread: least, exact: false, power, to, distance })
