@@ -43,7 +43,7 @@ export function Floor({ shot, saving, onChange, onUndo, onClose }: Props) {
   const [said, setSaid] = useState<string[]>([])
   const drawing = useRef<HTMLElement>(null)
   const light = Math.min(inHand, shot.lights.length - 1)
-  const { seen, shown, carry, settle, refusal } = useFloor(
+  const { seen, shown, carry, sketch, settle, refusal } = useFloor(
     shot,
     {
       light: of === 'light' ? light : null,
@@ -114,6 +114,7 @@ export function Floor({ shot, saving, onChange, onUndo, onClose }: Props) {
             onEnds={setEnds}
             onInHand={hand}
             onCarry={carry}
+            onSketch={sketch}
             onSettle={settle}
           />
         )}

@@ -1,11 +1,13 @@
 import { ActionIcon } from '@mantine/core'
 import { useElementSize } from '@mantine/hooks'
-import { useRef, type KeyboardEvent, type PointerEvent } from 'react'
-import type { FloorAnswer } from '../api/client'
+import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react'
+import type { FloorAnswer, Shot } from '../api/client'
 import type { Layer } from './layers'
 import { LightOnFloor } from './LightOnFloor'
 import { Measuring, type Place } from './Measuring'
 import { Surroundings } from './Surroundings'
+import { Handles } from './Handles'
+import { STEPS, tenth } from './steps'
 import { useLook } from './useLook'
 import type { Carried } from './useFloor'
 import classes from './Floor.module.css'
@@ -20,14 +22,6 @@ export type ViewProps = {
 
 /** Metres that are kept around everything. */
 const ROOM = 0.7
-/** A light is set down to the tenth. */
-const SNAP = 10
-const STEPS: Record<string, [number, number]> = {
-  ArrowLeft: [-0.1, 0],
-  ArrowRight: [0.1, 0],
-  ArrowUp: [0, 0.1],
-  ArrowDown: [0, -0.1],
-}
 const THIRDS: Record<string, string> = { '0': '0', '33': '⅓', '67': '⅔' }
 
 /** A third of a stop as it is written on a line. */
@@ -43,10 +37,22 @@ type Props = ViewProps & {
   /** Places that are measured between, while the tape is out. */
   ends: Place[] | undefined
   onEnds: (ends: Place[]) => void
+  /** Something else is carried: the shot with it there. */
+  onSketch: (shot: Shot) => void
 }
 
 /** The set as it is from above, the camera below. */
-export function FromAbove({ seen, inHand, layers, ends, onEnds, onInHand, onCarry, onSettle }: Props) {
+export function FromAbove({
+  seen,
+  inHand,
+  layers,
+  ends,
+  onEnds,
+  onInHand,
+  onCarry,
+  onSketch,
+  onSettle,
+}: Props) {
   const { ref, width, height } = useElementSize()
   const svg = useRef<SVGSVGElement>(null)
   const held = useRef(false)
@@ -74,7 +80,10 @@ export function FromAbove({ seen, inHand, layers, ends, onEnds, onInHand, onCarr
   const back = Math.min(seen.behind_m, Math.max(...ys, 1) + 1.5)
   const wide = 2 * (Math.max(...xs.map(Math.abs)) + ROOM)
   const [near, far] = [Math.min(...ys) - ROOM, Math.max(back, ...ys) + ROOM / 2]
-  const { x, y, scale, zoom, ground } = useLook({ wide, near, far }, width, height)
+  // While something is held the sheet stays as it is: it would run away from under the pointer.
+  const [still, setStill] = useState<{ wide: number; near: number; far: number }>()
+  const hold = (held: boolean) => setStill(held ? { wide, near, far } : undefined)
+  const { x, y, scale, zoom, ground } = useLook(still ?? { wide, near, far }, width, height)
   const share = (back - camera.y_m) / Math.max(0.1, field[0]![1]! - camera.y_m)
   const edge = (side: 0 | 1) => ({
     x: camera.x_m + (field[side]![0]! - camera.x_m) * share,
@@ -83,8 +92,7 @@ export function FromAbove({ seen, inHand, layers, ends, onEnds, onInHand, onCarr
   const put = (light: number, x_m: number, y_m: number) => {
     // What sits on the camera is carried with it.
     if (lights[light]!.on_camera) return
-    const snap = (value: number) => Math.round(value * SNAP) / SNAP
-    onCarry({ light, x_m: snap(x_m), y_m: snap(y_m), z_m: lights[light]!.at.z_m })
+    onCarry({ light, x_m: tenth(x_m), y_m: tenth(y_m), z_m: lights[light]!.at.z_m })
   }
   // A light that is pressed while the tape is out is one of its ends, and so is any other place.
   const measure = (to: Place) => onEnds(ends!.length === 1 ? [ends![0]!, to] : [to])
@@ -96,6 +104,7 @@ export function FromAbove({ seen, inHand, layers, ends, onEnds, onInHand, onCarr
       }
       event.currentTarget.setPointerCapture(event.pointerId)
       held.current = true
+      hold(true)
       onInHand(light)
     },
     onPointerMove: (event: PointerEvent<SVGGElement>) => {
@@ -105,6 +114,7 @@ export function FromAbove({ seen, inHand, layers, ends, onEnds, onInHand, onCarr
     },
     onPointerUp: () => {
       held.current = false
+      hold(false)
       onSettle()
     },
     onFocus: () => onInHand(light),
@@ -147,7 +157,6 @@ export function FromAbove({ seen, inHand, layers, ends, onEnds, onInHand, onCarr
           onPointerDown={(event) => {
             if (!ends) return ground.onPointerDown(event)
             const box = svg.current!.getBoundingClientRect()
-            const tenth = (value: number) => Math.round(value * 10) / 10
             measure([tenth(x.invert(event.clientX - box.left)), tenth(y.invert(event.clientY - box.top)), 0])
           }}
         />
@@ -230,6 +239,18 @@ export function FromAbove({ seen, inHand, layers, ends, onEnds, onInHand, onCarr
             {seen.camera_says}
           </text>
         </g>
+        {!ends && (
+          <Handles
+            seen={seen}
+            x={x}
+            y={y}
+            svg={svg}
+            behind={seen.behind_m <= back + 1e-6}
+            onHold={hold}
+            onSketch={onSketch}
+            onSettle={onSettle}
+          />
+        )}
         {ends && <Measuring ends={ends} says={seen.measured} x={x} y={y} />}
       </svg>
       <div className={classes.zoom}>

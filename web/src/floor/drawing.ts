@@ -23,6 +23,8 @@ export function asFile(svg: SVGSVGElement): Blob {
     to[index]!.removeAttribute('class')
     to[index]!.removeAttribute('tabindex')
   })
+  // What things are taken hold of by is for the hand.
+  copy.querySelectorAll('[data-grip]').forEach((grip) => grip.remove())
   copy.setAttribute('xmlns', 'http://www.w3.org/2000/svg')
   return new Blob([new XMLSerializer().serializeToString(copy)], { type: 'image/svg+xml' })
 }

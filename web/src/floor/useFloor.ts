@@ -15,6 +15,7 @@ export function useFloor(shot: Shot, asked: Asked, onChange: (shot: Shot) => voi
   const running = useRef(false)
   const again = useRef(false)
   const down = useRef(false)
+  const sketched = useRef<Shot | undefined>(undefined)
   const latest = useRef({ shot, asked, onChange })
   useEffect(() => {
     latest.current = { shot, asked, onChange }
@@ -28,7 +29,8 @@ export function useFloor(shot: Shot, asked: Asked, onChange: (shot: Shot) => voi
     running.current = true
     do {
       again.current = false
-      const { shot, asked } = latest.current
+      const { asked } = latest.current
+      const shot = sketched.current ?? latest.current.shot
       try {
         const body = { shot, carried: carried.current ?? null, ...asked }
         const answer = await answered(client.POST('/api/floor', { body }))
@@ -37,6 +39,7 @@ export function useFloor(shot: Shot, asked: Asked, onChange: (shot: Shot) => voi
         if (down.current && !again.current) {
           down.current = false
           carried.current = undefined
+          sketched.current = undefined
           // What comes next goes on from here, whenever the page hears of it.
           latest.current = { ...latest.current, shot: answer.shot }
           latest.current.onChange(answer.shot)
@@ -46,6 +49,7 @@ export function useFloor(shot: Shot, asked: Asked, onChange: (shot: Shot) => voi
         if (down.current) {
           down.current = false
           carried.current = undefined
+          sketched.current = undefined
         }
       }
     } while (again.current)
@@ -64,10 +68,17 @@ export function useFloor(shot: Shot, asked: Asked, onChange: (shot: Shot) => voi
     },
     [work],
   )
+  const sketch = useCallback(
+    (to: Shot) => {
+      sketched.current = to
+      void work()
+    },
+    [work],
+  )
   const settle = useCallback(() => {
-    if (!carried.current) return
+    if (!carried.current && !sketched.current) return
     down.current = true
     void work()
   }, [work])
-  return { seen, shown: seen?.shot ?? shot, carry, settle, refusal }
+  return { seen, shown: seen?.shot ?? shot, carry, sketch, settle, refusal }
 }

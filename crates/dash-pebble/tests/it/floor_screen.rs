@@ -182,3 +182,58 @@ async fn lights_are_kept_by_name_and_one_of_them_goes_on_the_camera() {
     browser.press("//label[contains(., 'The camera goes along')]").await;
     browser.until(&format!("{along}.includes('If the camera stays')")).await;
 }
+
+/// Camera, background, area and way are taken hold of as lights are: figures and frame go along, and a place that cannot be is
+/// refused in a sentence with nothing lost.
+#[tokio::test(flavor = "multi_thread")]
+async fn camera_background_area_and_way_are_carried_too() {
+    let server = Server::demo();
+    let browser = Browser::open().await;
+    open_shot(&browser, &server, "Sabre reach").await;
+    browser.keys(";").await;
+    browser.until(KEY).await;
+    let says = |grip: &str| format!("document.querySelector('[data-grip=\"{grip}\"]')?.getAttribute('aria-label')");
+    let saved = "document.querySelector('main header').innerText.includes('Saved')";
+    browser.until(&format!("{}?.includes('5.00 m')", says("Camera"))).await;
+    // A step back by a key, and the frame's edges with it.
+    let lens = "document.querySelector('[data-testid=from-above]').innerHTML.length";
+    assert!(browser.run(&format!("return {lens}"), vec![]).await.as_u64().expect("a drawing") > 0);
+    browser.find("[data-grip='Camera']").await.focus().await.unwrap();
+    browser.keys(Key::Down + "").await;
+    browser.until(&format!("{}?.includes('5.10 m') && {saved}", says("Camera"))).await;
+    // The area is drawn wider; how even it is goes along.
+    let told = browser.text("[data-testid=evenness]").await;
+    let corner = browser.find("[data-grip='Area, far right'] circle").await;
+    browser
+        .driver
+        .action_chain()
+        .click_and_hold_element(&corner)
+        .move_by_offset(60, -30)
+        .release()
+        .perform()
+        .await
+        .unwrap();
+    browser.until(&format!("document.querySelector('[data-testid=evenness]').innerText !== {told:?} && {saved}")).await;
+    // Past its other corner there is no area.
+    let corner = browser.find("[data-grip='Area, far right'] circle").await;
+    browser
+        .driver
+        .action_chain()
+        .click_and_hold_element(&corner)
+        .move_by_offset(-330, 0)
+        .release()
+        .perform()
+        .await
+        .unwrap();
+    browser.until("document.querySelector('[role=alert]')?.innerText.includes('no room between')").await;
+    browser.press("//button[contains(., 'Bench')]").await;
+    browser.until("document.querySelector('#strip-subject_distance')?.ariaValueText === '5.1 m'").await;
+    // A wall that is on the sheet is pushed back.
+    open_shot(&browser, &server, "Finishers' wall").await;
+    browser.keys(";").await;
+    browser.until("document.querySelector('[data-grip=\"Background\"]')").await;
+    browser.find("[data-grip='Background']").await.focus().await.unwrap();
+    let behind = browser.run(&format!("return {}", says("Background")), vec![]).await;
+    browser.keys(Key::Up + "").await;
+    browser.until(&format!("{} !== {behind} && {saved}", says("Background"))).await;
+}

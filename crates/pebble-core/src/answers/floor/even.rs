@@ -115,7 +115,7 @@ impl Set<'_> {
         let why = if self.meant.is_empty() {
             "No light is meant for the area."
         } else if self.carried.is_empty() {
-            "Only a key and fills that are set by hand are carried: rims, lights in the set and automatics stay."
+            "Only a key and fills that are set by hand are carried: rims, lights in the set, automatics and what sits on the camera stay."
         } else if locked(Held::FlashDistance) {
             "The distance is locked on the Bench, and no powers alone are more even by a tenth of a stop."
         } else {
