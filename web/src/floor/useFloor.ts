@@ -27,6 +27,8 @@ export function useFloor(shot: Shot, asked: Asked, onChange: (shot: Shot) => voi
       return
     }
     running.current = true
+    // What was refused as it was set down stays said while the set is shown as it is kept.
+    let refused: string | undefined
     do {
       again.current = false
       const { asked } = latest.current
@@ -35,7 +37,8 @@ export function useFloor(shot: Shot, asked: Asked, onChange: (shot: Shot) => voi
         const body = { shot, carried: carried.current ?? null, ...asked }
         const answer = await answered(client.POST('/api/floor', { body }))
         setSeen(answer)
-        setRefusal(undefined)
+        setRefusal(refused)
+        refused = undefined
         if (down.current && !again.current) {
           down.current = false
           carried.current = undefined
@@ -47,9 +50,11 @@ export function useFloor(shot: Shot, asked: Asked, onChange: (shot: Shot) => voi
       } catch (failure) {
         setRefusal((failure as Error).message)
         if (down.current) {
+          refused = (failure as Error).message
           down.current = false
           carried.current = undefined
           sketched.current = undefined
+          again.current = true
         }
       }
     } while (again.current)

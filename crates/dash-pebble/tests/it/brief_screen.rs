@@ -118,16 +118,7 @@ async fn movement_has_lanes_that_are_dragged_and_keyed() {
     let lasts =
         "Number(document.querySelector('[aria-label=\"How long phase 1 lasts\"]').getAttribute('aria-valuenow'))";
     let before = browser.run(&format!("return {lasts}"), vec![]).await.as_f64().unwrap();
-    let handle = browser.find("[aria-label='How long phase 1 lasts']").await;
-    browser
-        .driver
-        .action_chain()
-        .click_and_hold_element(&handle)
-        .move_by_offset(60, 0)
-        .release()
-        .perform()
-        .await
-        .unwrap();
+    browser.drag("[aria-label='How long phase 1 lasts']", (60, 0)).await;
     browser.until(&format!("{lasts} > {before} + 0.02")).await;
     let opens = browser.find("[aria-label='When the shutter opens']").await;
     opens.focus().await.unwrap();

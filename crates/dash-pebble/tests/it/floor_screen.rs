@@ -32,16 +32,7 @@ async fn a_light_is_carried_over_the_floor_and_stands_so_on_the_bench() {
     browser.until("document.querySelector('main header').innerText.includes('Saved')").await;
     // Dragged, and stepped by keys: place, figures and evenness go along.
     let told = browser.text("[data-testid=evenness]").await;
-    let key = browser.find("[data-floor-light='A key'] circle:last-of-type").await;
-    browser
-        .driver
-        .action_chain()
-        .click_and_hold_element(&key)
-        .move_by_offset(70, 40)
-        .release()
-        .perform()
-        .await
-        .unwrap();
+    browser.drag("[data-floor-light='A key'] circle:last-of-type", (70, 40)).await;
     browser.until(&format!("document.querySelector('[data-testid=evenness]').innerText !== {told:?}")).await;
     browser.run(&format!("{KEY}.focus()"), vec![]).await;
     let clock = browser.text("[aria-label='The light in hand'] dl").await;
@@ -203,29 +194,14 @@ async fn camera_background_area_and_way_are_carried_too() {
     browser.until(&format!("{}?.includes('5.10 m') && {saved}", says("Camera"))).await;
     // The area is drawn wider; how even it is goes along.
     let told = browser.text("[data-testid=evenness]").await;
-    let corner = browser.find("[data-grip='Area, far right'] circle").await;
-    browser
-        .driver
-        .action_chain()
-        .click_and_hold_element(&corner)
-        .move_by_offset(60, -30)
-        .release()
-        .perform()
-        .await
-        .unwrap();
+    browser.drag("[data-grip='Area, far right'] circle", (60, -30)).await;
     browser.until(&format!("document.querySelector('[data-testid=evenness]').innerText !== {told:?} && {saved}")).await;
     // Past its other corner there is no area.
-    let corner = browser.find("[data-grip='Area, far right'] circle").await;
-    browser
-        .driver
-        .action_chain()
-        .click_and_hold_element(&corner)
-        .move_by_offset(-330, 0)
-        .release()
-        .perform()
-        .await
-        .unwrap();
+    let kept = browser.run(&format!("return {}", says("Area, far right")), vec![]).await;
+    browser.drag("[data-grip='Area, far right'] circle", (-330, 0)).await;
     browser.until("document.querySelector('[role=alert]')?.innerText.includes('no room between')").await;
+    // The sheet shows what is kept, and goes on from there.
+    browser.until(&format!("{} === {kept}", says("Area, far right"))).await;
     browser.press("//button[contains(., 'Bench')]").await;
     browser.until("document.querySelector('#strip-subject_distance')?.ariaValueText === '5.1 m'").await;
     // A wall that is on the sheet is pushed back.

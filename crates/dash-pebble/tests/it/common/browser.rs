@@ -125,6 +125,13 @@ impl Browser {
         element.click().await.unwrap_or_else(|error| panic!("{path}: {error}"));
     }
 
+    /// Takes hold of something, carries it by so many pixels and lets it go.
+    pub async fn drag(&self, selector: &str, (right, down): (i64, i64)) {
+        let element = self.find(selector).await;
+        let held = self.driver.action_chain().click_and_hold_element(&element).move_by_offset(right, down).release();
+        held.perform().await.unwrap_or_else(|error| panic!("{selector}: {error}"));
+    }
+
     /// Presses keys where the focus is.
     pub async fn keys(&self, keys: impl Into<TypingData>) {
         let active = self.driver.active_element().await.expect("something has the focus");
