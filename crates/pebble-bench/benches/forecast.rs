@@ -46,7 +46,7 @@ fn carried(criterion: &mut Criterion) {
         more.bearing_deg = -80.0 + 17.0 * shot.lights.len() as f64;
         shot.lights.push(more);
     }
-    shot.way = Some(WayAlong { from_m: [-4.0, 0.0], to_m: [4.0, 0.0], speed_m_s: 5.0 });
+    shot.way = Some(WayAlong { from_m: [-4.0, 0.0], to_m: [4.0, 0.0], speed_m_s: 5.0, camera_goes_along: false });
     shot.room = Some(Room { left_m: -8.0, right_m: 8.0, near_m: -12.0, far_m: 12.0, ceiling_m: 6.0 });
     let to = CarriedTo { light: 0, x_m: -2.0, y_m: -2.0, z_m: 2.4, power: None, flag: None };
     let mut four = shot.clone();
