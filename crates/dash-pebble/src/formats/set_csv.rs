@@ -40,15 +40,22 @@ pub fn write(set: &FloorAnswer) -> Result<String, String> {
 
 fn row(light: &FloorLight) -> [String; 14] {
     let cm = |metres: f64| format!("{metres:.2}");
+    // What sits on the camera has no foot to be taped.
+    let foot = |metres: f64| if light.on_camera { String::new() } else { cm(metres) };
     [
         light.label.clone(),
         light.unit.clone(),
         light.front_says.clone(),
         light.group_says.clone(),
         light.power_says.clone(),
-        cm(light.to_mark_m),
-        cm(light.to_camera_m),
-        if light.right { "right" } else { "left" }.to_owned(),
+        foot(light.to_mark_m),
+        foot(light.to_camera_m),
+        match (light.on_camera, light.right) {
+            (true, _) => "on the camera",
+            (false, true) => "right",
+            (false, false) => "left",
+        }
+        .to_owned(),
         cm(light.at.z_m),
         cm(light.distance_m),
         format!("{:.1}", light.bearing_deg),

@@ -179,6 +179,16 @@ async fn a_set_goes_out_as_a_table_and_onto_another_shot() {
         let rise = number("head_height_m") - 1.3;
         assert!((number("foot_to_mark_m").hypot(rise) - far).abs() < 0.02, "{row:?}");
     }
+    // What sits on the camera is on it, and has no foot to be taped.
+    let mut on_camera = hall.clone();
+    on_camera["lights"][0]["on_camera"] = json!(true);
+    let response = api.send(Method::POST, "/api/floor/table", None, Some(&on_camera)).await;
+    let text = response.text().await.expect("text");
+    let row = csv::Reader::from_reader(text.as_bytes()).records().next().expect("a row").expect("a row");
+    assert_eq!(
+        (cell(&row, "side_from_camera"), cell(&row, "foot_to_mark_m")),
+        ("on the camera".to_owned(), String::new())
+    );
     // The hall's six lights over the ropes: they stand there, and the ropes are who they were.
     let answer = taken(&api, "/api/floor/arranged", &json!({ "shot": ropes, "like": hall })).await;
     assert!(answer["says"].is_array(), "{answer}");

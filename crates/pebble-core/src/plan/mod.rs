@@ -11,7 +11,7 @@ mod kit;
 mod lens;
 mod light;
 mod meter;
-pub mod mount;
+mod mount;
 mod movement;
 mod readiness;
 pub(crate) mod sky;

@@ -6,22 +6,17 @@ use crate::quantity::bounds::{self, Invalid};
 use crate::quantity::{Angle, Metres};
 use crate::stage::field::set_so;
 use crate::stage::framing::View;
-use crate::stage::space::{Spot, spot};
+use crate::stage::space::spot;
 
 /// The middle of a flash's face over the lens it sits above.
 const OVER_LENS_M: f64 = 0.15;
-
-/// Where a light on the camera is.
-pub fn over(eye: Spot) -> Spot {
-    eye + spot(0.0, 0.0, OVER_LENS_M)
-}
 
 /// Puts the lights that sit on the camera where it is.
 ///
 /// # Errors
 /// [`Invalid`] where it is farther from the subject than any flash is set for.
 pub(super) fn set_down(lights: &mut [Light], dials: &mut Dials, view: &View) -> Result<(), Invalid> {
-    let (bearing, height, distance) = set_so(over(view.eye));
+    let (bearing, height, distance) = set_so(view.eye + spot(0.0, 0.0, OVER_LENS_M));
     for (index, light) in lights.iter_mut().enumerate().filter(|(_, light)| light.on_camera) {
         if bounds::FLASH_DISTANCE.check("", distance).is_err() {
             let reason = format!("the camera is {distance:.1} m from the subject: no flash is set for that");

@@ -492,6 +492,8 @@ fn an_arrangement_goes_on_any_shot() {
                 };
                 if off.is_finite() && off > 0.2 && new.automatic.is_none() {
                     assert!(said("from where it fell"), "{:?}", answer.says);
+                    // And why: no more of it at full power, no less at its lowest, and else no step that is nearer.
+                    assert_eq!(said("no more power"), new.power > 0.99, "{:?}", answer.says);
                 }
                 assert_eq!(said("stands"), (new.distance_m - old.distance_m).abs() > 0.011, "{:?}", answer.says);
                 assert!(

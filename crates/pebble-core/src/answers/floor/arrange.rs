@@ -61,8 +61,15 @@ pub fn arranged(shot: &Shot, of: &Shot) -> Result<ArrangedAnswer, Invalid> {
     for (index, light) in outlook(&plan).lights.iter().enumerate() {
         let off = (light.on_set.placement - fell[index]).as_stops();
         if plan.settings.lights[index].bias.is_none() && off.is_finite() && off.abs() > NOTICED {
-            let ends = if off < 0.0 { "it has no more power" } else { "its power goes no lower" };
-            says.push(format!("{} falls {} from where it fell: {ends}.", plan.lights[index].label, signed(off)));
+            let of = &plan.lights[index];
+            let (power, lowest) = (plan.settings.lights[index].power, (-of.unit.lowest).as_ratio());
+            // A dial of whole stops may stand between its ends and be off all the same.
+            let why = match off < 0.0 {
+                true if power > 0.99 => "it has no more power",
+                false if power < lowest * 1.01 => "its power goes no lower",
+                _ => "its dial has nothing nearer",
+            };
+            says.push(format!("{} falls {} from where it fell: {why}.", of.label, signed(off)));
         }
     }
     Ok(ArrangedAnswer { shot, says })
