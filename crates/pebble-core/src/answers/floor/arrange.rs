@@ -95,7 +95,9 @@ fn fitted(plan: &Plan, there: &Plan, index: usize, stood: Spot) -> (Spot, Option
     };
     let clear = CHEST + (at - CHEST).unit() * clear;
     if plan.room.is_some_and(|room| room.beyond(clear, radius).is_some()) {
-        return (at, Some("stays in the picture, for the room ends behind it"));
+        let stays = "stays in the picture, for the room ends behind it";
+        let fitted = "fitted to this room, and stays in the picture, for the room ends behind it";
+        return (at, Some(moved.map_or(stays, |_| fitted)));
     }
     (clear, Some(moved.map_or("out of the picture", |_| "fitted to this room, and out of the picture")))
 }
