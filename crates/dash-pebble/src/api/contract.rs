@@ -5,14 +5,25 @@
 
 use super::ranges::RANGES;
 use crate::demo;
+use axum::http::header;
+use axum::response::IntoResponse;
 use pebble_core::gear::Item;
 use serde_json::{Map, Value, json};
 use std::collections::BTreeSet;
+use std::sync::OnceLock;
 
 /// A shot of the demo data, by its identity.
 const SHOT: &str = "double-ropes";
 /// A thing of the demo data that a shot carries, and its first version.
 const THING: &str = "brix-400";
+
+/// The document as it is asked for over HTTP; put together once.
+pub async fn read() -> impl IntoResponse {
+    static DOCUMENT: OnceLock<String> = OnceLock::new();
+    let document =
+        tokio::task::spawn_blocking(|| DOCUMENT.get_or_init(|| super::contract().to_string()).as_str()).await;
+    ([(header::CONTENT_TYPE, "application/json")], document.expect("the contract is put together"))
+}
 
 /// The document with everything that is true of all operations.
 pub fn completed(document: &utoipa::openapi::OpenApi) -> Value {

@@ -19,6 +19,7 @@ mod preferences;
 pub mod problem;
 mod pulses;
 mod ranges;
+mod routes;
 pub mod searching;
 pub mod shots;
 mod stage;
@@ -40,8 +41,6 @@ use studio::Studio;
 use tower_http::set_header::SetResponseHeaderLayer;
 use tower_http::timeout::RequestBodyTimeoutLayer;
 use utoipa::OpenApi;
-use utoipa_axum::router::OpenApiRouter;
-use utoipa_axum::routes;
 
 /// A shot has a few kilobytes, a unit with all its recordings a few hundred.
 pub const LARGEST_BODY: usize = 1024 * 1024;
@@ -54,6 +53,10 @@ const PIECE: Duration = Duration::from_secs(10);
 /// Everything is served from here: no script, font, style or picture of another place is ever loaded.
 const CONTENT_POLICY: &str = "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; font-src 'self'; \
      img-src 'self' data: blob:; connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'";
+
+/// What the contract says of itself.
+const ABOUT: &str = "Plan a flash picture of a moving subject. Units are in the names: `_s` seconds, `_m` metres, `_px` pixels \
+     of the camera, `_stops` stops (more light is positive; `null` is no light).";
 
 /// What handlers share.
 #[derive(Clone)]
@@ -75,111 +78,59 @@ impl App {
     }
 }
 
-#[derive(OpenApi)]
-#[openapi(info(
-    title = "Dash Pebble",
-    description = "Plan a flash picture of a moving subject. Units are in the names: `_s` seconds, `_m` metres, `_px` pixels of the camera, `_stops` stops (more light is positive; `null` is no light)."
-))]
-struct Contract;
+routes::handlers! {
+    /// What is asked with a shot, a thing of the kit, or nothing.
+    usual {
+        briefs::list, briefs::picture, briefs::brief, briefs::said_speed,
+        copies::list, copies::make, copies::everything, copies::look, copies::bring_back,
+        files::one, files::several,
+        floors::stands, floors::arrange, floors::even, floors::table,
+        forecast::compute, forecast::bench, forecast::held, forecast::equivalents, forecast::daylight, forecast::sky,
+        forecast::dragged, forecast::streak, forecast::in_time, forecast::pressed, forecast::grouped,
+        forecast::balanced, forecast::metered,
+        kit::offered, kit::shelf, kit::sample, kit::add, kit::read, kit::replace, kit::remove, kit::uses, kit::undo,
+        kit::redo, kit::retire, kit::unretire, kit::restore, kit::export, kit::export_units,
+        matching::search, matching::whole, matching::job, matching::apply, matching::explain, matching::table,
+        meters::reading, meters::keep, meters::reread_light,
+        picture::of_shot, picture::draw,
+        preferences::read, preferences::keep,
+        shots::list, shots::add, shots::names, shots::read, shots::replace, shots::remove, shots::undo, shots::redo,
+        shots::restore, shots::blank, shots::fitted, shots::asks,
+        stage::stands, stage::choice,
+        typed::into_strip, typed::figure,
+        units::sheet, units::rehearse,
+        versions::list, versions::read, versions::name, versions::back,
+    }
+    /// What takes in many of them.
+    kits {
+        kit::import,
+        files::take_in,
+        kit::import_units,
+    }
+    /// What takes in a picture of a place.
+    photos {
+        pictures::keep,
+    }
+    /// Read piece by piece under a limit of its own.
+    streams {
+        traces::read,
+        copies::take_in,
+    }
+}
 
-fn api() -> OpenApiRouter<App> {
-    OpenApiRouter::with_openapi(Contract::openapi())
-        .routes(routes!(shots::list, shots::add))
-        .routes(routes!(shots::names))
-        .routes(routes!(shots::read, shots::replace, shots::remove))
-        .routes(routes!(shots::undo))
-        .routes(routes!(shots::redo))
-        .routes(routes!(shots::restore))
-        .routes(routes!(versions::list))
-        .routes(routes!(versions::read))
-        .routes(routes!(versions::name))
-        .routes(routes!(versions::back))
-        .routes(routes!(shots::blank))
-        .routes(routes!(briefs::list))
-        .routes(routes!(briefs::picture))
-        .routes(routes!(briefs::brief))
-        .routes(routes!(briefs::said_speed))
-        .routes(routes!(preferences::read, preferences::keep))
-        .routes(routes!(picture::of_shot))
-        .routes(routes!(picture::draw))
-        .routes(routes!(stage::stands))
-        .routes(routes!(floors::stands))
-        .routes(routes!(floors::arrange))
-        .routes(routes!(floors::even))
-        .routes(routes!(floors::table))
-        .routes(routes!(stage::choice))
-        .routes(routes!(forecast::compute))
-        .routes(routes!(forecast::bench))
-        .routes(routes!(forecast::held))
-        .routes(routes!(forecast::equivalents))
-        .routes(routes!(forecast::daylight))
-        .routes(routes!(forecast::sky))
-        .routes(routes!(forecast::dragged))
-        .routes(routes!(forecast::streak))
-        .routes(routes!(forecast::in_time))
-        .routes(routes!(forecast::pressed))
-        .routes(routes!(forecast::grouped))
-        .routes(routes!(forecast::balanced))
-        .routes(routes!(forecast::metered))
-        .routes(routes!(typed::into_strip))
-        .routes(routes!(typed::figure))
-        .routes(routes!(meters::reading))
-        .routes(routes!(meters::keep))
-        .routes(routes!(meters::reread_light))
-        .routes(routes!(matching::search))
-        .routes(routes!(matching::whole))
-        .routes(routes!(matching::job))
-        .routes(routes!(matching::apply))
-        .routes(routes!(matching::explain))
-        .routes(routes!(matching::table))
-        .routes(routes!(copies::list, copies::make))
-        .routes(routes!(copies::everything))
-        .routes(routes!(copies::look))
-        .routes(routes!(copies::bring_back))
-        .routes(routes!(shots::fitted))
-        .routes(routes!(files::one))
-        .routes(routes!(files::several))
-        .routes(routes!(shots::asks))
-        .routes(routes!(kit::offered))
-        .routes(routes!(kit::shelf))
-        .routes(routes!(kit::sample))
-        .routes(routes!(kit::add))
-        .routes(routes!(kit::read, kit::replace, kit::remove))
-        .routes(routes!(kit::uses))
-        .routes(routes!(kit::undo))
-        .routes(routes!(kit::redo))
-        .routes(routes!(kit::retire))
-        .routes(routes!(kit::unretire))
-        .routes(routes!(kit::restore))
-        .routes(routes!(kit::export))
-        .routes(routes!(kit::export_units))
-        .routes(routes!(units::sheet))
-        .routes(routes!(units::rehearse))
-        .merge(
-            OpenApiRouter::new()
-                .routes(routes!(kit::import))
-                .routes(routes!(files::take_in))
-                .routes(routes!(kit::import_units))
-                .layer(DefaultBodyLimit::max(LARGEST_KIT)),
-        )
-        .merge(
-            OpenApiRouter::new()
-                .routes(routes!(pictures::keep))
-                .layer(DefaultBodyLimit::max(pictures::LARGEST_PICTURE)),
-        )
-        // Read piece by piece under a limit of its own.
-        .merge(
-            OpenApiRouter::new()
-                .routes(routes!(traces::read))
-                .routes(routes!(copies::take_in))
-                .layer(DefaultBodyLimit::disable()),
-        )
+fn api() -> Router<App> {
+    usual()
+        .merge(kits().layer(DefaultBodyLimit::max(LARGEST_KIT)))
+        .merge(photos().layer(DefaultBodyLimit::max(pictures::LARGEST_PICTURE)))
+        .merge(streams().layer(DefaultBodyLimit::disable()))
 }
 
 /// The OpenAPI document of these handlers.
 pub fn contract() -> serde_json::Value {
-    let mut document = api().split_for_parts().1;
+    let mut document = Contract::openapi();
+    document.info.title = "Dash Pebble".to_owned();
     document.info.version = "1".to_owned();
+    document.info.description = Some(ABOUT.to_owned());
     contract::completed(&document)
 }
 
@@ -190,16 +141,11 @@ pub fn json_schema(of: &str) -> serde_json::Value {
 
 /// The whole server.
 pub fn router(app: App) -> Router {
-    let (routes, _) = api().split_for_parts();
-    let document = contract().to_string();
     let fixed = |name: HeaderName, value: &'static str| {
         SetResponseHeaderLayer::overriding(name, HeaderValue::from_static(value))
     };
-    routes
-        .route(
-            "/api/openapi.json",
-            axum::routing::get(move || async move { ([(header::CONTENT_TYPE, "application/json")], document) }),
-        )
+    api()
+        .route("/api/openapi.json", axum::routing::get(contract::read))
         .method_not_allowed_fallback(|| async { problem::ApiError::WrongMethod })
         .fallback(web::serve)
         .layer(DefaultBodyLimit::max(LARGEST_BODY))
