@@ -1477,8 +1477,13 @@ export interface components {
             /** @description The shot. */
             shot: components["schemas"]["Shot"];
         };
-        /** @description Where the subject may be: a rectangle on the floor, between two heights. Metres from the mark. */
+        /** @description Where the subject may be: a rectangle on the floor or an outline inside it, between two heights. Metres from the mark. */
         Area: {
+            /**
+             * @description Corners of an outline inside it, in order around it: shares of its width from the left edge and of its depth from
+             *     the near one. The whole rectangle where there are none.
+             */
+            corners?: number[][];
             /**
              * Format: double
              * @description Its edge farther away.
@@ -3100,6 +3105,8 @@ export interface components {
             along?: components["schemas"]["AlongSaid"] | null;
             /** @description The area. */
             area: components["schemas"]["Area"];
+            /** @description Its corners on the floor, in order around it: to the right, away from the camera. */
+            area_corners: number[][];
             /** @description Whether somebody said where it is. */
             area_own: boolean;
             behind?: components["schemas"]["BehindSaid"] | null;

@@ -1,11 +1,12 @@
+import { Button } from '@mantine/core'
 import type { Shot } from '../api/client'
 import { Figure } from '../controls/Figure'
 import { MaybeFigure } from '../controls/MaybeFigure'
 import { MaybeMetres } from './MaybeMetres'
+import { rectangle, type Area } from './outline'
 import { useWhole } from './whole'
 import classes from './Floor.module.css'
 
-type Area = NonNullable<Shot['area']>
 type Sheet = Shot['sheet']
 type Props = {
   area: Area
@@ -46,6 +47,16 @@ export function AreaAndSheet({ area, sheet, gust, onChange, onGust }: Props) {
           put({ near_m, far_m })
         }}
       />
+      {!!area.corners?.length && (
+        <Button
+          size="xs"
+          variant="default"
+          className={classes.shape}
+          onClick={() => onChange({ area: rectangle(area) })}
+        >
+          {area.corners.length} corners · as a rectangle
+        </Button>
+      )}
       <Figure label="From" suffix=" m" step={0.1} value={area.low_m} onChange={(low_m) => put({ low_m })} />
       <Figure
         label="Up to"

@@ -5,6 +5,7 @@ import type { FloorAnswer, Shot } from '../api/client'
 import type { Layer } from './layers'
 import { LightOnFloor } from './LightOnFloor'
 import { Measuring, type Place } from './Measuring'
+import { Squares } from './Squares'
 import { Surroundings } from './Surroundings'
 import { Handles } from './Handles'
 import { STEPS, tenth } from './steps'
@@ -160,12 +161,7 @@ export function FromAbove({
             measure([tenth(x.invert(event.clientX - box.left)), tenth(y.invert(event.clientY - box.top)), 0])
           }}
         />
-        {x.ticks(12).map((at) => (
-          <line key={at} x1={x(at)} x2={x(at)} y1={0} y2={height} className={classes.grid} />
-        ))}
-        {y.ticks(8).map((at) => (
-          <line key={at} x1={0} x2={width} y1={y(at)} y2={y(at)} className={classes.grid} />
-        ))}
+        <Squares x={x} y={y} width={width} height={height} />
         <Surroundings seen={seen} x={x} y={y} on={layers} />
         {(layers.includes('sun') ? hours : []).map((hour) => {
           const angle = ((6 - hour) / 6) * Math.PI
@@ -196,11 +192,8 @@ export function FromAbove({
             className={classes.field}
           />
         )}
-        <rect
-          x={x(area.left_m)}
-          y={y(area.far_m)}
-          width={Math.abs(x(area.right_m) - x(area.left_m))}
-          height={Math.abs(y(area.near_m) - y(area.far_m))}
+        <polygon
+          points={seen.area_corners.map(([right, away]) => `${x(right!)},${y(away!)}`).join(' ')}
           className={classes.area}
           data-own={seen.area_own || undefined}
         />

@@ -5,9 +5,10 @@ use crate::file::shot::Role;
 use crate::outlook::Outlook;
 use crate::plan::{Light, Plan, Settings};
 use crate::quantity::{Angle, Metres};
-use crate::stage::field::{CHEST, Lamp, Region, noted, placed};
+use crate::stage::field::{CHEST, Lamp, noted, placed};
 use crate::stage::flag::Flag;
 use crate::stage::lens::{Held, Lens, Shown};
+use crate::stage::region::Region;
 use crate::stage::sheet::Sheet;
 use crate::stage::space::{Spot, spot};
 
@@ -97,14 +98,14 @@ const AS_UNEVEN_AS_CAN_BE: f64 = 20.0;
 
 /// How uneven a light is over an area from a place on its own line, in stops; nothing of one that comes by way of a surface,
 /// from all over it.
-pub(crate) fn uneven(light: &Light, distance: Metres, [x, y, z]: [(f64, f64); 3]) -> Option<f64> {
+pub(crate) fn uneven(light: &Light, distance: Metres, area: Region) -> Option<f64> {
     if light.bounce.is_some() {
         return None;
     }
     let at = placed(light.bearing, light.height, distance);
     let lamp = Lamp { strength: 1.0, face: light.throw.face, beam: light.beam(), at, aim: CHEST };
     // Where it does not reach at all it is as uneven as can be.
-    Some(Region { x, y, z }.spread(|place| lamp.on(place)).min(AS_UNEVEN_AS_CAN_BE))
+    Some(area.spread(|place| lamp.on(place)).min(AS_UNEVEN_AS_CAN_BE))
 }
 
 /// What a sheet lacks, and what else would make it large enough, in sentences. Nothing that the set does not have.
@@ -135,12 +136,9 @@ pub(crate) fn sheet_says(plan: &Plan, lens: &Lens, sheet: &Sheet) -> String {
 /// Places that shall keep their light: the chest, and the corners of the area where one is said.
 pub(crate) fn lit_places(plan: &Plan) -> Vec<Spot> {
     let mut places = vec![CHEST];
-    if let Some([x, y, z]) = plan.area {
-        for x in [x.0, x.1] {
-            for y in [y.0, y.1] {
-                places.extend([z.0, z.1].map(|z| spot(x, y, z)));
-            }
-        }
+    if let Some(area) = plan.area {
+        let at = |(x, y): (f64, f64)| [area.z.0, area.z.1].map(|z| spot(x, y, z));
+        places.extend(area.corners().into_iter().flat_map(at));
     }
     places
 }

@@ -3,7 +3,7 @@
 use crate::wire::wire;
 
 wire! {
-    /// Where the subject may be: a rectangle on the floor, between two heights. Metres from the mark.
+    /// Where the subject may be: a rectangle on the floor or an outline inside it, between two heights. Metres from the mark.
     pub struct Area {
         /// Its left edge, as the camera sees it.
         pub left_m: f64,
@@ -17,6 +17,10 @@ wire! {
         pub low_m: f64,
         /// The highest.
         pub high_m: f64,
+        /// Corners of an outline inside it, in order around it: shares of its width from the left edge and of its depth from
+        /// the near one. The whole rectangle where there are none.
+        #[serde(default, skip_serializing_if = "Vec::is_empty")]
+        pub corners: Vec<[f64; 2]>,
     }
 }
 

@@ -7,7 +7,7 @@ use crate::physics::shutter::{Ignition, RowReport, Run, SyncMode, rows};
 use crate::plan::{Dial, Plan, WHOLE_FRAME};
 use crate::quantity::Seconds;
 use crate::quantity::scale::{Grid, ShutterTime};
-use std::collections::HashMap;
+use foldhash::HashMap;
 use std::hash::Hash;
 
 /// When the first and the last row get this much of a flash, all of them get all of it.

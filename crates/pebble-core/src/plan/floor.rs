@@ -5,11 +5,13 @@ use crate::plan::check::At;
 use crate::quantity::bounds::{self, Invalid, Limits};
 use crate::stage::CHEST_M;
 use crate::stage::flag;
+use crate::stage::outline::Outline;
 use crate::stage::path::Path;
+use crate::stage::region::Region;
 use crate::stage::space::{Spot, spot};
 
-/// Across, away and up, each from one end to the other.
-pub(super) fn area(wire: &Area) -> Result<[(f64, f64); 3], Invalid> {
+/// Its outline's corners are shares of the rectangle.
+pub(super) fn area(wire: &Area) -> Result<Region, Invalid> {
     let at = At::new("area");
     let side = |low: (&str, f64), high: (&str, f64), limits: &Limits, may_be_flat: bool| {
         let from = limits.check(&at.of(low.0), low.1)?;
@@ -20,11 +22,22 @@ pub(super) fn area(wire: &Area) -> Result<[(f64, f64); 3], Invalid> {
         }
         Ok((from, to))
     };
-    Ok([
-        side(("left_m", wire.left_m), ("right_m", wire.right_m), &bounds::STANDS, false)?,
-        side(("near_m", wire.near_m), ("far_m", wire.far_m), &bounds::STANDS, false)?,
-        side(("low_m", wire.low_m), ("high_m", wire.high_m), &bounds::LIFTED, true)?,
-    ])
+    let x = side(("left_m", wire.left_m), ("right_m", wire.right_m), &bounds::STANDS, false)?;
+    let y = side(("near_m", wire.near_m), ("far_m", wire.far_m), &bounds::STANDS, false)?;
+    let z = side(("low_m", wire.low_m), ("high_m", wire.high_m), &bounds::LIFTED, true)?;
+    if wire.corners.is_empty() {
+        return Ok(Region::between(x, y, z));
+    }
+    let mut corners = Vec::with_capacity(wire.corners.len());
+    for share in &wire.corners {
+        let [across, away] = share.map(|share| at.figure("corners", share, &bounds::SHARE));
+        let along = |(from, to): (f64, f64), share: f64| from + (to - from) * share;
+        corners.push((along(x, across?), along(y, away?)));
+    }
+    let outline = Outline::of(&corners);
+    let outline =
+        outline.map_err(|why| at.contradiction("corners", format!("{} corners", corners.len()), why.to_string()))?;
+    Ok(Region::inside(outline, z))
 }
 
 /// Width and height.

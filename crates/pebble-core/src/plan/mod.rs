@@ -59,6 +59,7 @@ use crate::quantity::{Angle, Luminance, Lux, LuxSeconds, Metres, MetresPerSecond
 use crate::stage::Stage;
 use crate::stage::lens::Lens;
 use crate::stage::path::Path;
+use crate::stage::region::Region;
 use std::sync::Arc;
 
 /// More lamps than a set has.
@@ -235,8 +236,8 @@ pub struct Plan {
     pub movement: Movement,
     /// When the frame is taken.
     pub timing: Timing,
-    /// Where the subject may be: across, away, and up, each from one end to the other, in metres.
-    pub area: Option<[(f64, f64); 3]>,
+    /// Where the subject may be.
+    pub area: Option<Region>,
     /// How far the key may differ over it, where somebody said.
     pub even: Option<Stops>,
     /// Width and height of the sheet behind, in metres.

@@ -4,7 +4,8 @@
 //! light by light; the last one is only looked at where all together are as bright at the mark as is wanted, and a way is
 //! worked out in full only where a coarser look at it, which is never worse than the whole, could win.
 
-use super::field::{CHEST, Lamp, Region};
+use super::field::{CHEST, Lamp};
+use super::region::Region;
 use super::space::Spot;
 
 /// Places along each side that the coarser look has: both edges, the middle, and what is between.

@@ -10,7 +10,8 @@ use pebble_core::output::{Beam, Face};
 use pebble_core::quantity::{Angle, Metres};
 use pebble_core::shot::{Role, Shot};
 use pebble_core::stage::evening::{Wanted, Way, least_uneven};
-use pebble_core::stage::field::{CHEST, Lamp, Region};
+use pebble_core::stage::field::{CHEST, Lamp};
+use pebble_core::stage::region::Region;
 use pebble_core::stage::space::{Spot, spot};
 use pebble_core::{Plan, findings, outlook};
 use proptest::prelude::*;
@@ -51,7 +52,7 @@ proptest! {
         (wide, deep) in (0.5f64..3.0, 0.5f64..2.0),
         within in 0.05f64..0.6,
     ) {
-        let region = Region { x: (-wide, wide), y: (-deep, deep), z: (0.6, 1.9) };
+        let region = Region::between((-wide, wide), (-deep, deep), (0.6, 1.9));
         let choices: Vec<Vec<Lamp>> = seed
             .iter()
             .map(|(away, bearing, high)| {
@@ -129,7 +130,15 @@ fn hall() -> Shot {
         light.group = ["A", "B", "C", "D"][shot.lights.len()].to_owned();
         shot.lights.push(light);
     }
-    shot.area = Some(Area { left_m: -2.5, right_m: 2.5, near_m: -2.0, far_m: 2.0, low_m: 0.6, high_m: 1.9 });
+    shot.area = Some(Area {
+        left_m: -2.5,
+        right_m: 2.5,
+        near_m: -2.0,
+        far_m: 2.0,
+        low_m: 0.6,
+        high_m: 1.9,
+        corners: Vec::new(),
+    });
     shot.room = Some(Room { left_m: -9.0, right_m: 9.0, near_m: -9.0, far_m: 9.0, ceiling_m: 6.0 });
     shot
 }
@@ -211,7 +220,15 @@ fn a_key_that_is_less_even_than_asked_is_a_finding_and_going_back_mends_it() {
     };
     let asked = |most: f64| Some(Wish { even_within_stops: Some(most), ..Wish::default() });
     shot.wish = asked(1.6);
-    shot.area = Some(Area { left_m: -1.0, right_m: 1.0, near_m: -0.5, far_m: 0.5, low_m: 0.6, high_m: 1.9 });
+    shot.area = Some(Area {
+        left_m: -1.0,
+        right_m: 1.0,
+        near_m: -0.5,
+        far_m: 0.5,
+        low_m: 0.6,
+        high_m: 1.9,
+        corners: Vec::new(),
+    });
     let uneven = found(&shot).expect("2.0 stops are more");
     assert!(uneven.title.ends_with("stops over the area, 1.6 wanted"), "{}", uneven.title);
     let remedy = uneven.remedies.first().unwrap_or_else(|| panic!("{uneven:?}"));

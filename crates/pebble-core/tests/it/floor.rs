@@ -8,7 +8,8 @@ use pebble_core::outlook;
 use pebble_core::output::{Beam, Face};
 use pebble_core::quantity::{Angle, Metres};
 use pebble_core::shot::{Flash, Role, Shot};
-use pebble_core::stage::field::{CHEST, Lamp, Region, clock, edge_of, placed, set_so};
+use pebble_core::stage::field::{CHEST, Lamp, clock, edge_of, placed, set_so};
+use pebble_core::stage::region::Region;
 use pebble_core::stage::space::{Spot, spot};
 use pebble_core::stage::tape::{ballast, tape, taped};
 use proptest::prelude::*;
@@ -61,7 +62,7 @@ fn the_circle_that_a_bare_reflector_lights() {
 
 #[test]
 fn one_bare_light_close_is_uneven() {
-    let region = Region { x: (-1.5, 1.5), y: (-0.5, 0.5), z: (1.3, 1.3) };
+    let region = Region::between((-1.5, 1.5), (-0.5, 0.5), (1.3, 1.3));
     let lamp = bare(900.0, spot(-2.0, -2.0, 2.3), 45.0);
     let each = region.evenness(|place| lamp.on(place));
     near(each.spread, 2.22977, 0.03);
@@ -267,7 +268,8 @@ fn a_sheet_on_its_roll_leaves_the_floor_to_be_seen() {
 fn an_area_that_is_none_is_refused() {
     let refused = |change: &dyn Fn(&mut Area)| {
         let mut shot = shot();
-        let mut area = Area { left_m: -1.0, right_m: 1.0, near_m: -0.5, far_m: 0.5, low_m: 0.5, high_m: 1.8 };
+        let mut area =
+            Area { left_m: -1.0, right_m: 1.0, near_m: -0.5, far_m: 0.5, low_m: 0.5, high_m: 1.8, corners: Vec::new() };
         change(&mut area);
         shot.area = Some(area);
         floor(&shot, None, ASK).expect_err("it is no area").to_string()

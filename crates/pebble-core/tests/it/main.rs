@@ -27,6 +27,7 @@ mod matching_lights;
 mod matching_rules;
 mod meter_readings;
 mod on_the_camera;
+mod outlines;
 mod own_units;
 mod preferences;
 mod properties;

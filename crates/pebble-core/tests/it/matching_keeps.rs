@@ -164,7 +164,8 @@ fn what_shall_be_even_is_even() {
     use pebble_core::quantity::Angle;
     use pebble_core::stage::field::placed;
     let stock = stock();
-    let area = Area { left_m: -1.5, right_m: 1.5, near_m: -0.5, far_m: 0.5, low_m: 1.0, high_m: 1.6 };
+    let area =
+        Area { left_m: -1.5, right_m: 1.5, near_m: -0.5, far_m: 0.5, low_m: 1.0, high_m: 1.6, corners: Vec::new() };
     let (mut seen, mut eases) = (0, 0);
     for mut shot in examples().into_iter().take(4) {
         shot.area = Some(area.clone());

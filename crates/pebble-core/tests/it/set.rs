@@ -4,11 +4,12 @@ use crate::common::{examples, plan, shot};
 use pebble_core::output::{Beam, Face};
 use pebble_core::quantity::{Angle, Metres};
 use pebble_core::shot::Role;
-use pebble_core::stage::field::{CHEST, Lamp, Region};
+use pebble_core::stage::field::{CHEST, Lamp};
 use pebble_core::stage::flag::flag_for;
 use pebble_core::stage::framing::View;
 use pebble_core::stage::lens::{Held, Lens};
 use pebble_core::stage::path::{Path, WITHIN};
+use pebble_core::stage::region::Region;
 use pebble_core::stage::shadow::{Capsule, shadows};
 use pebble_core::stage::sheet::{Sheet, lit};
 use pebble_core::stage::space::{Spot, spot};
@@ -90,7 +91,7 @@ proptest! {
     /// One far light is even, and turning the whole set about the mark changes nothing of it.
     #[test]
     fn a_far_light_is_even_and_a_turned_set_is_the_same(bearing in 0.0..6.2_f64, turn in 0.0..6.2_f64) {
-        let region = Region { x: (-0.6, 0.6), y: (-0.6, 0.6), z: (1.3, 1.3) };
+        let region = Region::between((-0.6, 0.6), (-0.6, 0.6), (1.3, 1.3));
         let at = |way: f64, far: f64| spot(far * way.sin(), -far * way.cos(), 2.0);
         let spread = |far: f64| { let lamp = bare(900.0, at(bearing, far), 60.0); region.evenness(|place| lamp.on(place)).spread };
         prop_assert!(spread(40.0) < 0.15 && spread(400.0) < spread(40.0));

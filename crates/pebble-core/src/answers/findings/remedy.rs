@@ -15,8 +15,9 @@ use crate::quantity::{Lux, LuxSeconds, Metres, Stops};
 use crate::stage::field::noted;
 use crate::stage::flag::Flag;
 use crate::stage::lens::Move;
-use std::collections::HashMap;
-use std::hash::{DefaultHasher, Hash, Hasher};
+use foldhash::fast::FixedState;
+use foldhash::{HashMap, HashMapExt};
+use std::hash::{BuildHasher, Hash, Hasher};
 
 /// Offered at most, so that a finding stays readable at arm's length.
 const MOST_REMEDIES: usize = 2;
@@ -143,7 +144,7 @@ impl<'a> Idea<'a> {
 impl Turn {
     /// Tells it from others, nearly always.
     fn key(&self) -> u64 {
-        let mut hasher = DefaultHasher::new();
+        let mut hasher = FixedState::default().build_hasher();
         match self {
             Self::Dials(set) => {
                 (set.aperture.number().to_bits(), set.shutter.time().as_secs().to_bits()).hash(&mut hasher);
@@ -303,7 +304,7 @@ pub(super) struct Trials<'a> {
     before: &'a [Condition],
     view: InView,
     pub pulses: &'a mut Pulses,
-    known: HashMap<u64, Trial>,
+    known: HashMap<u64, Box<Trial>>,
 }
 
 /// What became of one turn.
@@ -336,7 +337,7 @@ impl<'a> Trials<'a> {
         let stale = self.known.get(&key).is_none_or(|known| known.turn != *turn);
         if stale {
             let trial = self.put_together(turn);
-            self.known.insert(key, trial);
+            self.known.insert(key, Box::new(trial));
         }
         &self.known[&key]
     }

@@ -6,9 +6,10 @@ use crate::physics::exposure::{CLIP_LEVEL, Level};
 use crate::plan::Plan;
 use crate::quantity::Stops;
 use crate::quantity::words::signed;
-use crate::stage::field::{CHEST, Lamp, Region};
+use crate::stage::field::{CHEST, Lamp};
 use crate::stage::lens::Lens;
 use crate::stage::path::Path;
+use crate::stage::region::Region;
 use crate::stage::shadow::{Capsule, Shadow, shadows as fall};
 use crate::stage::sheet::lit;
 use crate::stage::space::{Spot, spot};
@@ -57,18 +58,11 @@ pub(super) fn shadow_says(shadow: &Shadow) -> Option<String> {
 /// Front and back, left and right, head and foot against the mark.
 pub(super) fn ends(region: &Region, light: impl Fn(Spot) -> f64) -> String {
     let middle = light(CHEST).log2();
-    let at = |x: f64, y: f64, z: f64| signed((light(spot(x, y, z)).log2() - middle).clamp(-20.0, 20.0));
-    let Region { x, y, z } = *region;
-    let (mid, chest) = ((x.0 + x.1) / 2.0, CHEST.z);
-    format!(
-        "front {}, back {} · left {}, right {} · head {}, foot {}",
-        at(mid, y.0, chest),
-        at(mid, y.1, chest),
-        at(x.0, 0.0, chest),
-        at(x.1, 0.0, chest),
-        at(0.0, 0.0, z.1),
-        at(0.0, 0.0, z.0)
-    )
+    let at = |(x, y): (f64, f64), z: f64| signed((light(spot(x, y, z)).log2() - middle).clamp(-20.0, 20.0));
+    let [front, back] = region.front_and_back().map(|end| at(end, CHEST.z));
+    let [left, right] = region.left_and_right().map(|end| at(end, CHEST.z));
+    let [head, foot] = [region.z.1, region.z.0].map(|z| at((0.0, 0.0), z));
+    format!("front {front}, back {back} · left {left}, right {right} · head {head}, foot {foot}")
 }
 
 /// What the lights put on the background, with the steady light there.

@@ -15,8 +15,9 @@ use crate::quantity::bounds::{self, Invalid};
 use crate::quantity::words::{signed, times};
 use crate::quantity::{Metres, Stops};
 use crate::stage::evening::{Wanted, least_uneven};
-use crate::stage::field::{CHEST, Evenness, Lamp, Region, noted};
+use crate::stage::field::{CHEST, Lamp, noted};
 use crate::stage::lens::FARTHEST_M;
+use crate::stage::region::{Evenness, Region};
 use crate::stage::space::{Spot, spot};
 
 /// More lights than this are not carried at once: the rest shines as it stands.

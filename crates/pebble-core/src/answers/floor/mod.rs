@@ -22,7 +22,8 @@ use crate::plan::Plan;
 use crate::quantity::Metres;
 use crate::quantity::bounds::{self, Invalid};
 use crate::quantity::scale::meter_words;
-use crate::stage::field::{CHEST, Evenness, Lamp, Region, clock};
+use crate::stage::field::{CHEST, Lamp, clock};
+use crate::stage::region::{Evenness, Region};
 use crate::stage::sheet::Sheet;
 use crate::stage::space::Spot;
 pub use arrange::arranged;
@@ -36,7 +37,7 @@ pub use said::{
 const LEVELS: [f64; 11] =
     [-5.0 / 3.0, -4.0 / 3.0, -1.0, -2.0 / 3.0, -1.0 / 3.0, 0.0, 1.0 / 3.0, 2.0 / 3.0, 1.0, 4.0 / 3.0, 5.0 / 3.0];
 /// Two metres wide and one deep, from the knees to the raised hand: where most of a jump happens.
-const USUAL_AREA: [(f64, f64); 3] = [(-1.0, 1.0), (-0.5, 0.5), (0.6, 1.9)];
+const USUAL_AREA: Region = Region::between((-1.0, 1.0), (-0.5, 0.5), (0.6, 1.9));
 
 /// What of the set is asked for.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -75,7 +76,6 @@ pub fn floor(shot: &Shot, to: Option<&CarriedTo>, ask: FloorAsk) -> Result<Floor
     let seen = outlook(&plan);
     let lens = plan.lens();
     let region = region_of(&plan);
-    let Region { x, y, z } = region;
     let lamps: Vec<Lamp> = (0..plan.lights.len()).map(|index| lamp(&plan, &seen, index)).collect();
     let all = meant_for_it(&plan, &seen);
     let eye = lens.view.eye;
@@ -125,7 +125,8 @@ pub fn floor(shot: &Shot, to: Option<&CarriedTo>, ask: FloorAsk) -> Result<Floor
             metres(&plan, plan.subject_distance.as_metres())
         ),
         behind_m: lens.behind,
-        area: Area { left_m: x.0, right_m: x.1, near_m: y.0, far_m: y.1, low_m: z.0, high_m: z.1 },
+        area: shot.area.clone().unwrap_or_else(usual_area),
+        area_corners: region.corners().into_iter().map(|(right, away)| [right, away]).collect(),
         area_own: plan.area.is_some(),
         together: (!all.is_empty()).then(|| evenness_said(region.evenness(together))),
         ends: (!all.is_empty()).then(|| around::ends(&region, together)),
@@ -162,8 +163,12 @@ pub fn evened(shot: &Shot) -> Result<EvenAnswer, Invalid> {
 }
 
 fn region_of(plan: &Plan) -> Region {
-    let [x, y, z] = plan.area.unwrap_or(USUAL_AREA);
-    Region { x, y, z }
+    plan.area.unwrap_or(USUAL_AREA)
+}
+
+fn usual_area() -> Area {
+    let Region { x, y, z, .. } = USUAL_AREA;
+    Area { left_m: x.0, right_m: x.1, near_m: y.0, far_m: y.1, low_m: z.0, high_m: z.1, corners: Vec::new() }
 }
 
 /// Lights for the subject: on, not behind a surface, and not for the backdrop alone.

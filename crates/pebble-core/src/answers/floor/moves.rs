@@ -13,9 +13,10 @@ use crate::plan::check::At;
 use crate::quantity::Metres;
 use crate::quantity::bounds::{self, Invalid};
 use crate::quantity::words::signed;
-use crate::stage::field::{Lamp, Region, as_noted, noted};
+use crate::stage::field::{Lamp, as_noted, noted};
 use crate::stage::flag::flag_for;
 use crate::stage::lens::{FARTHEST_M, Lens};
+use crate::stage::region::Region;
 use crate::stage::space::{Spot, spot};
 
 /// Less than this is not worth a walk, in stops.

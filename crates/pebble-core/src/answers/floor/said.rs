@@ -335,6 +335,8 @@ report! {
         pub behind_m: f64,
         /// The area.
         pub area: Area,
+        /// Its corners on the floor, in order around it: to the right, away from the camera.
+        pub area_corners: Vec<[f64; 2]>,
         /// Whether somebody said where it is.
         pub area_own: bool,
         /// The lights.

@@ -193,6 +193,11 @@ impl LightBoard {
         }
     }
 
+    /// Whether the shutter's time changes nothing of it.
+    pub fn keeps_its_light(&self) -> bool {
+        self.through.is_none() && self.glow.is_none()
+    }
+
     /// Change of its light by what a shutter time of the board lets through of a power.
     pub fn through(&self, power: usize, shutter: usize) -> f64 {
         self.through.as_ref().map_or(0.0, |through| through[power][shutter])

@@ -6,6 +6,7 @@
 
 mod board;
 mod search;
+mod shortlist;
 
 use crate::answers::conditions;
 use crate::answers::strips::{self, Value, written_changes};

@@ -3,6 +3,7 @@
 
 use super::TOLERANCE;
 use super::board::{Board, LampPlace, LightBoard, Place, PowerPlace};
+use super::shortlist::{FINEST, Shortlist};
 use crate::plan::Settings;
 use crate::quantity::scale::Iso;
 use crate::quantity::{Metres, Stops};
@@ -20,41 +21,23 @@ const APERTURE: f64 = 2.0;
 const ISO: f64 = 3.0;
 /// A dark row is worse than anything that is off.
 const CUT: f64 = 1e3;
-/// Kept for a closer look.
-const KEPT: usize = 12;
 
 /// A set-up and what it costs.
 #[derive(Clone, Copy, Debug)]
 pub(super) struct Found {
     pub settings: Settings,
     /// Stops beyond the tolerance, of everything held together.
-    excess: f64,
-    cost: f64,
-}
-
-impl Found {
-    fn rank(&self) -> (f64, f64) {
-        rank(self.excess, self.cost)
-    }
-
-    fn before(&self, other: &Self) -> bool {
-        self.rank() < other.rank()
-    }
-}
-
-/// Excess that differs by less than a hundredth decides nothing.
-fn rank(excess: f64, cost: f64) -> (f64, f64) {
-    // Never negative: a cast rounds it as well as anything, and this is asked of every set-up there is.
-    ((excess * 100.0 + 0.5) as i64 as f64, cost)
+    pub excess: f64,
+    pub cost: f64,
 }
 
 /// The best few, best first.
 pub(super) fn best(board: &Board) -> Vec<Found> {
-    let mut kept: Vec<Found> = Vec::with_capacity(KEPT + 1);
+    let mut kept = Shortlist::default();
     for index in 0..board.apertures.len() {
         through(board, index, &mut kept);
     }
-    kept
+    kept.best_first()
 }
 
 /// The best few of each aperture, a stop apart, that hold everything, wide to narrow.
@@ -65,8 +48,9 @@ pub(super) fn per_aperture(board: &Board) -> Vec<Vec<Found>> {
     order
         .into_iter()
         .map(|index| {
-            let mut kept = Vec::with_capacity(KEPT + 1);
+            let mut kept = Shortlist::default();
             through(board, index, &mut kept);
+            let mut kept = kept.best_first();
             kept.retain(|one| one.excess <= 0.0);
             kept
         })
@@ -75,25 +59,29 @@ pub(super) fn per_aperture(board: &Board) -> Vec<Vec<Found>> {
 }
 
 /// All set-ups with one aperture; the best few stay in `kept`, best first.
-fn through(board: &Board, index: usize, kept: &mut Vec<Found>) {
+fn through(board: &Board, index: usize, kept: &mut Shortlist) {
     let aperture = &board.apertures[index];
     let depth = beyond(aperture.depth_off);
     let opened = price(aperture.stops, APERTURE);
     for iso in &board.isos {
         let turned = opened + price(iso.stops, ISO);
-        if beaten(kept, 0.0, turned) {
+        if kept.beats(0.0, turned) {
             break;
         }
         // Where the steady light stays off whatever filter, shutter and lamps do, as far as it is.
-        if beaten(kept, depth + board.beyond_reach(aperture.stops + iso.stops), turned) {
+        if kept.beats(depth + board.beyond_reach(aperture.stops + iso.stops), turned) {
             continue;
         }
         for filter in &board.filters {
-            if beaten(kept, 0.0, turned + price(filter.stops, FILTER)) {
+            let turned = turned + price(filter.stops, FILTER);
+            if kept.beats(0.0, turned) {
                 break;
             }
+            if kept.beats(0.0, turned + board.follows_for(aperture.stops + iso.stops + filter.stops)) {
+                continue;
+            }
             for lamps in &board.lamps {
-                if beaten(kept, 0.0, turned + price(filter.stops, FILTER) + price(lamps.value.as_stops(), LAMPS)) {
+                if kept.beats(0.0, turned + price(lamps.value.as_stops(), LAMPS)) {
                     break;
                 }
                 let camera = Camera { index, depth, iso: *iso, filter: *filter, lamps: *lamps };
@@ -106,11 +94,6 @@ fn through(board: &Board, index: usize, kept: &mut Vec<Found>) {
             }
         }
     }
-}
-
-/// Whether moves that leave so much off at least, and cost so much at least, cannot be among the best any more.
-fn beaten(kept: &[Found], excess: f64, cost: f64) -> bool {
-    kept.len() == KEPT && rank(excess, cost) >= kept[KEPT - 1].rank()
 }
 
 /// Everything on the camera but its time, and the lamps.
@@ -132,7 +115,7 @@ impl Camera {
 }
 
 /// One set-up of the camera, its lights following it.
-fn set_up(board: &Board, camera: &Camera, at: usize, kept: &mut Vec<Found>) {
+fn set_up(board: &Board, camera: &Camera, at: usize, kept: &mut Shortlist) {
     let &Camera { index, depth, iso, filter, lamps } = camera;
     let (aperture, shutter) = (&board.apertures[index], &board.shutters[at]);
     let gain = camera.gain(board);
@@ -150,7 +133,7 @@ fn set_up(board: &Board, camera: &Camera, at: usize, kept: &mut Vec<Found>) {
             + price(lamps.value.as_stops(), LAMPS),
     );
     // Most are beaten by the camera alone, and are never written down.
-    if kept.len() == KEPT && rank(excess, cost) >= kept[KEPT - 1].rank() {
+    if kept.beats(excess, cost) {
         return;
     }
     let mut found = Found {
@@ -167,12 +150,12 @@ fn set_up(board: &Board, camera: &Camera, at: usize, kept: &mut Vec<Found>) {
     };
     for light in &board.lights {
         // Each light only adds to both: what is beaten already stays beaten.
-        if kept.len() == KEPT && !found.before(&kept[KEPT - 1]) {
+        if kept.beats(found.excess, found.cost) {
             return;
         }
         found.follow(light, gain, at);
     }
-    keep(kept, found);
+    kept.keep(found);
 }
 
 impl Found {
@@ -205,6 +188,15 @@ impl Board {
         };
         [(self.ambient_off, self.reach.0), (self.background_off, self.reach.1)].map(least).iter().sum()
     }
+
+    /// What shutter, lamps and lights cost at least where aperture, ISO and filter change the light by so many stops: each
+    /// stop is turned, walked or left, and each of these costs a stop or more.
+    fn follows_for(&self, gain: f64) -> f64 {
+        let steady = self.ambient_off.or(self.background_off);
+        let steady = steady.map_or(0.0, |off| ((off + gain).abs() - TOLERANCE - FINEST).max(0.0));
+        let lights = self.lights.iter().filter(|light| light.against_camera && light.keeps_its_light());
+        steady + lights.filter_map(|light| light.off).map(|off| (off + gain).abs()).sum::<f64>()
+    }
 }
 
 fn beyond(off: f64) -> f64 {
@@ -217,14 +209,6 @@ fn beyond_longer(longer: f64) -> f64 {
 
 fn price(stops: f64, nature: f64) -> f64 {
     if stops == 0.0 { 0.0 } else { stops.abs() + ONE_MORE + nature }
-}
-
-fn keep(kept: &mut Vec<Found>, found: Found) {
-    let place = kept.partition_point(|one| !found.before(one));
-    if place < KEPT {
-        kept.insert(place, found);
-        kept.truncate(KEPT);
-    }
 }
 
 /// The shutter that brings the steady light back; the one that is set where nothing asks for another.
