@@ -202,6 +202,23 @@ async fn camera_background_area_and_way_are_carried_too() {
     browser.until("document.querySelector('[role=alert]')?.innerText.includes('no room between')").await;
     // The sheet shows what is kept, and goes on from there.
     browser.until(&format!("{} === {kept}", says("Area, far right"))).await;
+    // A side is carried out to a corner of its own, which is stepped by keys, and taken away again.
+    let corners = "document.querySelector('[data-testid=from-above] polygon').getAttribute('points').split(' ').length";
+    browser.drag("[data-grip='Area, a new corner after 3'] circle", (0, -40)).await;
+    browser.until(&format!("{corners} === 5 && {saved}")).await;
+    let told = browser.run(&format!("return {}", says("Area, corner 4")), vec![]).await;
+    browser.find("[data-grip='Area, corner 4']").await.focus().await.unwrap();
+    browser.keys(Key::Left + "").await;
+    browser.until(&format!("{} !== {told} && {saved}", says("Area, corner 4"))).await;
+    // Carried over another edge it would cross: that is said, and the area is as it was.
+    browser.drag("[data-grip='Area, corner 4'] circle", (0, 400)).await;
+    browser.until("document.querySelector('[role=alert]')?.innerText.includes('edges cross')").await;
+    browser.until(&format!("{corners} === 5")).await;
+    browser.keys(Key::Delete + "").await;
+    browser.until(&format!("{corners} === 4 && document.querySelector('[data-grip=\"Area, corner 4\"]')")).await;
+    browser.press("//label[contains(., 'Area')] | //button[contains(., 'Area')]").await;
+    browser.press("//button[contains(., 'as a rectangle')]").await;
+    browser.until(&format!("{} && {corners} === 4 && {saved}", says("Area, far right"))).await;
     browser.press("//button[contains(., 'Bench')]").await;
     browser.until("document.querySelector('#strip-subject_distance')?.ariaValueText === '5.1 m'").await;
     // A wall that is on the sheet is pushed back.

@@ -102,18 +102,18 @@ impl PartOutlook {
         let (frontal, facing) = flash_on_part(plan, &seen.lights, &arrives);
 
         let level = |exposure: LuxSeconds, offset: Stops| {
-            Level::of_surface(part.reflectance, Stops::placement(exposure, seen.reference) + offset)
+            Level::of_light(part.reflectance, exposure, seen.reference).times(offset.as_ratio())
         };
         let own =
             part.luminance.map_or(Level::BLACK, |luminance| Level::of_luminance(luminance, shutter, seen.reference));
-        let surface = |placement| Level::of_surface(plan.background_reflectance, placement);
+        let surface = |exposure| Level::of_light(plan.background_reflectance, exposure, seen.reference);
         let tones = Tones {
             part_ambient: level(seen.room.exposure, part.ambient_offset)
                 .plus(level(lamps(plan, seen, index), Stops::ZERO))
                 .plus(own),
             part_flash: level(frontal, part.flash_offset),
-            background_ambient: surface(seen.background.placement),
-            background_flash: surface(seen.spill.placement),
+            background_ambient: surface(seen.background.exposure),
+            background_flash: surface(seen.spill.exposure),
         };
         let ghost = ghost(dwell, ramp(streak, seen.allowed), tones);
         let steady_share = steady_share(tones.part_ambient, level(drawn.on_dome, part.flash_offset));

@@ -124,7 +124,8 @@ pub(super) fn flash_on_part(plan: &Plan, lights: &[LightOutlook], arrives: &OnPa
     };
     let (shaping, standing) = (reaching(shapes), reaching(|role| role == Role::InSet));
     let (lit, facing) = lit_side(shaping.all());
-    let near: f64 = standing.all().iter().map(|light| light.exposure).sum();
+    // From nothing: the sum of no lights is less than it by a sign.
+    let near = standing.all().iter().fold(0.0, |sum, light| sum + light.exposure);
     debug_assert!(on_surface(shaping.all(), facing) <= lit * (1.0 + 1e-9));
     (LuxSeconds::from_lux_seconds(lit + near), facing)
 }

@@ -63,9 +63,14 @@ impl Level {
         Stops::from_ratio(self.0)
     }
 
+    /// The same by light: `(ρ/0.18)·H/H_ref`.
+    pub fn of_light(reflectance: f64, exposure: LuxSeconds, reference: LuxSeconds) -> Self {
+        Self(reflectance / MID_GREY * (exposure / reference))
+    }
+
     /// Whether it reads as black.
     pub fn reads_as_black(self) -> bool {
-        self.lightness() < BLACK_LIGHTNESS
+        self.0 < BLACK_LEVEL
     }
 
     /// CIE 1976 lightness L* of `min(1, 0.18·level)`, 0 to 100.
@@ -91,9 +96,12 @@ impl Level {
     }
 }
 
-/// Placement at which a mid-grey surface reads as black (about −5.8 stops): L* is straight down there, so this is exact.
+/// Below it a tone reads as black: L* is straight down there, so this is exact.
+const BLACK_LEVEL: f64 = BLACK_LIGHTNESS * 27.0 / (29.0 * 29.0 * 29.0) / MID_GREY;
+
+/// Placement at which a mid-grey surface reads as black (about −5.8 stops).
 pub fn black_placement() -> Stops {
-    Stops::from_ratio(BLACK_LIGHTNESS / (29.0f64 / 3.0).powi(3) / MID_GREY)
+    Stops::from_ratio(BLACK_LEVEL)
 }
 
 /// Placement at which a mid-grey surface clips (+2.47 stops).

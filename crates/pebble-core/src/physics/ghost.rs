@@ -119,7 +119,8 @@ pub fn ghost(dwell: f64, ramp: f64, tones: Tones) -> Ghost {
         plain,
         beside,
         through: tones.part_flash.plus(drawn),
-        delta_lightness: (beside.lightness() - plain.lightness()) * ramp,
+        // Nearly all that is looked at while dials are tried is short, or is looked at for something else.
+        delta_lightness: if ramp > 0.0 { (beside.lightness() - plain.lightness()) * ramp } else { 0.0 },
         too_dark: beside.reads_as_black() && plain.reads_as_black(),
     }
 }
