@@ -18,7 +18,7 @@ torture: ## disks that fill and fail, two hundred kills, files taken away, broke
 fuzz: ## a million spoiled inputs (two thousand are part of `make test`)
 	FUZZ_INPUTS=1000000 cargo test --release --package dash-pebble --test it -- fuzz:: --nocapture
 
-bench: build ## speeds and sizes, printed
+bench: build ## speeds and sizes, printed; AGAINST=<commit> beside those of another commit
 	scripts/bench
 
 shots: web/dist/index.html.gz ## refresh docs/screenshots

@@ -48,7 +48,7 @@ fn carried(criterion: &mut Criterion) {
     }
     shot.way = Some(WayAlong { from_m: [-4.0, 0.0], to_m: [4.0, 0.0], speed_m_s: 5.0, camera_goes_along: false });
     shot.room = Some(Room { left_m: -8.0, right_m: 8.0, near_m: -12.0, far_m: 12.0, ceiling_m: 6.0 });
-    let to = CarriedTo { light: 0, x_m: -2.0, y_m: -2.0, z_m: 2.4, power: None, flag: None };
+    let to = CarriedTo { light: 0, x_m: -2.0, y_m: -2.0, z_m: 2.4, power: None, flag: None, aim_m: None };
     let mut four = shot.clone();
     four.lights.truncate(4);
     for (light, bearing) in four.lights.iter_mut().zip([-40.0, 40.0, -130.0, 130.0]) {

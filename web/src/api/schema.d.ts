@@ -2006,6 +2006,8 @@ export interface components {
         };
         /** @description A light that is carried to a place. */
         CarriedTo: {
+            /** @description Aimed at a place: right, away, up. As it was against the mark without. */
+            aim_m?: number[] | null;
             flag?: components["schemas"]["Flag"] | null;
             /** @description Which. */
             light: number;
@@ -2845,6 +2847,11 @@ export interface components {
              * @description How far its axis is turned away from the subject.
              */
             off_axis_deg?: number;
+            /**
+             * Format: double
+             * @description To which side, as whoever stands behind it sees it: 0 to the right, 90 up. Nobody knows while it is not there.
+             */
+            off_axis_towards_deg?: number | null;
             /** @description Whether it fires; off is muted. */
             on: boolean;
             /**
@@ -3119,6 +3126,8 @@ export interface components {
             camera: components["schemas"]["Place3"];
             /** @description Focal length, height and distance, in words. */
             camera_says: string;
+            /** @description The chest on the mark, at which lights are aimed: right, away, up. */
+            chest_m: number[];
             /** @description Lines of equal light of what was asked for. */
             contours: components["schemas"]["Contour"][];
             /** @description Front and back, left and right, head and foot of the area against the mark. */
@@ -3133,6 +3142,8 @@ export interface components {
             measured?: string | null;
             /** @description What to see to. */
             notes: components["schemas"]["FloorNote"][];
+            /** @description The people, the subject first. */
+            people: components["schemas"]["PersonOnFloor"][];
             /** @description All together at the mark, as a meter reads it. */
             reads?: string | null;
             /** @description Aperture, time and ISO. */
@@ -3146,6 +3157,10 @@ export interface components {
         };
         /** @description A light on the floor. */
         FloorLight: {
+            /** @description What is on its axis: at the height of a chest, or as far off as the mark. */
+            aim: components["schemas"]["Place3"];
+            /** @description Who it is aimed at, by place in the list of people; nobody where it is aimed elsewhere. */
+            aimed_at?: number | null;
             /** @description Where its face is. */
             at: components["schemas"]["Place3"];
             /**
@@ -3231,6 +3246,8 @@ export interface components {
              * @description Foot to the mark, on the floor.
              */
             to_mark_m: number;
+            /** @description How it is turned away from the mark, and what that costs there. */
+            turned_says?: string | null;
             /** @description Unit and what is in front of it. */
             unit: string;
         };
@@ -5128,6 +5145,23 @@ export interface components {
             up_m?: number;
             /** @description What is held, worn or ridden. */
             with?: components["schemas"]["Prop"][];
+        };
+        /** @description Somebody on the floor. */
+        PersonOnFloor: {
+            /** @description Their chest: to the right of the mark, away from the camera, up. */
+            chest_m: number[];
+            /** @description Which light that is. */
+            light?: number | null;
+            matches?: components["schemas"]["Clearing"] | null;
+            /** @description `Subject`, `Second`, and so on. */
+            name: string;
+            /** @description What each light gives there, turned to it, and all together, in words. */
+            says: string;
+            /**
+             * Format: double
+             * @description All light there on a dome to the camera, as the subject's is read, in stops; nothing where there is none.
+             */
+            stops?: number | null;
         };
         /** @description One phase of a part's movement, along its direction. */
         Phase: {

@@ -9,6 +9,7 @@ import { Behind, SunAndRoom, Way } from './Around'
 import { FloorHead } from './FloorHead'
 import { FloorTools, WhatOfIt, WhoseLight, type Tab, type Told } from './FloorTools'
 import { FromAbove } from './FromAbove'
+import { People } from './People'
 import { FromTheSide } from './FromTheSide'
 import { InHand } from './InHand'
 import { ALL, type Layer } from './layers'
@@ -17,7 +18,7 @@ import { Notes } from './Notes'
 import { Said } from './Said'
 import { Rebuild } from './Rebuild'
 import { Tapes } from './Tapes'
-import { useFloor } from './useFloor'
+import { useFloor, type Carried } from './useFloor'
 import { WaysToEven } from './WaysToEven'
 import classes from './Floor.module.css'
 
@@ -68,6 +69,11 @@ export function Floor({ shot, saving, onChange, onUndo, onClose }: Props) {
   }, [shot.title])
   useCommands({ to_bench: onClose, floor: onClose, undo: onUndo })
   const put = (change: Partial<Shot>) => onChange({ ...shot, ...change })
+  const take = (to: Carried) => {
+    setInHand(to.light)
+    carry(to)
+    settle()
+  }
   const hand = (light: number) => {
     setInHand(light)
     setTab('Light')
@@ -142,21 +148,13 @@ export function Floor({ shot, saving, onChange, onUndo, onClose }: Props) {
           <section className={classes.panel} aria-label="Area">
             <AreaAndSheet area={seen.area} sheet={shot.sheet} gust={gust} onChange={put} onGust={setGust} />
             <WaysToEven shot={shot} onChange={onChange} />
+            <People people={seen.people} onTake={take} />
           </section>
         )}
         {seen && tab === 'Behind' && <Behind seen={seen} />}
         {seen && tab === 'Way' && <Way seen={seen} shot={shot} onChange={put} />}
         {seen && tab === 'Sun, room' && <SunAndRoom seen={seen} shot={shot} onChange={put} />}
-        {seen && (
-          <Notes
-            seen={seen}
-            onTake={(to) => {
-              setInHand(to.light)
-              carry(to)
-              settle()
-            }}
-          />
-        )}
+        {seen && <Notes seen={seen} onTake={take} />}
       </aside>
       {onPaper && <Rebuild seen={onPaper} cautions={bench.data?.cautions} />}
     </main>

@@ -5,6 +5,7 @@ import type { FloorAnswer, Shot } from '../api/client'
 import type { Layer } from './layers'
 import { LightOnFloor } from './LightOnFloor'
 import { Measuring, type Place } from './Measuring'
+import { AimKnob } from './AimKnob'
 import { Squares } from './Squares'
 import { Surroundings } from './Surroundings'
 import { Handles } from './Handles'
@@ -212,13 +213,20 @@ export function FromAbove({
           </text>
         ))}
         <circle cx={x(0)} cy={y(0)} r={5} className={classes.mark} />
+        {seen.people.slice(1).map(({ name, chest_m: [right, away] }, index) => (
+          <g key={name} transform={`translate(${x(right!)} ${y(away!)})`} className={classes.other}>
+            <title>{name}</title>
+            <circle r={8} />
+            <text y={4}>{index + 2}</text>
+          </g>
+        ))}
         {lights.map((light, index) => (
           <LightOnFloor
             key={index}
             light={light}
             chosen={index === inHand}
             at={[x(light.at.x_m), y(light.at.y_m)]}
-            to={[x(0), y(0)]}
+            to={[x(light.aim.x_m), y(light.aim.y_m)]}
             stand={[x(light.stand.x_m), y(light.stand.y_m)]}
             scale={scale}
             beam={layers.includes('beams')}
@@ -232,6 +240,20 @@ export function FromAbove({
             {seen.camera_says}
           </text>
         </g>
+        {!ends && lights[inHand] && !lights[inHand].on_camera && (
+          <AimKnob
+            of={lights[inHand]}
+            x={x}
+            y={y}
+            svg={svg}
+            onHold={hold}
+            onAim={(right, away) => {
+              const { at } = lights[inHand]!
+              onCarry({ light: inHand, ...at, aim_m: [right, away, lights[inHand]!.aim.z_m] })
+            }}
+            onSettle={onSettle}
+          />
+        )}
         {!ends && (
           <Handles
             seen={seen}

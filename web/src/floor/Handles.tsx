@@ -5,7 +5,7 @@ import { gripsOf, type Grip } from './grips'
 import { STEPS } from './steps'
 import classes from './Floor.module.css'
 
-type Scale = ((metres: number) => number) & { invert: (pixels: number) => number }
+export type Scale = ((metres: number) => number) & { invert: (pixels: number) => number }
 type Props = {
   seen: FloorAnswer
   x: Scale

@@ -3,6 +3,7 @@ import type { ReactNode } from 'react'
 import type { FloorAnswer } from '../api/client'
 import { Figure } from '../controls/Figure'
 import { length, signedStops } from '../words/figures'
+import { AimedAt } from './AimedAt'
 import type { Carried } from './useFloor'
 import classes from './Floor.module.css'
 
@@ -69,6 +70,7 @@ export function InHand({ seen, light, onCarry, onSettle, children }: Props) {
           </div>
         ))}
       </dl>
+      {!of.on_camera && <AimedAt of={of} seen={seen} onAim={(aim_m) => put({ aim_m })} />}
       {of.evens && (
         <Button
           size="compact-sm"

@@ -1,7 +1,7 @@
 //! What the Bench asks besides the forecast, over HTTP: drags, streaks, groups, tones, cautions, and lights that follow the kit.
 
 use crate::common::api::{Api, problem};
-use crate::common::example;
+use crate::common::{Server, example};
 use reqwest::{Method, StatusCode};
 use serde_json::{Value, json};
 
@@ -166,4 +166,49 @@ async fn a_held_look_keeps_every_light_and_leaves_the_one_that_was_turned() {
     fewer["lights"].as_array_mut().unwrap().truncate(2);
     let answer = asked(&api, "/api/hold", json!({ "base": fewer, "shot": shot, "turned": null })).await;
     assert!(answer["gave"].as_array().unwrap().iter().all(|one| !one["sentence"].as_str().unwrap().starts_with("F ")));
+}
+
+/// How long a forecast takes over HTTP, printed by `make bench`: one client that waits for each answer before it asks again.
+#[test]
+#[ignore = "a measurement; run by `make bench`"]
+fn speeds_of_the_forecast() {
+    use std::io::{Read, Write};
+    use std::time::Instant;
+    // Of another version of the program: as its own examples are.
+    let examples =
+        std::env::var("EXAMPLES").unwrap_or_else(|_| format!("{}/../../docs/examples", env!("CARGO_MANIFEST_DIR")));
+    let server = Server::demo();
+    let address = server.address.trim_start_matches("http://").trim_end_matches('/').to_owned();
+    for name in ["card-on-a-wall", "double-ropes", "roller-hall"] {
+        let shot = std::fs::read_to_string(format!("{examples}/{name}.json")).expect("the example is there");
+        let mut line = std::net::TcpStream::connect(&address).expect("it listens");
+        line.set_nodelay(true).expect("a socket");
+        let length = shot.len();
+        let head = format!("POST /api/forecast HTTP/1.1\r\nhost: {address}\r\ncontent-type: application/json\r\n");
+        let request = format!("{head}content-length: {length}\r\n\r\n{shot}").into_bytes();
+        let mut answer = vec![0; 1 << 20];
+        let mut ask = || {
+            let started = Instant::now();
+            line.write_all(&request).expect("it is sent");
+            let (mut read, mut whole) = (0, usize::MAX);
+            while read < whole {
+                read += line.read(&mut answer[read..]).expect("it answers");
+                if whole == usize::MAX
+                    && let Some(end) = answer[..read].windows(4).position(|four| four == b"\r\n\r\n")
+                {
+                    let head = String::from_utf8_lossy(&answer[..end]).to_lowercase();
+                    assert!(head.starts_with("http/1.1 200"), "{head}");
+                    let length = head.split("content-length: ").nth(1).and_then(|rest| rest.lines().next());
+                    whole = end + 4 + length.expect("a length").parse::<usize>().expect("a number");
+                }
+            }
+            started.elapsed()
+        };
+        (0..200).for_each(|_| {
+            ask();
+        });
+        let mut times: Vec<_> = (0..3000).map(|_| ask()).collect();
+        times.sort();
+        println!("forecast of {name} over HTTP: {} µs", times[times.len() / 2].as_micros());
+    }
 }

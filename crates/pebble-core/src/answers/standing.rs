@@ -2,7 +2,6 @@
 //! subject.
 
 use crate::file::shot::Role;
-use crate::outlook::Outlook;
 use crate::plan::{Light, Plan, Settings};
 use crate::quantity::{Angle, Metres};
 use crate::stage::field::{CHEST, Lamp, noted, placed};
@@ -21,18 +20,6 @@ pub(crate) fn spot_of(plan: &Plan, index: usize) -> Spot {
 /// What of a light can be seen.
 pub(crate) fn held(light: &Light) -> Held {
     Held { radius: light.throw.face.radius.as_metres(), boom: light.boom }
-}
-
-/// A light of the plan in space, at the power it fires with.
-pub(crate) fn lamp(plan: &Plan, seen: &Outlook, index: usize) -> Lamp {
-    let (light, dial) = (&plan.lights[index], &plan.settings.lights[index]);
-    Lamp {
-        strength: light.throw.strength(seen.lights[index].power) * f64::from(dial.heads),
-        face: light.throw.face,
-        beam: light.beam(),
-        at: spot_of(plan, index),
-        aim: CHEST,
-    }
 }
 
 /// The same plan with a light standing somewhere else, as a file has its place, at another power where one goes with it.
@@ -72,7 +59,7 @@ pub(crate) fn as_bright(plan: &Plan, from: &Lamp, index: usize, to: Spot) -> Opt
         return None;
     }
     let there = Lamp { at: to, ..*from };
-    let times = from.on(from.aim) / there.on(there.aim);
+    let times = from.on(CHEST) / there.on(CHEST);
     // One that gives nothing gives nothing from there.
     if !times.is_finite() || times <= 0.0 {
         return None;
@@ -88,7 +75,13 @@ pub(crate) fn flares(plan: &Plan, lens: &Lens, index: usize) -> bool {
         return false;
     }
     // Its strength is nothing to where it shines.
-    let lamp = Lamp { strength: 1.0, face: light.throw.face, beam: light.beam(), at: spot_of(plan, index), aim: CHEST };
+    let lamp = Lamp {
+        strength: 1.0,
+        face: light.throw.face,
+        beam: light.beam(),
+        at: spot_of(plan, index),
+        turned: light.turned,
+    };
     let radius = light.throw.face.radius.as_metres();
     lens.looks_into(&lamp) && !light.flag.is_some_and(|flag| flag.shades(&lamp, radius, lens.view.eye))
 }
@@ -103,7 +96,7 @@ pub(crate) fn uneven(light: &Light, distance: Metres, area: Region) -> Option<f6
         return None;
     }
     let at = placed(light.bearing, light.height, distance);
-    let lamp = Lamp { strength: 1.0, face: light.throw.face, beam: light.beam(), at, aim: CHEST };
+    let lamp = Lamp { strength: 1.0, face: light.throw.face, beam: light.beam(), at, turned: light.turned };
     // Where it does not reach at all it is as uneven as can be.
     Some(area.spread(|place| lamp.on(place)).min(AS_UNEVEN_AS_CAN_BE))
 }

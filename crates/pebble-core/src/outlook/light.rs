@@ -1,8 +1,10 @@
 //! One flash: what it puts on the subject, when, and for how long.
 
 use super::Incident;
+use super::Outlook;
 use super::pulses::{Arrival, Pulses, RowsOf, Solved, timing};
 use crate::file::shot::Role;
+use crate::physics::output::Throw;
 use crate::physics::output::grazing;
 use crate::physics::pulse::PulseAt;
 use crate::physics::shutter::sync::ignition;
@@ -11,6 +13,7 @@ use crate::physics::subject::direction;
 use crate::plan::{Dial, Light, Plan, WHOLE_FRAME};
 use crate::quantity::scale::ShutterTime;
 use crate::quantity::{LuxSeconds, Seconds, Stops};
+use crate::stage::field::{Lamp, placed};
 
 /// What one flash will do.
 #[derive(Clone, Debug, PartialEq)]
@@ -56,6 +59,23 @@ pub(super) struct Falls {
     pub exposure: LuxSeconds,
     /// `None` where no row gets any.
     pub freeze: Option<Seconds>,
+}
+
+impl Outlook {
+    /// A light in space, at the power it fires with; of one by way of a surface, as it would shine straight.
+    pub fn lamp(&self, plan: &Plan, index: usize) -> Lamp {
+        let (light, dial) = (&plan.lights[index], &plan.settings.lights[index]);
+        // What it loses by being turned is lost in space, where it is known which way; else wherever it shines.
+        let modifier = if light.turned.is_some() { light.in_front } else { light.throw.modifier };
+        let throw = Throw { modifier, ..light.throw };
+        Lamp {
+            strength: throw.strength(self.lights[index].power) * f64::from(dial.heads),
+            face: light.throw.face,
+            beam: light.beam(),
+            at: placed(light.bearing, light.height, dial.distance),
+            turned: light.turned,
+        }
+    }
 }
 
 impl LightOutlook {

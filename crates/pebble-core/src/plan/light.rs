@@ -14,6 +14,7 @@ use crate::physics::output::{Beam, Bounce, Throw};
 use crate::plan::check::At;
 use crate::quantity::bounds::{self, Invalid};
 use crate::quantity::{Angle, LuxSeconds, Metres, Seconds, Stops};
+use crate::stage::field::Turned;
 use crate::stage::flag::Flag;
 
 /// A flash unit with its modifier and trigger.
@@ -37,8 +38,12 @@ pub struct Light {
     pub metered: Option<Stops>,
     /// Loss of the gel.
     pub gel: Stops,
+    /// Change by what is in front of it, on its axis.
+    pub in_front: Stops,
     /// Change by turning its axis away.
     pub feathered: Stops,
+    /// Which way that is, where somebody said.
+    pub turned: Option<Turned>,
     /// Trigger and unit together.
     pub lag: Seconds,
     /// Channels of its trigger; a cord has none.
@@ -134,6 +139,8 @@ impl Light {
             return Err(at.not_allowed("group", &wire.group, "one letter from A to Z"));
         }
         let off_axis = at.degrees("off_axis_deg", wire.off_axis_deg, &bounds::OFF_AXIS)?;
+        let towards = at.maybe("off_axis_towards_deg", wire.off_axis_towards_deg, &bounds::DIRECTION)?;
+        let towards = towards.map(Angle::from_degrees).filter(|_| off_axis > Angle::ZERO);
         let beam = front.beam.unwrap_or_else(|| Beam::new(None, None));
         let feathered = beam.at(off_axis);
         let modelling = wire
@@ -166,7 +173,9 @@ impl Light {
                 face: front.face,
             },
             gel,
+            in_front: front.change - gel,
             feathered,
+            turned: towards.map(|towards| Turned { by: off_axis, towards }),
             lag: unit.lag + trigger,
             channels: wire.trigger.channels,
             groups: wire.trigger.groups,

@@ -22,8 +22,44 @@ pub struct Lamp {
     pub beam: Beam,
     /// Where its face is.
     pub at: Spot,
-    /// What it is aimed at.
-    pub aim: Spot,
+    /// How its axis is turned away from the chest of who stands on the mark, where it is and somebody said which way.
+    pub turned: Option<Turned>,
+}
+
+/// How an axis is turned away from the line to the chest: it stays turned so when the light is carried on that line.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Turned {
+    /// How far.
+    pub by: Angle,
+    /// To which side, as whoever stands behind the light sees it: 0 to the right, a quarter turn on is up.
+    pub towards: Angle,
+}
+
+/// Right and up, as whoever stands behind a light sees them that looks along a line.
+fn sides(along: Spot) -> (Spot, Spot) {
+    let level = along.x.hypot(along.y);
+    // Straight down, the camera's right is as good as any.
+    let right = if level > 1e-9 { spot(along.y / level, -along.x / level, 0.0) } else { spot(1.0, 0.0, 0.0) };
+    (right, right.cross(along))
+}
+
+impl Turned {
+    /// How a light at a place is turned that is aimed at another; not at all where that is the chest.
+    pub fn at(from: Spot, aim: Spot) -> Option<Self> {
+        let (line, axis) = ((CHEST - from).unit(), (aim - from).unit());
+        let (right, up) = sides(line);
+        let by = line.dot(axis).clamp(-1.0, 1.0).acos();
+        let towards = axis.dot(up).atan2(axis.dot(right));
+        (by > 1e-6).then(|| Self { by: Angle::from_radians(by), towards: Angle::from_radians(towards) })
+    }
+
+    /// What is on its axis at a place, as far off as the chest.
+    fn aim(self, from: Spot) -> Spot {
+        let (line, far) = ((CHEST - from).unit(), (CHEST - from).length());
+        let (right, up) = sides(line);
+        let ((sine, cosine), (over, across)) = (self.by.as_radians().sin_cos(), self.towards.as_radians().sin_cos());
+        from + (line * cosine + (right * across + up * over) * sine) * far
+    }
 }
 
 /// A place from how it is set on the Bench: bearing, height over the horizon, distance to the chest.
@@ -60,9 +96,19 @@ pub fn clock(bearing_deg: f64) -> f64 {
 }
 
 impl Lamp {
+    /// What it is aimed at: the chest, or what is as far off on its axis.
+    pub fn aim(&self) -> Spot {
+        self.turned.map_or(CHEST, |turned| turned.aim(self.at))
+    }
+
+    /// What a receiver turned to it gets at a place to which it is turned itself.
+    pub fn aimed_at(&self, place: Spot) -> f64 {
+        self.strength / self.face.spread(Metres::from_metres((place - self.at).length())).max(1e-6)
+    }
+
     /// What a receiver turned to it gets at a place, in lx·s; nothing behind its face.
     pub fn on(&self, place: Spot) -> f64 {
-        let (axis, way) = (self.aim - self.at, place - self.at);
+        let (axis, way) = (self.aim() - self.at, place - self.at);
         let distance = way.length();
         let lengths = axis.length() * distance;
         let cosine = if lengths > 0.0 { (axis.dot(way) / lengths).min(1.0) } else { 1.0 };
@@ -79,14 +125,14 @@ impl Lamp {
 
     /// How far a place is off its axis.
     pub fn off_axis(&self, place: Spot) -> Angle {
-        let (axis, way) = (self.aim - self.at, place - self.at);
+        let (axis, way) = (self.aim() - self.at, place - self.at);
         let lengths = axis.length() * way.length();
         Angle::from_radians(if lengths > 0.0 { (axis.dot(way) / lengths).clamp(-1.0, 1.0).acos() } else { 0.0 })
     }
 
     /// Radius of the circle around its aim in which it loses no more than some stops, square to its axis.
     pub fn circle(&self, stops: f64) -> f64 {
-        (self.aim - self.at).length() * edge_of(&self.beam, stops).as_radians().tan()
+        (CHEST - self.at).length() * edge_of(&self.beam, stops).as_radians().tan()
     }
 
     /// Whether a lens looks into it: it lies inside the beam, to where three stops are lost.

@@ -65,7 +65,7 @@ fn sides(toward: Spot) -> (Spot, Spot) {
 
 /// The edge of a face that is turned to its aim.
 fn rim(lamp: &Lamp, radius: f64) -> impl Iterator<Item = Spot> {
-    let (side, up) = sides((lamp.aim - lamp.at).unit());
+    let (side, up) = sides((lamp.aim() - lamp.at).unit());
     let at = lamp.at;
     AROUND.iter().map(move |(sine, cosine)| at + side * (radius * cosine) + up * (radius * sine))
 }

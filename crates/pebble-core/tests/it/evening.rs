@@ -18,7 +18,7 @@ use proptest::prelude::*;
 
 fn lamp(strength: f64, at: Spot, half_deg: f64) -> Lamp {
     let face = Face { radius: Metres::from_metres(0.3), ..Face::default() };
-    Lamp { strength, face, beam: Beam::new(Some(Angle::from_degrees(half_deg)), None), at, aim: CHEST }
+    Lamp { strength, face, beam: Beam::new(Some(Angle::from_degrees(half_deg)), None), at, turned: None }
 }
 
 const CAMERA: Spot = spot(0.0, -5.0, 1.4);

@@ -21,7 +21,7 @@ fn near(a: f64, b: f64, within: f64) {
 
 fn bare(strength: f64, at: Spot, half_deg: f64) -> Lamp {
     let beam = Beam::new(Some(Angle::from_degrees(half_deg)), None);
-    Lamp { strength, face: Face::default(), beam, at, aim: CHEST }
+    Lamp { strength, face: Face::default(), beam, at, turned: None }
 }
 
 /// A soft key at a few places, turned to it and by the camera's dome: computed apart from this, in stops.
@@ -32,7 +32,7 @@ fn a_soft_key_at_a_few_places() {
         face: Face { radius: Metres::from_metres(0.45), offset: Metres::from_metres(0.1) },
         beam: Beam::new(Some(Angle::from_degrees(55.0)), None),
         at: spot(-1.6, -1.4, 2.2),
-        aim: CHEST,
+        turned: None,
     };
     let camera = spot(0.0, -5.0, 1.4);
     let places = [spot(0.0, 0.0, 1.3), spot(0.8, 0.3, 1.6), spot(-0.5, 1.0, 0.2)];
@@ -137,7 +137,7 @@ fn set(shot: &Shot) -> FloorAnswer {
 
 #[test]
 fn a_light_that_is_carried_is_where_the_bench_has_it() {
-    let to = CarriedTo { light: 0, x_m: -2.0, y_m: -1.5, z_m: 2.4, power: None, flag: None };
+    let to = CarriedTo { light: 0, x_m: -2.0, y_m: -1.5, z_m: 2.4, power: None, flag: None, aim_m: None };
     let carried = floor(&shot(), Some(&to), ASK).expect("a place");
     let light = &carried.shot.lights[0];
     // √(2² + 1.5² + 1.1²), and atan2(−2, 1.5).
@@ -188,6 +188,7 @@ fn what_the_lens_must_not_see_is_told_with_the_move_that_clears_it() {
             z_m: clear.to.z_m,
             power: clear.power,
             flag: clear.flag.clone(),
+            aim_m: None,
         };
         let after = floor(&shot, Some(&to), ASK).expect("a place");
         assert!(after.lights[1].in_picture.is_empty(), "{} does not clear it", clear.says);
@@ -225,8 +226,8 @@ fn a_soft_key_just_inside_the_left_edge() {
     let mut shot = from_five_metres();
     let (x_m, y_m, z_m) = (-1.5, -0.4, 2.0);
     (shot.lights[0].modifier.face_radius_m, shot.lights[0].boom_m) = (0.45, None);
-    let found =
-        floor(&shot, Some(&CarriedTo { light: 0, x_m, y_m, z_m, power: None, flag: None }), ASK).expect("a place");
+    let found = floor(&shot, Some(&CarriedTo { light: 0, x_m, y_m, z_m, power: None, flag: None, aim_m: None }), ASK)
+        .expect("a place");
     assert_eq!(found.lights[0].in_picture, ["face", "stand"]);
     let note = found.notes.iter().find(|note| note.title.contains("in the picture")).expect("it is told");
     let says: Vec<&str> = note.clears.iter().map(|clear| clear.says.as_str()).collect();
@@ -282,7 +283,7 @@ fn an_area_that_is_none_is_refused() {
     let nobody = FloorAsk { light: Some(7), ..ASK };
     assert!(floor(&shot(), None, nobody).expect_err("no such light").to_string().contains("one of the 1 lights"));
     // In the chest of who stands there no light can be, and it is put nowhere else.
-    let chest = CarriedTo { light: 0, x_m: 0.0, y_m: 0.0, z_m: CHEST.z, power: None, flag: None };
+    let chest = CarriedTo { light: 0, x_m: 0.0, y_m: 0.0, z_m: CHEST.z, power: None, flag: None, aim_m: None };
     assert!(floor(&shot(), Some(&chest), ASK).expect_err("no place").to_string().contains("distance_m"));
 }
 
@@ -319,7 +320,7 @@ proptest! {
         for (index, of) in found.lights.iter().enumerate() {
             let clears = of.clears.iter().filter(|clear| clear.spoils.is_none()).map(|clear| (&clear.to, clear.power, clear.says.as_str()));
             for (to, power, says) in clears.chain(of.evens.iter().map(|evens| (&evens.to, Some(evens.power), evens.says.as_str()))) {
-                let to = CarriedTo { light: index, x_m: to.x_m, y_m: to.y_m, z_m: to.z_m, power, flag: None };
+                let to = CarriedTo { light: index, x_m: to.x_m, y_m: to.y_m, z_m: to.z_m, power, flag: None, aim_m: None };
                 let after = floor(&shot, Some(&to), ASK).expect("it was offered");
                 prop_assert!(after.lights[index].in_picture.is_empty());
                 prop_assert!(!after.lights[index].flares || of.flares);
@@ -350,6 +351,7 @@ fn evening_it_out_keeps_the_mark_and_narrows_the_spread() {
         z_m: evens.to.z_m,
         power: Some(evens.power),
         flag: None,
+        aim_m: None,
     };
     let after = floor(&shot, Some(&to), ASK).expect("a place");
     let spread = after.lights[0].evenness.as_ref().expect("it is lit").spread_stops;
@@ -412,6 +414,7 @@ fn a_light_is_brought_in_until_just_out_of_the_frame() {
             z_m: chest + (to.to.z_m - chest) * share,
             power: to.power,
             flag: None,
+            aim_m: None,
         };
         floor(&shot, Some(&to), ASK).expect("a place")
     };
@@ -524,7 +527,7 @@ fn an_arrangement_fits_the_room() {
     let mut like = shot();
     // In a near corner of a hall of 12 by 16 m, a fifth of the half away from either wall.
     like.room = room(6.0, -8.0, 8.0, 6.0);
-    let to = CarriedTo { light: 0, x_m: -4.8, y_m: -6.4, z_m: 3.0, power: None, flag: None };
+    let to = CarriedTo { light: 0, x_m: -4.8, y_m: -6.4, z_m: 3.0, power: None, flag: None, aim_m: None };
     like = floor(&like, Some(&to), ASK).expect("it goes there").shot;
     let mut on = shot();
     on.room = room(4.0, -7.0, 5.0, 6.0);
@@ -537,7 +540,7 @@ fn an_arrangement_fits_the_room() {
     let low = arranged(&on, &like).expect("they go together").shot;
     assert!(set(&low).notes.iter().all(|note| !note.title.contains("does not fit")), "{:?}", set(&low).notes);
     // Behind the subject, in sight, with a wall just behind it: there is no place, and it is said.
-    let behind = CarriedTo { light: 0, x_m: 0.3, y_m: 2.0, z_m: 1.3, power: None, flag: None };
+    let behind = CarriedTo { light: 0, x_m: 0.3, y_m: 2.0, z_m: 1.3, power: None, flag: None, aim_m: None };
     let rim = floor(&shot(), Some(&behind), ASK).expect("it goes there").shot;
     on.room = room(4.0, -7.0, 2.5, 6.0);
     let stays = arranged(&on, &rim).expect("they go together");

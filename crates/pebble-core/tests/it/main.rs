@@ -39,4 +39,5 @@ mod second_route;
 mod set;
 mod sky;
 mod stage;
+mod turned;
 mod worked_cases;

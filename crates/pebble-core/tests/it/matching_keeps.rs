@@ -184,7 +184,15 @@ fn what_shall_be_even_is_even() {
                 let light = &there.lights[plan.key];
                 let (bearing, height) = (Angle::from_degrees(light.bearing_deg), Angle::from_degrees(light.height_deg));
                 let at = placed(bearing, height, to.distance);
-                let carry = CarriedTo { light: plan.key, x_m: at.x, y_m: at.y, z_m: at.z, power: None, flag: None };
+                let carry = CarriedTo {
+                    light: plan.key,
+                    x_m: at.x,
+                    y_m: at.y,
+                    z_m: at.z,
+                    power: None,
+                    flag: None,
+                    aim_m: None,
+                };
                 let ask = FloorAsk { in_hand: plan.key, ..FloorAsk::default() };
                 let told =
                     floor(&there, Some(&carry), ask).unwrap().lights[plan.key].evenness.clone().expect("it is lit");

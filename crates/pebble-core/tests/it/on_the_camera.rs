@@ -48,7 +48,7 @@ fn it_stands_where_the_camera_stands() {
 #[test]
 fn nothing_carries_it_away() {
     let near = on_camera(3.0);
-    let to = CarriedTo { light: 0, x_m: 1.0, y_m: 1.0, z_m: 2.0, power: None, flag: None };
+    let to = CarriedTo { light: 0, x_m: 1.0, y_m: 1.0, z_m: 2.0, power: None, flag: None, aim_m: None };
     let refused = floor(&near, Some(&to), FloorAsk::default()).expect_err("it is held");
     assert!(refused.to_string().contains("sits on the camera"), "{refused}");
     let told = set(&near);

@@ -5,7 +5,7 @@ use pebble_core::file::floor::Area;
 use pebble_core::floor::{FloorAnswer, FloorAsk, floor};
 use pebble_core::output::{Beam, Face};
 use pebble_core::quantity::Angle;
-use pebble_core::stage::field::{CHEST, Lamp};
+use pebble_core::stage::field::Lamp;
 use pebble_core::stage::outline::{Corner, NoOutline, Outline};
 use pebble_core::stage::region::Region;
 use pebble_core::stage::space::{Spot, spot};
@@ -21,7 +21,7 @@ fn lamp(at: Spot) -> Lamp {
         face: Face::default(),
         beam: Beam::new(Some(Angle::from_degrees(70.0)), None),
         at,
-        aim: CHEST,
+        turned: None,
     }
 }
 

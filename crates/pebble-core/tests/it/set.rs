@@ -22,7 +22,7 @@ fn near(a: f64, b: f64, within: f64) {
 
 fn bare(strength: f64, at: Spot, half_deg: f64) -> Lamp {
     let beam = Beam::new(Some(Angle::from_degrees(half_deg)), None);
-    Lamp { strength, face: Face::default(), beam, at, aim: CHEST }
+    Lamp { strength, face: Face::default(), beam, at, turned: None }
 }
 
 /// 50 mm on 36 × 24 mm, 1.4 m up, five metres off, looking at 1.2 m over the mark.

@@ -1,6 +1,7 @@
 //! Figures, poses and framing: bones keep their lengths, mirrors mirror, and points stand in the frame where the lens puts
 //! them.
 
+use crate::common::example;
 use pebble_core::file::stage::{Build, Composition, Grip, Person, Place, Pose, Prop, Thing};
 use pebble_core::quantity::{Metres, Seconds};
 use pebble_core::shot::{DrawnAs, Scene};
@@ -12,11 +13,6 @@ use pebble_core::stage::space::{Spot, spot};
 use pebble_core::staging::staging;
 use pebble_core::{Plan, Shot, outlook};
 use proptest::prelude::*;
-
-fn example(name: &str) -> Shot {
-    let path = format!("{}/../../docs/examples/{name}.json", env!("CARGO_MANIFEST_DIR"));
-    serde_json::from_str(&std::fs::read_to_string(path).expect("the example is there")).expect("the example is a shot")
-}
 
 fn composed(shot: &Shot, compose: impl FnOnce(&mut Composition)) -> Shot {
     let mut stage = shot.stage.clone().unwrap_or_else(|| Stage::of_scene(shot.scene));

@@ -13,7 +13,7 @@ use crate::tone::{coloured, linear};
 use pebble_core::exposure::Level;
 use pebble_core::file::stage::{Composition, Place};
 use pebble_core::plan::Part;
-use pebble_core::quantity::Stops;
+use pebble_core::quantity::{LuxSeconds, Stops};
 use pebble_core::shot::Role;
 use pebble_core::stage::framing::View;
 use pebble_core::stage::lens::{Held, Lens};
@@ -218,9 +218,17 @@ impl<'a> Scene<'a> {
                 }
                 let way = sub(source.at, at);
                 let far = length(way);
-                let falls = |distance: f32| distance * distance + source.radius * source.radius;
-                let gain = falls(source.distance) / falls(far.max(0.2));
-                let level = linear(Level::of_surface(1.0, seen.in_a_whole_row() + offset)) * gain;
+                let level = if at == chest || of.bounce.is_some() {
+                    let falls = |distance: f32| distance * distance + source.radius * source.radius;
+                    let gain = falls(source.distance) / falls(far.max(0.2));
+                    linear(Level::of_surface(1.0, seen.in_a_whole_row() + offset)) * gain
+                } else {
+                    // By its beam, which may be turned to them and away from the mark.
+                    let [x, y, z] = at.map(f64::from);
+                    let falls = LuxSeconds::from_lux_seconds(outlook.lamp(plan, light).on(spot(x, y, z)));
+                    let change = seen.high_speed.unwrap_or(Stops::ZERO) + seen.grazing + offset;
+                    linear(Level::of_light(1.0, falls, outlook.reference).times(change.as_ratio()))
+                };
                 let towards = unit(way);
                 let to_lens = times(v3(self.view.forward), -1.0);
                 let across = (1.0 - dot(towards, to_lens).powi(2)).max(0.0).sqrt();

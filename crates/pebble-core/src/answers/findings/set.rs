@@ -5,6 +5,7 @@ use super::{Case, Flaw, Words};
 use crate::answers::conditions::Matter;
 use crate::answers::{standing, strips};
 use crate::quantity::Stops;
+use crate::stage::field::CHEST;
 use crate::stage::flag::flag_for;
 use crate::stage::lens::{FARTHEST_M, Move, Way};
 use crate::stage::sheet::Sheet;
@@ -55,13 +56,13 @@ pub(super) fn uneven(Case { plan, .. }: Case, flaw: &Flaw) -> Words {
 /// Farther back on its own line, as bright at the mark: the nearest such place first.
 pub(super) fn more_even<'a>(Case { plan, seen }: Case<'a>) -> Ideas<'a> {
     let (index, light, dial) = (plan.key, plan.key_light(), plan.settings.key());
-    let lamp = standing::lamp(plan, seen, index);
-    let way = lamp.at - lamp.aim;
+    let lamp = seen.lamp(plan, index);
+    let way = lamp.at - CHEST;
     let wanted = seen.lights[index].on_set.exposure;
     let farther = move |power: f64| {
         let distance = light.distance_for(power, dial.heads, wanted)?.as_metres();
         let by = distance - way.length();
-        let to = lamp.aim + way.unit() * distance;
+        let to = CHEST + way.unit() * distance;
         let way = Move { way: Way::Back, by, to };
         (by > 0.0 && distance <= FARTHEST_M).then_some(Turn::Stands(Stands { light: index, way, power: Some(power) }))
     };
@@ -78,7 +79,7 @@ pub(super) fn candidates<'a>(Case { plan, seen }: Case<'a>, lights: &[usize], ma
     Ideas::of(match matter {
         // The smallest moves that clear it, each by itself, as bright at the mark.
         Matter::OutOfFrame => {
-            let lamp = standing::lamp(plan, seen, index);
+            let lamp = seen.lamp(plan, index);
             { lens.moves(lamp.at, standing::held(&plan.lights[index])).into_iter() }
                 .map(|way| {
                     let power = standing::as_bright(plan, &lamp, index, way.to);
@@ -87,7 +88,7 @@ pub(super) fn candidates<'a>(Case { plan, seen }: Case<'a>, lights: &[usize], ma
                 .collect()
         }
         Matter::Flare => {
-            let lamp = standing::lamp(plan, seen, index);
+            let lamp = seen.lamp(plan, index);
             { flag_for(&lens, &lamp, radius, &standing::lit_places(plan)).into_iter() }
                 .map(|flag| Idea::one(Turn::Flagged(index, flag)))
                 .collect()

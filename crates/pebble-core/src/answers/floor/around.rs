@@ -128,8 +128,8 @@ pub(super) fn along(plan: &Plan, way: &Path, (all, lamps): (&[usize], &[Lamp])) 
     let at = |place: Spot, goes_along: bool| {
         let of = |index: &usize| match (plan.lights[*index].on_camera, goes_along) {
             (false, _) => lamps[*index].on(place),
-            (true, false) => Lamp { aim: place, ..lamps[*index] }.on(place),
-            (true, true) => lamps[*index].on(CHEST),
+            (true, false) => lamps[*index].aimed_at(place),
+            (true, true) => lamps[*index].aimed_at(CHEST),
         };
         all.iter().map(of).sum::<f64>()
     };

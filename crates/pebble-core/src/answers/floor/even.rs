@@ -5,7 +5,7 @@
 use super::clock_words;
 use super::moves::Moves;
 use super::said::{EvenAnswer, EvenWay};
-use crate::answers::standing::{held, lamp};
+use crate::answers::standing::held;
 use crate::answers::strips;
 use crate::file::look::Held;
 use crate::file::shot::{Role, Shot};
@@ -77,7 +77,7 @@ struct Set<'a> {
 /// The ways, the first as it stands, and why there are no more.
 pub(super) fn ways(moves: Moves<'_>, region: Region, meant: Vec<usize>) -> EvenAnswer {
     let (plan, seen) = (moves.plan, moves.seen);
-    let lamps: Vec<Lamp> = (0..plan.lights.len()).map(|index| lamp(plan, seen, index)).collect();
+    let lamps: Vec<Lamp> = (0..plan.lights.len()).map(|index| seen.lamp(plan, index)).collect();
     let carries = |index: &usize| {
         plan.lights[*index].walks()
             && matches!(plan.lights[*index].role, Role::Key | Role::Fill)
@@ -135,7 +135,7 @@ impl Set<'_> {
         let seen = outlook(plan);
         let eye = self.moves.lens.view.eye;
         let lamps: Vec<Lamp> =
-            { self.meant.iter().filter(|index| plan.lights[**index].on) }.map(|at| lamp(plan, &seen, *at)).collect();
+            { self.meant.iter().filter(|index| plan.lights[**index].on) }.map(|at| seen.lamp(plan, *at)).collect();
         let together = |place: Spot| lamps.iter().map(|lamp| lamp.on_dome(place, eye)).sum::<f64>();
         if together(CHEST) <= 0.0 {
             return None;
@@ -244,14 +244,14 @@ impl Set<'_> {
         let (plan, shot) = (self.moves.plan, self.moves.shot);
         let (of, dial, lamp) = (&plan.lights[light], &plan.settings.lights[light], self.lamps[light]);
         let locked = |control: Held| shot.hold.contains(&control);
-        let way = lamp.at - lamp.aim;
+        let way = lamp.at - CHEST;
         let now = Put { light, at: lamp.at, power: dial.power };
         let mut places = vec![lamp.at];
         if !locked(Held::FlashDistance) {
             let there = SHARES.map(|share| strips::nearest_distance(plan.lengths, dial.distance * share).as_metres());
             let there = there.into_iter().filter(|there| *there <= FARTHEST_M.max(way.length()));
             let there = there.filter(|there| bounds::FLASH_DISTANCE.check("distance_m", *there).is_ok());
-            let free = there.map(|there| lamp.aim + way.unit() * there).filter(|at| !self.shown(light, *at));
+            let free = there.map(|there| CHEST + way.unit() * there).filter(|at| !self.shown(light, *at));
             places.extend(free);
         }
         let mut all = vec![now];

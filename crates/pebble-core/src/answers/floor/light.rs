@@ -2,13 +2,15 @@
 
 use super::moves::Moves;
 use super::said::{FloorLight, Place3};
-use super::{around, clock_words, evenness_said, place};
+use super::{around, clock_words, evenness_said, people, place};
 use crate::answers::standing::{flares, shown};
 use crate::file::floor::Flag;
 use crate::file::shot::{Flash, Role};
 use crate::physics::exposure::metered_tenths;
-use crate::plan::Plan;
+use crate::plan::{Light, Plan};
+use crate::quantity::Angle;
 use crate::quantity::scale::meter_words;
+use crate::quantity::words::signed;
 use crate::stage::field::{Lamp, edge_of};
 use crate::stage::lens::stand_top;
 use crate::stage::region::Region;
@@ -31,7 +33,7 @@ pub(super) fn told(
     let Moves { plan, seen, lens, shot, .. } = moves;
     let (light, dial) = (&plan.lights[index], &plan.settings.lights[index]);
     let radius = light.throw.face.radius.as_metres();
-    let by_tape = tape(lamp.at, lamp.aim, spot(0.0, 0.0, 0.0), spot(lens.view.eye.x, lens.view.eye.y, 0.0));
+    let by_tape = tape(lamp.at, lamp.aim(), spot(0.0, 0.0, 0.0), spot(lens.view.eye.x, lens.view.eye.y, 0.0));
     // Bounced light comes from elsewhere, and what is off lights nothing.
     let straight = light.bounce.is_none();
     let what = shown(plan, lens, index);
@@ -49,6 +51,9 @@ pub(super) fn told(
         unit: light.name.clone(),
         on: light.on,
         at: place(lamp.at),
+        aim: place(people::aim_of(lamp)),
+        aimed_at: people::aimed_at(plan, lamp),
+        turned_says: turned_says(light),
         stand: place(stand_top(lamp.at, light.boom)),
         boom_says: light.boom.map(|arm| boom_says(plan, wire, arm)),
         radius_m: radius,
@@ -88,6 +93,20 @@ pub(super) fn told(
         ballast_kg: hung.map(|hung| hung.ballast),
         take_down: hung.is_some_and(|hung| hung.ballast > MOST_BALLAST_KG),
     }
+}
+
+/// How a head is turned away from the mark, and what that costs there.
+fn turned_says(light: &Light) -> Option<String> {
+    let turned = light.turned?;
+    let [by, towards] = [turned.by, turned.towards].map(Angle::as_radians);
+    let side = |turned: f64, (up, down): (&str, &str)| {
+        let degrees = (by.to_degrees() * turned).round();
+        (degrees != 0.0).then(|| format!("{:.0}° {}", degrees.abs(), if degrees > 0.0 { up } else { down }))
+    };
+    let ways = [side(towards.cos(), ("right", "left")), side(towards.sin(), ("up", "down"))];
+    let ways: Vec<String> = ways.into_iter().flatten().collect();
+    let lost = light.feathered.as_stops().max(-20.0);
+    (!ways.is_empty()).then(|| format!("{}, {} at the mark", ways.join(", "), signed(lost)))
 }
 
 /// What balances a boom, by the lever: half as far behind the stand twice the weight, whatever the arm's own.

@@ -8,11 +8,12 @@ mod even;
 mod light;
 mod moves;
 mod notes;
+mod people;
 mod said;
 mod sun;
 mod tapes;
 
-use crate::answers::standing::{lamp, sheet_says};
+use crate::answers::standing::sheet_says;
 use crate::answers::strips;
 use crate::file::floor::Area;
 use crate::file::shot::{Role, Shot};
@@ -30,7 +31,8 @@ pub use arrange::arranged;
 use moves::{Moves, carried, no_such_light};
 pub use said::{
     AlongSaid, ArrangedAnswer, BehindSaid, CarriedTo, Clearing, Contour, EvenAnswer, EvenWay, Evened, EvennessSaid,
-    FloorAnswer, FloorLight, FloorNote, NoteSeverity, Place3, SheetSaid, SunHour, SunSaid, TapedSaid, TapedStand,
+    FloorAnswer, FloorLight, FloorNote, NoteSeverity, PersonOnFloor, Place3, SheetSaid, SunHour, SunSaid, TapedSaid,
+    TapedStand,
 };
 
 /// Contours are told in thirds of a stop, to both sides of the value at the mark.
@@ -76,7 +78,7 @@ pub fn floor(shot: &Shot, to: Option<&CarriedTo>, ask: FloorAsk) -> Result<Floor
     let seen = outlook(&plan);
     let lens = plan.lens();
     let region = region_of(&plan);
-    let lamps: Vec<Lamp> = (0..plan.lights.len()).map(|index| lamp(&plan, &seen, index)).collect();
+    let lamps: Vec<Lamp> = (0..plan.lights.len()).map(|index| seen.lamp(&plan, index)).collect();
     let all = meant_for_it(&plan, &seen);
     let eye = lens.view.eye;
     let together = |place: Spot| all.iter().map(|index| lamps[*index].on_dome(place, eye)).sum::<f64>();
@@ -116,6 +118,7 @@ pub fn floor(shot: &Shot, to: Option<&CarriedTo>, ask: FloorAsk) -> Result<Floor
     Ok(FloorAnswer {
         camera: place(eye),
         aim: place(eye + view.forward * view.distance),
+        chest_m: [CHEST.x, CHEST.y, CHEST.z],
         field,
         field_side,
         camera_says: format!(
@@ -131,6 +134,7 @@ pub fn floor(shot: &Shot, to: Option<&CarriedTo>, ask: FloorAsk) -> Result<Floor
         together: (!all.is_empty()).then(|| evenness_said(region.evenness(together))),
         ends: (!all.is_empty()).then(|| around::ends(&region, together)),
         notes: notes::notes(&plan, &moves, &lights, sheet.as_ref()),
+        people: people::told(&moves, &lamps),
         lights,
         contours: LEVELS.iter().zip(contours).map(contour).collect(),
         sheet,

@@ -3,17 +3,17 @@
 use super::place;
 use super::said::{CarriedTo, Clearing, Evened};
 use crate::answers::conditions::{self, Condition, Matter};
-use crate::answers::standing::{as_bright, held, lamp, lit_places, stood};
+use crate::answers::standing::{as_bright, held, lit_places, stood};
 use crate::answers::strips;
 use crate::file::floor::Flag;
-use crate::file::shot::Shot;
+use crate::file::shot::{Flash, Shot};
 use crate::outlook::{Outlook, outlook};
 use crate::plan::Plan;
 use crate::plan::check::At;
-use crate::quantity::Metres;
-use crate::quantity::bounds::{self, Invalid};
+use crate::quantity::bounds::{self, Invalid, Limits};
 use crate::quantity::words::signed;
-use crate::stage::field::{Lamp, as_noted, noted};
+use crate::quantity::{Angle, Metres};
+use crate::stage::field::{CHEST, Lamp, Turned, as_noted, noted, placed};
 use crate::stage::flag::flag_for;
 use crate::stage::lens::{FARTHEST_M, Lens};
 use crate::stage::region::Region;
@@ -44,6 +44,11 @@ pub(super) fn carried(shot: &Shot, to: &CarriedTo) -> Result<Shot, Invalid> {
     at.figure("y_m", to.y_m, &bounds::STANDS)?;
     at.figure("z_m", to.z_m, &bounds::LIFTED)?;
     (light.bearing_deg, light.height_deg, light.distance_m) = noted(spot(to.x_m, to.y_m, to.z_m));
+    if let Some(aim) = to.aim_m {
+        let each = |value, limits: &Limits| at.figure("aim_m", value, limits);
+        let aim = spot(each(aim[0], &bounds::STANDS)?, each(aim[1], &bounds::STANDS)?, each(aim[2], &bounds::LIFTED)?);
+        aimed(light, aim);
+    }
     if let Some(flag) = &to.flag {
         light.flag = Some(flag.clone());
     }
@@ -51,6 +56,16 @@ pub(super) fn carried(shot: &Shot, to: &CarriedTo) -> Result<Shot, Invalid> {
         light.power = at.figure("power", power, &bounds::POWER)?;
     }
     Ok(shot)
+}
+
+/// A light that is aimed at a place from where it is written to stand: as a shot file has angles, to tenths.
+fn aimed(light: &mut Flash, aim: Spot) {
+    let [bearing, height] = [light.bearing_deg, light.height_deg].map(Angle::from_degrees);
+    let turned = Turned::at(placed(bearing, height, Metres::from_metres(light.distance_m)), aim);
+    let tenth = |angle: Angle| (angle.as_radians().to_degrees() * 10.0).round() / 10.0;
+    let turned = turned.map(|turned| (tenth(turned.by), tenth(turned.towards))).filter(|(by, _)| *by > 0.0);
+    light.off_axis_deg = turned.map_or(0.0, |(by, _)| by);
+    light.off_axis_towards_deg = turned.map(|(_, towards)| towards);
 }
 
 /// Where a light could be carried, judged by everything of the frame.
@@ -95,7 +110,7 @@ impl<'a> Moves<'a> {
     }
 
     /// What a light spoils that stands somewhere else.
-    fn spoils(&self, index: usize, at: Spot, power: Option<f64>) -> Option<String> {
+    pub fn spoils(&self, index: usize, at: Spot, power: Option<f64>) -> Option<String> {
         let (_, _, distance) = noted(at);
         match bounds::FLASH_DISTANCE.check("distance_m", distance) {
             Ok(_) => self.worse(&stood(self.plan, index, at, power)),
@@ -110,7 +125,7 @@ impl<'a> Moves<'a> {
             return 0.0;
         }
         let there = Lamp { at: to, ..*from };
-        (there.on(there.aim) / from.on(from.aim) * power.unwrap_or(dial.power) / dial.power).log2()
+        (there.on(CHEST) / from.on(CHEST) * power.unwrap_or(dial.power) / dial.power).log2()
     }
 
     /// The smallest moves that clear the picture of a light, those that harm nothing first.
@@ -140,9 +155,9 @@ impl<'a> Moves<'a> {
         let lamp_at = |to: Spot| Lamp { at: to, ..*lamp };
         let at = |power: f64| {
             let distance = light.distance_for(power, dial.heads, wanted).filter(|far| far.as_metres() <= FARTHEST_M)?;
-            let way = lamp.at - lamp.aim;
+            let way = lamp.at - CHEST;
             // Where it will be written: a centimetre more may be in the picture.
-            let to = as_noted(lamp.aim + way * (distance.as_metres() / way.length()));
+            let to = as_noted(CHEST + way * (distance.as_metres() / way.length()));
             let least = region.spread_at_least(|place| lamp_at(to).on(place));
             let free = !self.lens.shows(to, held(light)).any();
             (free && now - least >= WORTH_STOPS).then_some(Even { spread: least, exact: false, power, to, distance })
@@ -178,11 +193,11 @@ impl<'a> Moves<'a> {
         let nearest = light.walks().then(|| self.lens.nearest(lamp.at, held(light)))??;
         // To the next tenth of a metre, and not for less.
         let nearest = (nearest * 10.0 - 1e-9).ceil() / 10.0;
-        let way = lamp.at - lamp.aim;
+        let way = lamp.at - CHEST;
         if way.length() - nearest < BRING_M {
             return None;
         }
-        let at = lamp.aim + way.unit() * nearest;
+        let at = CHEST + way.unit() * nearest;
         let words = format!("{} from the chest", self.plan.lengths.say(nearest, 1));
         Some(self.carried_to((index, lamp), at, &words))
     }
@@ -205,7 +220,7 @@ impl<'a> Moves<'a> {
 
     /// The flag that keeps a light out of the lens, where one fits.
     pub fn flag(&self, index: usize) -> Option<Clearing> {
-        let lamp = lamp(self.plan, self.seen, index);
+        let lamp = self.seen.lamp(self.plan, index);
         let radius = self.plan.lights[index].throw.face.radius.as_metres();
         let flag = flag_for(&self.lens, &lamp, radius, &lit_places(self.plan))?;
         let say = |metres: f64| self.plan.lengths.say(metres, 2);
@@ -223,7 +238,7 @@ impl<'a> Moves<'a> {
 
     /// Whether the flag of a light takes light from who is lit.
     pub fn flag_takes(&self, index: usize) -> bool {
-        let lamp = lamp(self.plan, self.seen, index);
+        let lamp = self.seen.lamp(self.plan, index);
         let radius = self.plan.lights[index].throw.face.radius.as_metres();
         let eye = self.lens.view.eye;
         let of = self.plan.lights[index].flag;

@@ -21,6 +21,9 @@ wire! {
         /// With a flag before it.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         pub flag: Option<Flag>,
+        /// Aimed at a place: right, away, up. As it was against the mark without.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub aim_m: Option<[f64; 3]>,
     }
 }
 
@@ -199,6 +202,12 @@ report! {
         pub clock: String,
         /// How far it looks down.
         pub tilt_down_deg: f64,
+        /// What is on its axis: at the height of a chest, or as far off as the mark.
+        pub aim: Place3,
+        /// How it is turned away from the mark, and what that costs there.
+        pub turned_says: Option<String>,
+        /// Who it is aimed at, by place in the list of people; nobody where it is aimed elsewhere.
+        pub aimed_at: Option<usize>,
         /// What a meter at the mark reads of it.
         pub reads: Option<String>,
         /// Its power, as on its own dial.
@@ -255,6 +264,22 @@ report! {
         pub bright_lightness: f64,
         /// In a sentence.
         pub says: String,
+    }
+
+    /// Somebody on the floor.
+    pub struct PersonOnFloor {
+        /// `Subject`, `Second`, and so on.
+        pub name: String,
+        /// Their chest: to the right of the mark, away from the camera, up.
+        pub chest_m: [f64; 3],
+        /// All light there on a dome to the camera, as the subject's is read, in stops; nothing where there is none.
+        pub stops: Option<f64>,
+        /// What each light gives there, turned to it, and all together, in words.
+        pub says: String,
+        /// The light that is aimed there, at the power with which all is as bright there as at the mark.
+        pub matches: Option<Clearing>,
+        /// Which light that is.
+        pub light: Option<usize>,
     }
 
     /// The light along a way.
@@ -325,6 +350,8 @@ report! {
         pub camera: Place3,
         /// What stands in the middle of the frame.
         pub aim: Place3,
+        /// The chest on the mark, at which lights are aimed: right, away, up.
+        pub chest_m: [f64; 3],
         /// Where the left and right edges of the frame are on the floor's plan at the back of the set: two places each.
         pub field: [[f64; 2]; 2],
         /// The upper and lower edges from the side: away and up at the back of the set.
@@ -341,6 +368,8 @@ report! {
         pub area_own: bool,
         /// The lights.
         pub lights: Vec<FloorLight>,
+        /// The people, the subject first.
+        pub people: Vec<PersonOnFloor>,
         /// All that are meant for the subject together, by the dome.
         pub together: Option<EvennessSaid>,
         /// Lines of equal light of what was asked for.

@@ -512,6 +512,9 @@ wire! {
         /// How far its axis is turned away from the subject.
         #[serde(default, skip_serializing_if = "is_zero")]
         pub off_axis_deg: f64,
+        /// To which side, as whoever stands behind it sees it: 0 to the right, 90 up. Nobody knows while it is not there.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub off_axis_towards_deg: Option<f64>,
         /// By way of a surface.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         pub bounce: Option<BouncedOff>,

@@ -34,6 +34,12 @@ pub fn with_part(change: impl FnOnce(&mut shot::Part)) -> Shot {
     shot
 }
 
+/// One of the examples, by the name of its file.
+pub fn example(name: &str) -> Shot {
+    let path = format!("{}/../../docs/examples/{name}.json", env!("CARGO_MANIFEST_DIR"));
+    serde_json::from_str(&std::fs::read_to_string(path).expect("the example is there")).expect("the example is a shot")
+}
+
 /// Every example that ships.
 pub fn examples() -> Vec<Shot> {
     [
