@@ -2817,6 +2817,11 @@ export interface components {
              * @description Distance to the subject, from the lit face; of a backdrop's light, to the backdrop.
              */
             distance_m: number;
+            /**
+             * Format: double
+             * @description How far its feet stand from the column, on the floor.
+             */
+            feet_m?: number | null;
             flag?: components["schemas"]["Flag"] | null;
             gel?: components["schemas"]["Filter"] | null;
             /**
@@ -2871,6 +2876,11 @@ export interface components {
             ratio_stops?: number | null;
             /** @description What it is there for. */
             role?: components["schemas"]["Role"];
+            /**
+             * Format: double
+             * @description What its stand weighs with all that is on it.
+             */
+            stand_kg?: number | null;
             /** @description Front, rear or high-speed sync. */
             sync: components["schemas"]["SyncMode"];
             /**
@@ -3192,6 +3202,11 @@ export interface components {
             distance_m: number;
             evenness?: components["schemas"]["EvennessSaid"] | null;
             evens?: components["schemas"]["Evened"] | null;
+            /**
+             * Format: double
+             * @description How far its feet are taken to stand from the column.
+             */
+            feet_m: number;
             flag?: components["schemas"]["Flag"] | null;
             /** @description Whether it shines into the lens. */
             flares: boolean;
@@ -3208,6 +3223,8 @@ export interface components {
             in_picture: string[];
             /** @description Group and role. */
             label: string;
+            /** @description Where it looks on the floor, as it is set up: beside the mark by so much, to the light's own side; at it without. */
+            looks_says?: string | null;
             /** @description Whether it is on. */
             on: boolean;
             /** @description Whether it sits on the camera, and so has no place of its own. */
@@ -3229,6 +3246,11 @@ export interface components {
             shadow?: string | null;
             /** @description The top of its stand: at the face, or where its boom begins. */
             stand: components["schemas"]["Place3"];
+            /**
+             * Format: double
+             * @description What its stand is taken to weigh, with all that is on it.
+             */
+            stand_kg: number;
             /** @description Whether it is to be taken down instead. */
             take_down: boolean;
             /**

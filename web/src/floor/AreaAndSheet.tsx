@@ -1,4 +1,5 @@
 import { Button } from '@mantine/core'
+import type { ReactNode } from 'react'
 import type { Shot } from '../api/client'
 import { Figure } from '../controls/Figure'
 import { MaybeFigure } from '../controls/MaybeFigure'
@@ -14,6 +15,8 @@ type Props = {
   gust: number | undefined
   onChange: (change: Pick<Shot, 'area'> | Pick<Shot, 'sheet'>) => void
   onGust: (gust: number | undefined) => void
+  /** What else the wind depends on. */
+  children?: ReactNode
 }
 
 /** About its own middle, which stays where it is. */
@@ -23,7 +26,7 @@ const wide = (from: number, to: number, by: number): [number, number] => [
 ]
 
 /** Where somebody will be, what hangs behind, and the wind. */
-export function AreaAndSheet({ area, sheet, gust, onChange, onGust }: Props) {
+export function AreaAndSheet({ area, sheet, gust, onChange, onGust, children }: Props) {
   const put = (change: Partial<Area>) => onChange({ area: { ...area, ...change } })
   return (
     <div className={classes.fields}>
@@ -67,6 +70,7 @@ export function AreaAndSheet({ area, sheet, gust, onChange, onGust }: Props) {
       />
       <SheetBehind sheet={sheet} onChange={(sheet) => onChange({ sheet })} />
       <MaybeFigure label="Gust" suffix=" m/s" step={1} placeholder="no wind" value={gust} onChange={onGust} />
+      {children}
     </div>
   )
 }

@@ -82,7 +82,7 @@ export function Way({ seen, shot, onChange }: Props) {
           suffix=" m/s"
           placeholder="18 km/h"
           step={0.5}
-          value={known.speed}
+          value={known.speed === undefined ? undefined : +known.speed.toFixed(2)}
           onChange={(speed) => put({ speed })}
         />
         <MaybeMetres

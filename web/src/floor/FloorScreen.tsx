@@ -10,6 +10,7 @@ import { FloorHead } from './FloorHead'
 import { FloorTools, WhatOfIt, WhoseLight, type Tab, type Told } from './FloorTools'
 import { FromAbove } from './FromAbove'
 import { People } from './People'
+import { StandInWind } from './StandInWind'
 import { FromTheSide } from './FromTheSide'
 import { InHand } from './InHand'
 import { ALL, type Layer } from './layers'
@@ -146,7 +147,11 @@ export function Floor({ shot, saving, onChange, onUndo, onClose }: Props) {
         )}
         {seen && tab === 'Area' && (
           <section className={classes.panel} aria-label="Area">
-            <AreaAndSheet area={seen.area} sheet={shot.sheet} gust={gust} onChange={put} onGust={setGust} />
+            <AreaAndSheet area={seen.area} sheet={shot.sheet} gust={gust} onChange={put} onGust={setGust}>
+              {gust !== undefined && seen.lights[light] && !seen.lights[light].on_camera && (
+                <StandInWind seen={seen} light={light} shot={shot} onChange={put} />
+              )}
+            </AreaAndSheet>
             <WaysToEven shot={shot} onChange={onChange} />
             <People people={seen.people} onTake={take} />
           </section>

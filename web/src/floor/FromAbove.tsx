@@ -5,6 +5,7 @@ import type { FloorAnswer, Shot } from '../api/client'
 import type { Layer } from './layers'
 import { LightOnFloor } from './LightOnFloor'
 import { Measuring, type Place } from './Measuring'
+import { keptAim } from './aim'
 import { AimKnob } from './AimKnob'
 import { Squares } from './Squares'
 import { Surroundings } from './Surroundings'
@@ -94,7 +95,13 @@ export function FromAbove({
   const put = (light: number, x_m: number, y_m: number) => {
     // What sits on the camera is carried with it.
     if (lights[light]!.on_camera) return
-    onCarry({ light, x_m: tenth(x_m), y_m: tenth(y_m), z_m: lights[light]!.at.z_m })
+    onCarry({
+      light,
+      x_m: tenth(x_m),
+      y_m: tenth(y_m),
+      z_m: lights[light]!.at.z_m,
+      ...keptAim(lights[light]!),
+    })
   }
   // A light that is pressed while the tape is out is one of its ends, and so is any other place.
   const measure = (to: Place) => onEnds(ends!.length === 1 ? [ends![0]!, to] : [to])
@@ -130,12 +137,17 @@ export function FromAbove({
       onSettle()
     },
   })
-  // Each line is named where it leaves the near edge; names that would run into each other are left out.
+  // Each line is named where it is nearest to the camera; names that would run into each other are left out.
+  const nearest = (stretches: number[][]) =>
+    stretches
+      .flatMap(([a, b, c, d]) => [
+        { at: a!, from: b! },
+        { at: c!, from: d! },
+      ])
+      .reduce((least, end) => (end.from < least.from ? end : least))
   const named = seen.contours
-    .flatMap(({ stops, stretches }) =>
-      stretches.slice(0, 1).map(([at, from]) => ({ stops, at: at!, from: from! })),
-    )
-    .filter(({ from }) => from - area.near_m < 0.15 * (area.far_m - area.near_m))
+    .filter(({ stretches }) => stretches.length > 0)
+    .map(({ stops, stretches }) => ({ stops, ...nearest(stretches) }))
     .toSorted((a, b) => a.at - b.at)
   const levels = named.filter(({ at }, index) => index === 0 || x(at) - x(named[index - 1]!.at) > 26)
   const hours = [12, 3, 9]
@@ -207,8 +219,8 @@ export function FromAbove({
             />
           </g>
         ))}
-        {(layers.includes('contours') ? levels : []).map(({ stops, at }) => (
-          <text key={stops} x={x(at)} y={y(area.near_m) + 13} className={classes.level}>
+        {(layers.includes('contours') ? levels : []).map(({ stops, at, from }) => (
+          <text key={stops} x={x(at)} y={y(from) + 13} className={classes.level}>
             {third(stops)}
           </text>
         ))}

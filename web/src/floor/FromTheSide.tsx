@@ -1,9 +1,28 @@
 import { useElementSize } from '@mantine/hooks'
 import { scaleLinear } from 'd3-scale'
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react'
+import type { FloorAnswer } from '../api/client'
 import { paced } from '../words/figures'
 import type { ViewProps } from './FromAbove'
+import { keptAim } from './aim'
 import classes from './Floor.module.css'
+
+type Scale = (metres: number) => number
+type SunProps = { sun: NonNullable<FloorAnswer['sun']>; chest: number; x: Scale; y: Scale }
+/** How far off the sun is drawn, in metres. */
+const SUN_M = 1.6
+
+/** The sun, as high as it stands, and as far to the front or back as that looks from the side. */
+function SunFromTheSide({ sun, chest, x, y }: SunProps) {
+  const [turn, up] = [sun.bearing_deg, sun.height_deg].map((degrees) => (degrees * Math.PI) / 180)
+  const [away, high] = [-SUN_M * Math.cos(turn!) * Math.cos(up!), chest + SUN_M * Math.sin(up!)]
+  return (
+    <g data-testid="sun-from-the-side">
+      <line x1={x(away)} y1={y(high)} x2={x(0)} y2={y(chest)} className={classes.ray} />
+      <circle cx={x(away)} cy={y(high)} r={7} className={classes.sun} />
+    </g>
+  )
+}
 
 /** The set from the side: the camera at the left, heights upwards; a light is raised and lowered here. */
 export function FromTheSide({ seen, inHand, onInHand, onCarry, onSettle }: ViewProps) {
@@ -34,7 +53,13 @@ export function FromTheSide({ seen, inHand, onInHand, onCarry, onSettle }: ViewP
     })
   const put = (light: number, z_m: number) => {
     const { at } = lights[light]!
-    onCarry({ light, x_m: at.x_m, y_m: at.y_m, z_m: Math.max(0.1, Math.round(z_m * 10) / 10) })
+    onCarry({
+      light,
+      x_m: at.x_m,
+      y_m: at.y_m,
+      z_m: Math.max(0.1, Math.round(z_m * 10) / 10),
+      ...keptAim(lights[light]!),
+    })
   }
   return (
     <div ref={ref} className={classes.sheet}>
@@ -79,6 +104,9 @@ export function FromTheSide({ seen, inHand, onInHand, onCarry, onSettle }: ViewP
             className={classes.wall}
             data-sheet={seen.shot.sheet ? true : undefined}
           />
+        )}
+        {seen.sun && seen.sun.height_deg > 0 && (
+          <SunFromTheSide sun={seen.sun} chest={seen.chest_m[2]!} x={x} y={y} />
         )}
         {lights.map((light, index) => (
           <g

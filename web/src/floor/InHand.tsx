@@ -3,6 +3,7 @@ import type { ReactNode } from 'react'
 import type { FloorAnswer } from '../api/client'
 import { Figure } from '../controls/Figure'
 import { length, signedStops } from '../words/figures'
+import { keptAim } from './aim'
 import { AimedAt } from './AimedAt'
 import type { Carried } from './useFloor'
 import classes from './Floor.module.css'
@@ -109,21 +110,21 @@ export function InHand({ seen, light, onCarry, onSettle, children }: Props) {
               suffix=" m"
               step={0.1}
               value={+x_m.toFixed(2)}
-              onChange={(x_m) => put({ x_m })}
+              onChange={(x_m) => put({ x_m, ...keptAim(of) })}
             />
             <Figure
               label="Away"
               suffix=" m"
               step={0.1}
               value={+y_m.toFixed(2)}
-              onChange={(y_m) => put({ y_m })}
+              onChange={(y_m) => put({ y_m, ...keptAim(of) })}
             />
             <Figure
               label="Up"
               suffix=" m"
               step={0.1}
               value={+z_m.toFixed(2)}
-              onChange={(z_m) => put({ z_m })}
+              onChange={(z_m) => put({ z_m, ...keptAim(of) })}
             />
           </div>
           {children}

@@ -9,7 +9,7 @@ type Props = { people: FloorAnswer['people']; onTake: (to: Carried) => void }
 export function People({ people, onTake }: Props) {
   if (people.length === 0) return null
   return (
-    <section aria-label="People">
+    <section aria-label="People" className={classes.people}>
       <h2 className={classes.name}>People</h2>
       {people.map(({ name, says, matches, light }) => (
         <div key={name} className={classes.person} data-person={name}>

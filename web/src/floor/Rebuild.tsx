@@ -54,6 +54,7 @@ export const Rebuild = memo(function Rebuild({ seen, cautions }: Props) {
                       <td>{length(light.at.z_m)}</td>
                       <td>
                         {light.clock} · down {Math.round(light.tilt_down_deg)}°
+                        {light.looks_says && `, ${light.looks_says}`}
                       </td>
                     </>
                   )}

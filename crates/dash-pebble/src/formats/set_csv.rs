@@ -6,7 +6,7 @@ use pebble_core::floor::{FloorAnswer, FloorLight};
 /// Name of the file.
 pub const FILE_NAME: &str = "set.csv";
 
-const COLUMNS: [&str; 14] = [
+const COLUMNS: [&str; 15] = [
     "light",
     "unit",
     "in_front",
@@ -20,6 +20,7 @@ const COLUMNS: [&str; 14] = [
     "bearing_deg",
     "clock",
     "looks_down_deg",
+    "looks_beside",
     "meter_alone",
 ];
 
@@ -38,7 +39,7 @@ pub fn write(set: &FloorAnswer) -> Result<String, String> {
     String::from_utf8(bytes).map_err(|error| format!("the table was not written: {error}"))
 }
 
-fn row(light: &FloorLight) -> [String; 14] {
+fn row(light: &FloorLight) -> [String; 15] {
     let cm = |metres: f64| format!("{metres:.2}");
     // What sits on the camera has no foot to be taped.
     let foot = |metres: f64| if light.on_camera { String::new() } else { cm(metres) };
@@ -61,6 +62,7 @@ fn row(light: &FloorLight) -> [String; 14] {
         format!("{:.1}", light.bearing_deg),
         light.clock.clone(),
         format!("{:.1}", light.tilt_down_deg),
+        light.looks_says.clone().unwrap_or_default(),
         light.reads.clone().unwrap_or_default(),
     ]
 }

@@ -74,6 +74,10 @@ pub struct Light {
     pub target: Option<Target>,
     /// How far back from its head its stand is, on a boom.
     pub boom: Option<f64>,
+    /// What its stand weighs with all that is on it, in kilograms, where somebody weighed it.
+    pub stand_kg: Option<f64>,
+    /// How far its feet stand from the column, in metres, where somebody measured it.
+    pub feet: Option<f64>,
     /// What keeps it out of the lens.
     pub flag: Option<Flag>,
     beam: Beam,
@@ -191,6 +195,8 @@ impl Light {
             modelling,
             target: Target::of(at, wire)?,
             boom: at.maybe("boom_m", wire.boom_m, &bounds::BOOM)?,
+            stand_kg: at.maybe("stand_kg", wire.stand_kg, &bounds::STAND)?,
+            feet: at.maybe("feet_m", wire.feet_m, &bounds::FEET)?,
             flag: wire.flag.as_ref().map(|flag| floor::flag(&at.inside("flag"), flag)).transpose()?,
             beam,
             colour: Colour {

@@ -186,6 +186,10 @@ limits! {
     TAPE = "distance by tape", "m", 0.0, 100.0;
     /// Arm of a boom.
     BOOM = "arm of the boom", "m", 0.3, 6.0;
+    /// Kilograms of a stand with all that is on it.
+    STAND = "weight of the stand", "kg", 0.5, 200.0;
+    /// Metres from a stand's column to its feet.
+    FEET = "feet from the column", "m", 0.1, 2.5;
     /// Sides of a flag.
     FLAG = "size of the flag", "m", 0.05, 6.0;
     /// Wind.

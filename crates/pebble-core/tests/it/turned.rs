@@ -79,6 +79,8 @@ fn the_bench_reads_what_the_floor_says_is_lost() {
     assert!(lost < -0.05, "{lost}");
     let says = after.lights[0].turned_says.as_deref().expect("it is turned");
     assert!(says.contains(&format!("−{:.1} at the mark", -lost)), "{says} for {lost}");
+    assert!(after.lights[0].looks_says.as_deref().is_some_and(|says| says.contains("of the mark")));
+    assert!(before.lights[0].looks_says.is_none());
     // Where it passes the height of a chest is where it was aimed, to the tenths of a degree that are written.
     let found = &after.lights[0].aim;
     assert!((found.x_m - aim[0]).hypot(found.y_m - aim[1]) < 0.03, "{found:?}");

@@ -11,7 +11,7 @@ use crate::plan::{Light, Plan};
 use crate::quantity::Angle;
 use crate::quantity::scale::meter_words;
 use crate::quantity::words::signed;
-use crate::stage::field::{Lamp, edge_of};
+use crate::stage::field::{CHEST, Lamp, edge_of};
 use crate::stage::lens::stand_top;
 use crate::stage::region::Region;
 use crate::stage::shadow::Shadow;
@@ -39,10 +39,11 @@ pub(super) fn told(
     let what = shown(plan, lens, index);
     // What takes a while is worked out for the light in hand.
     let region = region.filter(|_| straight);
+    let (stand_kg, feet) = (light.stand_kg.unwrap_or(STAND_KG), light.feet.unwrap_or(FEET_M));
     // Nor does it stand on anything that could fall.
     let hung: Option<Ballast> = gust.filter(|_| !light.on_camera).map(|gust| {
         let area = std::f64::consts::PI * radius * radius;
-        ballast(area, DRAG, gust, lamp.at.z, STAND_KG, FEET_M)
+        ballast(area, DRAG, gust, lamp.at.z, stand_kg, feet)
     });
     let wire = &shot.lights[index];
     FloorLight {
@@ -54,6 +55,7 @@ pub(super) fn told(
         aim: place(people::aim_of(lamp)),
         aimed_at: people::aimed_at(plan, lamp),
         turned_says: turned_says(light),
+        looks_says: looks_says(lamp),
         stand: place(stand_top(lamp.at, light.boom)),
         boom_says: light.boom.map(|arm| boom_says(plan, wire, arm)),
         radius_m: radius,
@@ -90,6 +92,8 @@ pub(super) fn told(
             .and_then(|_| moves.bringing_in((index, lamp))),
         shadow: around::shadow_says(shadow),
         flag: wire.flag.clone(),
+        stand_kg,
+        feet_m: feet,
         ballast_kg: hung.map(|hung| hung.ballast),
         take_down: hung.is_some_and(|hung| hung.ballast > MOST_BALLAST_KG),
     }
@@ -107,6 +111,14 @@ fn turned_says(light: &Light) -> Option<String> {
     let ways: Vec<String> = ways.into_iter().flatten().collect();
     let lost = light.feathered.as_stops().max(-20.0);
     (!ways.is_empty()).then(|| format!("{}, {} at the mark", ways.join(", "), signed(lost)))
+}
+
+/// How far beside the mark a head looks, on the floor.
+fn looks_says(lamp: &Lamp) -> Option<String> {
+    let (line, axis) = (CHEST - lamp.at, lamp.aim() - lamp.at);
+    let left = (line.x * axis.y - line.y * axis.x).atan2(line.x * axis.x + line.y * axis.y).to_degrees().round();
+    let side = if left > 0.0 { "left" } else { "right" };
+    (left != 0.0).then(|| format!("{:.0}° {side} of the mark", left.abs()))
 }
 
 /// What balances a boom, by the lever: half as far behind the stand twice the weight, whatever the arm's own.

@@ -206,6 +206,8 @@ report! {
         pub aim: Place3,
         /// How it is turned away from the mark, and what that costs there.
         pub turned_says: Option<String>,
+        /// Where it looks on the floor, as it is set up: beside the mark by so much, to the light's own side; at it without.
+        pub looks_says: Option<String>,
         /// Who it is aimed at, by place in the list of people; nobody where it is aimed elsewhere.
         pub aimed_at: Option<usize>,
         /// What a meter at the mark reads of it.
@@ -232,6 +234,10 @@ report! {
         pub shadow: Option<String>,
         /// The flag before it.
         pub flag: Option<Flag>,
+        /// What its stand is taken to weigh, with all that is on it.
+        pub stand_kg: f64,
+        /// How far its feet are taken to stand from the column.
+        pub feet_m: f64,
         /// Ballast in the gust that was entered.
         pub ballast_kg: Option<f64>,
         /// Whether it is to be taken down instead.

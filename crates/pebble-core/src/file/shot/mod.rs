@@ -543,6 +543,12 @@ wire! {
         /// On a boom: how far back from its head its stand is.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         pub boom_m: Option<f64>,
+        /// What its stand weighs with all that is on it.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub stand_kg: Option<f64>,
+        /// How far its feet stand from the column, on the floor.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub feet_m: Option<f64>,
         /// What keeps it out of the lens.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         pub flag: Option<Flag>,
