@@ -1,7 +1,7 @@
 import type { KeyboardEvent, PointerEvent, RefObject } from 'react'
 import { useRef } from 'react'
 import type { FloorAnswer } from '../api/client'
-import { length } from '../words/figures'
+import { paced } from '../words/figures'
 import { STEPS, tenth } from './steps'
 import type { Scale } from './Handles'
 import classes from './Floor.module.css'
@@ -24,7 +24,7 @@ export function AimKnob({ of, x, y, svg, onHold, onAim, onSettle }: Props) {
     <g
       tabIndex={0}
       role="button"
-      aria-label={`Aim of ${of.label}, ${length(aim.x_m)} right, ${length(aim.y_m)} away`}
+      aria-label={`Aim of ${of.label}, ${paced(aim.x_m)} right, ${paced(aim.y_m)} away`}
       data-grip="aim"
       className={classes.grip}
       onPointerDown={(event: PointerEvent<SVGGElement>) => {

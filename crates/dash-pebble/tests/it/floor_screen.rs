@@ -230,3 +230,48 @@ async fn camera_background_area_and_way_are_carried_too() {
     browser.keys(Key::Up + "").await;
     browser.until(&format!("{} !== {behind} && {saved}", says("Background"))).await;
 }
+
+/// Whoever stands beside the mark is told, has a light turned to them, and the light stays on them while it is carried.
+#[tokio::test(flavor = "multi_thread")]
+async fn a_light_is_turned_to_somebody_else_and_stays_on_them() {
+    let server = Server::demo();
+    let browser = Browser::open().await;
+    open_shot(&browser, &server, "Double ropes, both feet up").await;
+    browser.keys(";").await;
+    browser.until(KEY).await;
+    let saved = "document.querySelector('main header').innerText.includes('Saved')";
+    let aimed = "document.querySelector('[data-grip=aim]').getAttribute('aria-label')";
+    let straight = browser.run(&format!("return {aimed}"), vec![]).await;
+    let field = browser.labelled("Aimed at").await;
+    field.click().await.unwrap();
+    browser.press("//*[@role='option'][.='Third']").await;
+    browser.until("document.querySelector('main').innerText.includes('Turned')").await;
+    browser.until(&format!("{aimed} !== {straight} && {saved}")).await;
+    let third = browser.run(&format!("return {aimed}"), vec![]).await;
+    // Carried, it looks to the same place; so does its line on the floor.
+    browser.find("[data-floor-light='A key']").await.focus().await.unwrap();
+    browser.keys(Key::Left + "").await;
+    browser.until(&format!("{saved} && {aimed} === {third}")).await;
+    // What each gets is told beside the area.
+    browser.press("//label[.='Area']").await;
+    browser.until("document.querySelector('[data-person=Third]')?.innerText.includes('against the subject')").await;
+    // The wind asks what the stand weighs, and a heavier one needs less.
+    let gust = browser.labelled("Gust").await;
+    browser.type_over(&gust, "5\t").await;
+    browser.until("[...document.querySelectorAll('label')].some((label) => label.innerText === 'A key, stand')").await;
+    let ballast = "Number([...document.querySelectorAll('dt')].find((name) => \
+        name.innerText.startsWith('Ballast'))?.nextSibling.innerText.split(' ')[0])";
+    browser.press("//label[.='Light']").await;
+    browser.until(&format!("{ballast} > 0")).await;
+    let usual = browser.run(&format!("return {ballast}"), vec![]).await.as_f64().expect("a figure");
+    browser.press("//label[.='Area']").await;
+    let stand = browser.labelled("A key, stand").await;
+    browser.type_over(&stand, "14\t").await;
+    browser.press("//label[.='Light']").await;
+    browser.until(&format!("{ballast} < {usual} && {saved}")).await;
+    // By its own arrow keys the aim is stepped; on the paper it says where the head looks.
+    browser.find("[data-grip='aim']").await.focus().await.unwrap();
+    browser.keys(Key::Up + "").await;
+    browser.until(&format!("{saved} && {aimed} !== {third}")).await;
+    browser.until("document.querySelector('table').innerText.includes('of the mark')").await;
+}

@@ -2,6 +2,7 @@
 
 use pebble_core::file::stage::{Composition, Grip, Hair, Outfit, Person, Place, Pose, Prop, Thing};
 use pebble_core::shot::{DrawnAs, Reading, Role, Shot};
+use pebble_core::stage::space::spot;
 use pebble_core::staging::staging;
 use pebble_core::{Outlook, Plan, outlook};
 use pebble_picture::{Crop, Kept, Layers, Photo, Picture, Request, reduced, render, render_while};
@@ -142,6 +143,34 @@ fn a_grey_card_at_the_mark_has_the_level_of_each_light_and_of_all_together() {
         let (got, want) = level(&shot);
         assert!((got / want - 1.0).abs() < 0.02, "without {muted:?}: {got:.4} for {want:.4}");
     }
+}
+
+/// A card beside the mark gets what the beam leaves there, and all of it when the light is turned to it.
+#[test]
+fn who_stands_elsewhere_is_lit_by_the_beam_that_is_turned_to_them() {
+    const BESIDE_M: f64 = 0.7;
+    let mut stage = empty(Place::PaperBlack);
+    let card = Thing { what: Prop::Card, right_m: BESIDE_M, away_m: 0.0, up_m: 1.15, size: 1.0, turned_deg: 0.0 };
+    stage.things.push(card);
+    let mut shot = lit(stage, 0.0, 0.0);
+    shot.lights[0].modifier.half_angle_deg = Some(20.0);
+    let chest = spot(BESIDE_M, 0.0, 1.3);
+    let level = |shot: &Shot| {
+        let seen = seen(shot, Layers::Flash);
+        let (x, y) = seen.middle();
+        let falls = seen.outlook.lamp(&seen.plan, 0).on(chest);
+        (seen.linear(x + BESIDE_M * seen.scale(), y), falls)
+    };
+    let straight = level(&shot);
+    let by = BESIDE_M.atan2(shot.lights[0].distance_m).to_degrees();
+    (shot.lights[0].off_axis_deg, shot.lights[0].off_axis_towards_deg) = (by, Some(0.0));
+    let turned = level(&shot);
+    let (got, want) = (turned.0 / straight.0, turned.1 / straight.1);
+    assert!(want > 1.2, "the beam matters: {want:.2}");
+    assert!((got / want - 1.0).abs() < 0.03, "{got:.3} in the picture for {want:.3}");
+    // To the other side it is turned away from them.
+    shot.lights[0].off_axis_towards_deg = Some(180.0);
+    assert!(level(&shot).0 < 0.8 * straight.0);
 }
 
 #[test]
