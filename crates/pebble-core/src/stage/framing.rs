@@ -56,6 +56,13 @@ impl View {
         }
     }
 
+    /// The same, turned about the upright through the lens until a place on the floor is in the middle from left to right.
+    pub fn panned_to(&self, (x, y): (f64, f64)) -> Self {
+        let (sine, cosine) = (x - self.eye.x).atan2(y - self.eye.y).sin_cos();
+        let turned = |way: Spot| spot(way.x * cosine + way.y * sine, way.y * cosine - way.x * sine, way.z);
+        Self { right: turned(self.right), up: turned(self.up), forward: turned(self.forward), ..*self }
+    }
+
     /// A place; nothing when it is behind the lens, or in it.
     pub fn seen(&self, place: Spot) -> Option<Seen> {
         let from = place - self.eye;

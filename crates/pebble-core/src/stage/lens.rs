@@ -300,6 +300,12 @@ impl Lens {
         })
     }
 
+    /// Whether a corner of the frame never meets a plane behind the mark.
+    pub fn passes(&self, at: f64) -> bool {
+        let ways = [(-1.0, 1.0), (1.0, 1.0)].map(|(across, over)| self.ray(across * self.half.0, over * self.half.1));
+        ways.iter().any(|way| way.y <= 1e-6 || at <= self.view.eye.y)
+    }
+
     /// What is seen at a place of the frame, from −1 at its left and lower edge to 1: of the floor, or of what is behind.
     /// Nothing where it is sky.
     pub fn meets(&self, across: f64, over: f64) -> Option<(Spot, bool)> {

@@ -60,6 +60,16 @@ impl Sheet {
         self.lacks_when(lens, 1.0)
     }
 
+    /// How much wider it would have to be, in all, for who is followed to some places on the floor; endless where the lens
+    /// then looks past any sheet.
+    pub fn lacks_followed(&self, lens: &Lens, places: &[(f64, f64)]) -> f64 {
+        let beside = |place: &(f64, f64)| {
+            let panned = Lens { view: lens.view.panned_to(*place), ..*lens };
+            if panned.passes(self.behind) { f64::INFINITY } else { self.lacks(&panned).width }
+        };
+        places.iter().map(beside).fold(0.0, f64::max)
+    }
+
     /// The farthest behind the mark, nearer than it hangs, from which it fills the frame; in whole tenths of a metre.
     pub fn fills_from(&self, lens: &Lens) -> Option<f64> {
         let tenths = |metres: f64| (10.0 * metres).floor() as u32;

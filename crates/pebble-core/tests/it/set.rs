@@ -69,6 +69,26 @@ fn a_runner_past_a_light_at_three_metres_a_second() {
     assert_eq!(found.stops.len(), 33);
 }
 
+/// Five metres off, the sheet two behind: half the frame spans 19.8°. Panned by 11.3° to a metre beside the mark, its edge is
+/// at 7·tan 31.1° beside the middle.
+#[test]
+fn a_camera_that_follows_asks_for_a_wider_sheet() {
+    let lens = lens(2.0);
+    let straight = Sheet { behind: 2.0, wide: 0.0, high: 9.0 }.lacks(&lens).width;
+    let sheet = Sheet { behind: 2.0, wide: straight, high: 9.0 };
+    assert_eq!(sheet.lacks(&lens).width, 0.0);
+    let eye = lens.view.eye;
+    let edge = (straight / 2.0 / (2.0 - eye.y)).atan();
+    let pan = (1.0 / -eye.y).atan();
+    let wants = 2.0 * (2.0 - eye.y) * (pan + edge).tan() - straight;
+    let lacks = sheet.lacks_followed(&lens, &[(1.0, 0.0), (0.2, 0.0)]);
+    near(lacks, wants, 0.02);
+    near(sheet.lacks_followed(&lens, &[(-1.0, 0.0)]), lacks, 1e-9);
+    near(sheet.lacks_followed(&lens, &[(0.0, 0.5)]), 0.0, 1e-9);
+    // Beside itself the camera sees no sheet.
+    assert!(sheet.lacks_followed(&lens, &[(3.0, eye.y)]).is_infinite());
+}
+
 proptest! {
     /// The stretch in which to press is one: at its ends, where they are not those of the way, a third of a stop is lost.
     #[test]

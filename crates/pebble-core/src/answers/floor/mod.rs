@@ -24,6 +24,7 @@ use crate::quantity::Metres;
 use crate::quantity::bounds::{self, Invalid};
 use crate::quantity::scale::meter_words;
 use crate::stage::field::{CHEST, Lamp, clock};
+use crate::stage::lens::Lens;
 use crate::stage::region::{Evenness, Region};
 use crate::stage::sheet::Sheet;
 use crate::stage::space::Spot;
@@ -109,7 +110,7 @@ pub fn floor(shot: &Shot, to: Option<&CarriedTo>, ask: FloorAsk) -> Result<Floor
             missing_width_m: lacks.width,
             missing_height_m: lacks.height,
             floor_shows: lacks.floor_shows,
-            says: sheet_says(&plan, &lens, &sheet),
+            says: sheet_says(&plan, &lens, &sheet) + &followed_says(&plan, &lens, &sheet),
         }
     });
     let (field, field_side) = lens.edges(lens.behind);
@@ -164,6 +165,20 @@ pub fn evened(shot: &Shot) -> Result<EvenAnswer, Invalid> {
     let seen = outlook(&plan);
     let moves = Moves::of(shot, &plan, &seen, plan.lens());
     Ok(even::ways(moves, region_of(&plan), meant_for_it(&plan, &seen)))
+}
+
+/// What a sheet lacks for a camera that follows somebody to the ends of the area; nothing more than for one that stands still
+/// is not said.
+fn followed_says(plan: &Plan, lens: &Lens, sheet: &Sheet) -> String {
+    let Some(area) = plan.area else { return String::new() };
+    let wider = sheet.lacks_followed(lens, &area.corners());
+    if wider <= sheet.lacks(lens).width + 0.05 {
+        return String::new();
+    }
+    match wider.is_finite() {
+        true => format!(" For a camera that follows to the ends of the area: {} wider.", plan.lengths.say(wider, 1)),
+        false => " A camera that follows to the ends of the area looks past any sheet there.".to_owned(),
+    }
 }
 
 fn region_of(plan: &Plan) -> Region {
