@@ -85,6 +85,21 @@ function Along({ along, x, y }: { along: NonNullable<FloorAnswer['along']>; x: S
   )
 }
 
+type OnSheet = readonly [number, number]
+
+/** Where north is: an arrow beyond the sun's ring, and its letter. */
+function North({ at, tip }: { at: OnSheet; tip: OnSheet }) {
+  const turn = (Math.atan2(tip[1] - at[1], tip[0] - at[0]) * 180) / Math.PI
+  return (
+    <g data-testid="north" className={classes.north}>
+      <path d="M-14 -5L0 0L-14 5Z" transform={`translate(${tip[0]} ${tip[1]}) rotate(${turn})`} />
+      <text x={at[0]} y={at[1] + 4} className={classes.hour}>
+        N
+      </text>
+    </g>
+  )
+}
+
 /** The sun's ring, in metres around the mark. */
 const RING = 2.6
 
@@ -110,6 +125,7 @@ function SunOnFloor({ sun, x, y }: { sun: NonNullable<FloorAnswer['sun']>; x: Sc
           </g>
         )
       })}
+      <North at={at(sun.north_deg, RING + 0.55)} tip={at(sun.north_deg, RING + 0.85)} />
       {sun.height_deg > 0 && (
         <>
           <line x1={sx} y1={sy} x2={x(0)} y2={y(0)} className={classes.ray} />

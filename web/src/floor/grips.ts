@@ -19,7 +19,14 @@ const beside = (right: number, away: number) => `${length(right)} right, ${lengt
 
 /** Everything on the floor but the lights. */
 export function gripsOf(seen: FloorAnswer, behind: boolean): Grip[] {
-  return [ofCamera(seen), ...(behind ? [ofBackground(seen)] : []), ...ofArea(seen), ...ofWay(seen)]
+  return [
+    ofCamera(seen),
+    ...(behind ? [ofBackground(seen)] : []),
+    ...ofArea(seen),
+    ...ofWay(seen),
+    ...ofRoom(seen),
+    ...ofFlags(seen),
+  ]
 }
 
 function ofCamera({ shot, camera }: FloorAnswer): Grip {
@@ -80,6 +87,48 @@ function ofArea({ shot, area, area_corners }: FloorAnswer): Grip[] {
     }
   })
   return [...(shaped ? own : sides), ...between]
+}
+
+/** The walls by two of their corners. */
+function ofRoom({ shot }: FloorAnswer): Grip[] {
+  const { room } = shot
+  if (!room) return []
+  return [
+    {
+      name: 'Room, near left',
+      says: beside(room.left_m, room.near_m),
+      at: [room.left_m, room.near_m],
+      to: (x, y) => ({ ...shot, room: { ...room, left_m: tenth(x), near_m: tenth(y) } }),
+    },
+    {
+      name: 'Room, far right',
+      says: beside(room.right_m, room.far_m),
+      at: [room.right_m, room.far_m],
+      to: (x, y) => ({ ...shot, room: { ...room, right_m: tenth(x), far_m: tenth(y) } }),
+    },
+  ]
+}
+
+/** Flags are set down to the centimetre: a tenth of a metre is half of one. */
+const centimetre = (metres: number) => Math.round(metres * 100) / 100
+
+function ofFlags({ shot, lights }: FloorAnswer): Grip[] {
+  return lights.flatMap((light, index): Grip[] => {
+    const { flag } = light
+    if (!flag) return []
+    const put = (change: Partial<typeof flag>): Shot => ({
+      ...shot,
+      lights: shot.lights.with(index, { ...shot.lights[index]!, flag: { ...flag, ...change } }),
+    })
+    return [
+      {
+        name: `Flag of ${light.label}`,
+        says: beside(flag.x_m, flag.y_m),
+        at: [flag.x_m, flag.y_m],
+        to: (x, y) => put({ x_m: centimetre(x), y_m: centimetre(y) }),
+      },
+    ]
+  })
 }
 
 function ofWay({ shot }: FloorAnswer): Grip[] {

@@ -463,6 +463,10 @@ fn rooms_ways_and_the_sun_are_told() {
     let sun = set(&shot).sun.expect("it is known where it stands");
     near(sun.bearing_deg.abs(), 180.0, 2.0);
     near(sun.height_deg, 90.0 - 54.2 + 23.44, 0.3);
+    // Looking south, north is where the camera stands; looking east, to the camera's left.
+    near(sun.north_deg, 0.0, 1e-9);
+    shot.sky = Some(sky(Some(90.0), "12:00"));
+    near(set(&shot).sun.expect("to the right").north_deg, -90.0, 1e-9);
     assert!(sun.says.iter().any(|says| says.contains("Behind the subject")), "{:?}", sun.says);
     shot.sky = Some(sky(Some(0.0), "12:00"));
     near(set(&shot).sun.expect("behind the camera").bearing_deg, 0.0, 2.0);

@@ -120,6 +120,9 @@ impl Cast {
     }
 }
 
+/// Nothing is lit from nearer than this, in metres.
+const NEAREST: f32 = 0.2;
+
 /// A part as the cast knows it.
 fn known(part: &Part) -> Known {
     (part.drawn_as, part.reflectance as f32)
@@ -218,9 +221,10 @@ impl<'a> Scene<'a> {
                 }
                 let way = sub(source.at, at);
                 let far = length(way);
-                let level = if at == chest || of.bounce.is_some() {
+                // What carries the light itself is as far from it as a hand.
+                let level = if at == chest || of.bounce.is_some() || far < NEAREST {
                     let falls = |distance: f32| distance * distance + source.radius * source.radius;
-                    let gain = falls(source.distance) / falls(far.max(0.2));
+                    let gain = falls(source.distance) / falls(far.max(NEAREST));
                     linear(Level::of_surface(1.0, seen.in_a_whole_row() + offset)) * gain
                 } else {
                     // By its beam, which may be turned to them and away from the mark.
@@ -243,7 +247,7 @@ impl<'a> Scene<'a> {
                 };
                 let beam = Beam {
                     towards,
-                    size: (source.radius / far.max(0.2)).atan().sin().max(0.02),
+                    size: (source.radius / far.max(NEAREST)).atan().sin().max(0.02),
                     edge: from_behind.then(|| 1.0 / across.max(0.05)),
                     on_flat,
                     bounce: self.around.bounces as f32,

@@ -316,6 +316,8 @@ report! {
         pub bearing_deg: f64,
         /// The same as a clock.
         pub clock: String,
+        /// Where north is, around the subject as well.
+        pub north_deg: f64,
         /// Over the horizon as it is seen.
         pub height_deg: f64,
         /// Whether the lens looks into it.

@@ -68,5 +68,13 @@ pub(super) fn sun(sky: &Sky, lens: &Lens, plan: &Plan) -> Option<SunSaid> {
              fills its shadows and leaves it as a rim."
         ));
     }
-    Some(SunSaid { bearing_deg: around, clock: clock_words(around), height_deg: height, in_lens, hours, says })
+    Some(SunSaid {
+        bearing_deg: around,
+        north_deg: turned(looks + 180.0),
+        clock: clock_words(around),
+        height_deg: height,
+        in_lens,
+        hours,
+        says,
+    })
 }
