@@ -6394,6 +6394,11 @@ export interface components {
             hours: components["schemas"]["SunHour"][];
             /** @description Whether the lens looks into it. */
             in_lens: boolean;
+            /**
+             * Format: double
+             * @description Where north is, around the subject as well.
+             */
+            north_deg: number;
             /** @description In sentences: where it stands, when it stands behind the subject, which side the flash comes from. */
             says: string[];
         };
