@@ -574,42 +574,31 @@ fn a_drawing_that_nobody_waits_for_is_put_down_at_once() {
         let plan = Plan::try_from(&example(name)).unwrap();
         let outlook = outlook(&plan);
         let request = Request { width: 2400, layers: Layers::Both, crop: Crop::WHOLE };
+        let draw = |wanted: &AtomicBool| {
+            let kept = pebble_picture::Kept::default();
+            pebble_picture::render_while((&plan, &outlook), &request, (None, &kept), wanted).is_some()
+        };
         let began = Instant::now();
-        assert!(
-            pebble_picture::render_while(
-                (&plan, &outlook),
-                &request,
-                (None, &pebble_picture::Kept::default()),
-                &AtomicBool::new(true)
-            )
-            .is_some()
-        );
+        assert!(draw(&AtomicBool::new(true)));
         let whole = began.elapsed();
-        let mut longest = Duration::ZERO;
-        for part in 1..6 {
+        let put_down_within = |part: u32| {
             let wanted = AtomicBool::new(true);
             std::thread::scope(|scope| {
-                let drawing = scope.spawn(|| {
-                    let drawn = pebble_picture::render_while(
-                        (&plan, &outlook),
-                        &request,
-                        (None, &pebble_picture::Kept::default()),
-                        &wanted,
-                    );
-                    (drawn.is_none(), Instant::now())
-                });
+                let drawing = scope.spawn(|| (draw(&wanted), Instant::now()));
                 std::thread::sleep(whole * part / 8);
                 let asked = Instant::now();
                 wanted.store(false, Ordering::Relaxed);
-                let (put_down, at) = drawing.join().unwrap();
-                if put_down {
-                    longest = longest.max(at.saturating_duration_since(asked));
-                }
-            });
+                let (drawn, at) = drawing.join().unwrap();
+                if drawn { Duration::ZERO } else { at.saturating_duration_since(asked) }
+            })
+        };
+        // 20 ms on a machine that has nothing else to do. One that draws on for longer at some point of the picture
+        // does so each time it is asked there; a machine that gave the time to somebody else does not.
+        let enough = Duration::from_millis(300);
+        for part in 1..6 {
+            let tries: Vec<_> = (0..4).map(|_| put_down_within(part)).take_while(|took| *took >= enough).collect();
+            assert!(tries.len() < 4, "{name}, {part}/8 of {whole:.1?}: put down only after {tries:?}");
         }
-        println!("{name}: {whole:.0?} for all of it, put down within {longest:.0?}");
-        // 20 ms on a machine that has nothing else to do.
-        assert!(longest < Duration::from_millis(300), "{name}: {longest:?}");
     }
 }
 
