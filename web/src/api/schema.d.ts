@@ -3186,6 +3186,8 @@ export interface components {
             /** @description What balances its boom, as an estimate in words; nothing without one. */
             boom_says?: string | null;
             brings_in?: components["schemas"]["Clearing"] | null;
+            /** @description Whether it can be aimed: not by way of a surface, not at the backdrop, not on the camera. */
+            can_be_aimed: boolean;
             /**
              * Format: double
              * @description Radius around its aim within which it loses less than a stop.

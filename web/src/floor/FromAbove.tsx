@@ -151,6 +151,7 @@ export function FromAbove({
     .toSorted((a, b) => a.at - b.at)
   const levels = named.filter(({ at }, index) => index === 0 || x(at) - x(named[index - 1]!.at) > 26)
   const hours = [12, 3, 9]
+  const sheet = { x, y, svg, onHold: hold, onSettle }
   const reach = Math.min(wide / 2, 3) * 0.92
   return (
     <div ref={ref} className={classes.sheet}>
@@ -252,31 +253,18 @@ export function FromAbove({
             {seen.camera_says}
           </text>
         </g>
-        {!ends && lights[inHand] && !lights[inHand].on_camera && (
+        {!ends && lights[inHand]?.can_be_aimed && (
           <AimKnob
+            sheet={sheet}
             of={lights[inHand]}
-            x={x}
-            y={y}
-            svg={svg}
-            onHold={hold}
             onAim={(right, away) => {
-              const { at } = lights[inHand]!
-              onCarry({ light: inHand, ...at, aim_m: [right, away, lights[inHand]!.aim.z_m] })
+              const { at, aim } = lights[inHand]!
+              onCarry({ light: inHand, ...at, aim_m: [right, away, aim.z_m] })
             }}
-            onSettle={onSettle}
           />
         )}
         {!ends && (
-          <Handles
-            seen={seen}
-            x={x}
-            y={y}
-            svg={svg}
-            behind={seen.behind_m <= back + 1e-6}
-            onHold={hold}
-            onSketch={onSketch}
-            onSettle={onSettle}
-          />
+          <Handles sheet={sheet} seen={seen} behind={seen.behind_m <= back + 1e-6} onSketch={onSketch} />
         )}
         {ends && <Measuring ends={ends} says={seen.measured} x={x} y={y} />}
       </svg>

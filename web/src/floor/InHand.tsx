@@ -71,7 +71,7 @@ export function InHand({ seen, light, onCarry, onSettle, children }: Props) {
           </div>
         ))}
       </dl>
-      {!of.on_camera && <AimedAt of={of} seen={seen} onAim={(aim_m) => put({ aim_m })} />}
+      {of.can_be_aimed && <AimedAt of={of} seen={seen} onAim={(aim_m) => put({ aim_m })} />}
       {of.evens && (
         <Button
           size="compact-sm"

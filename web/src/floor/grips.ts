@@ -47,25 +47,31 @@ function ofBackground({ shot, behind_m }: FloorAnswer): Grip {
   }
 }
 
+type Sides = { left_m: number; right_m: number; near_m: number; far_m: number }
+
+function byTwoCorners(name: string, of: Sides, put: (sides: Partial<Sides>) => Shot): Grip[] {
+  return [
+    {
+      name: `${name}, near left`,
+      says: beside(of.left_m, of.near_m),
+      at: [of.left_m, of.near_m],
+      to: (x, y) => put({ left_m: tenth(x), near_m: tenth(y) }),
+    },
+    {
+      name: `${name}, far right`,
+      says: beside(of.right_m, of.far_m),
+      at: [of.right_m, of.far_m],
+      to: (x, y) => put({ right_m: tenth(x), far_m: tenth(y) }),
+    },
+  ]
+}
+
 /** A rectangle by two of its corners, an outline by all of them; and between them new ones. */
 function ofArea({ shot, area, area_corners }: FloorAnswer): Grip[] {
   const corners = area_corners.map(([x, y]): Place => [x!, y!])
   const shaped = !!area.corners?.length
   const put = (places: Place[]): Shot => ({ ...shot, area: areaOf(area, places) })
-  const sides: Grip[] = [
-    {
-      name: 'Area, near left',
-      says: beside(area.left_m, area.near_m),
-      at: [area.left_m, area.near_m],
-      to: (x, y) => ({ ...shot, area: { ...area, left_m: tenth(x), near_m: tenth(y) } }),
-    },
-    {
-      name: 'Area, far right',
-      says: beside(area.right_m, area.far_m),
-      at: [area.right_m, area.far_m],
-      to: (x, y) => ({ ...shot, area: { ...area, right_m: tenth(x), far_m: tenth(y) } }),
-    },
-  ]
+  const sides = byTwoCorners('Area', area, (sides) => ({ ...shot, area: { ...area, ...sides } }))
   const own = corners.map(([right, away], index): Grip => {
     const without = corners.toSpliced(index, 1)
     return {
@@ -93,20 +99,7 @@ function ofArea({ shot, area, area_corners }: FloorAnswer): Grip[] {
 function ofRoom({ shot }: FloorAnswer): Grip[] {
   const { room } = shot
   if (!room) return []
-  return [
-    {
-      name: 'Room, near left',
-      says: beside(room.left_m, room.near_m),
-      at: [room.left_m, room.near_m],
-      to: (x, y) => ({ ...shot, room: { ...room, left_m: tenth(x), near_m: tenth(y) } }),
-    },
-    {
-      name: 'Room, far right',
-      says: beside(room.right_m, room.far_m),
-      at: [room.right_m, room.far_m],
-      to: (x, y) => ({ ...shot, room: { ...room, right_m: tenth(x), far_m: tenth(y) } }),
-    },
-  ]
+  return byTwoCorners('Room', room, (sides) => ({ ...shot, room: { ...room, ...sides } }))
 }
 
 /** Flags are set down to the centimetre: a tenth of a metre is half of one. */

@@ -8,6 +8,20 @@ use thirtyfour::prelude::*;
 
 const KEY: &str = "document.querySelector('[data-floor-light=\"A key\"]')";
 
+async fn to_the_floor(browser: &Browser) {
+    browser.keys(";").await;
+    browser.until(KEY).await;
+}
+
+/// A program of its own, and a browser on the floor of one of its shots.
+async fn on_the_floor_of(title: &str) -> (Server, Browser) {
+    let server = Server::demo();
+    let browser = Browser::open().await;
+    open_shot(&browser, &server, title).await;
+    to_the_floor(&browser).await;
+    (server, browser)
+}
+
 #[tokio::test(flavor = "multi_thread")]
 async fn a_light_is_carried_over_the_floor_and_stands_so_on_the_bench() {
     let server = Server::demo();
@@ -125,11 +139,7 @@ async fn a_light_in_the_picture_is_cleared_on_the_bench_and_the_set_is_printed()
 /// where the floor shows it, and along a way with it.
 #[tokio::test(flavor = "multi_thread")]
 async fn lights_are_kept_by_name_and_one_of_them_goes_on_the_camera() {
-    let server = Server::demo();
-    let browser = Browser::open().await;
-    open_shot(&browser, &server, "Silks in the black box").await;
-    browser.keys(";").await;
-    browser.until(KEY).await;
+    let (server, browser) = on_the_floor_of("Silks in the black box").await;
     browser.press("//button[contains(., 'Keep lights')]").await;
     browser.type_over(&browser.labelled("Keep these lights as").await, "Key and low rim").await;
     browser.keys(Key::Enter + "").await;
@@ -143,8 +153,7 @@ async fn lights_are_kept_by_name_and_one_of_them_goes_on_the_camera() {
         .await;
     browser.keys(Key::Escape + "").await;
     open_shot(&browser, &server, "Sabre reach").await;
-    browser.keys(";").await;
-    browser.until(KEY).await;
+    to_the_floor(&browser).await;
     browser.click("[aria-label='Lights as in another shot']").await;
     browser.press("//*[@role='option'][contains(., 'Key and low rim')]").await;
     browser.until(&format!("{said}?.includes('stands') || {said}?.includes('falls')")).await;
@@ -178,11 +187,7 @@ async fn lights_are_kept_by_name_and_one_of_them_goes_on_the_camera() {
 /// refused in a sentence with nothing lost.
 #[tokio::test(flavor = "multi_thread")]
 async fn camera_background_area_and_way_are_carried_too() {
-    let server = Server::demo();
-    let browser = Browser::open().await;
-    open_shot(&browser, &server, "Sabre reach").await;
-    browser.keys(";").await;
-    browser.until(KEY).await;
+    let (server, browser) = on_the_floor_of("Sabre reach").await;
     let says = |grip: &str| format!("document.querySelector('[data-grip=\"{grip}\"]')?.getAttribute('aria-label')");
     let saved = "document.querySelector('main header').innerText.includes('Saved')";
     browser.until(&format!("{}?.includes('5.00 m')", says("Camera"))).await;
@@ -234,11 +239,7 @@ async fn camera_background_area_and_way_are_carried_too() {
 /// Whoever stands beside the mark is told, has a light turned to them, and the light stays on them while it is carried.
 #[tokio::test(flavor = "multi_thread")]
 async fn a_light_is_turned_to_somebody_else_and_stays_on_them() {
-    let server = Server::demo();
-    let browser = Browser::open().await;
-    open_shot(&browser, &server, "Double ropes, both feet up").await;
-    browser.keys(";").await;
-    browser.until(KEY).await;
+    let (_server, browser) = on_the_floor_of("Double ropes, both feet up").await;
     let saved = "document.querySelector('main header').innerText.includes('Saved')";
     let aimed = "document.querySelector('[data-grip=aim]').getAttribute('aria-label')";
     let straight = browser.run(&format!("return {aimed}"), vec![]).await;

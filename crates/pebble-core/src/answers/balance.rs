@@ -1,5 +1,6 @@
 //! One light as bright as another, or so many stops under it: what has to be turned.
 
+use crate::answers::conditions::falls;
 use crate::answers::hold::{Followed, written_moves};
 use crate::answers::strips;
 use crate::outlook::outlook;
@@ -52,7 +53,7 @@ pub fn balance(plan: &Plan, wish: &BalanceWish) -> Result<BalanceAnswer, Invalid
     }
     let over = bounds::OFFSET.check("stops", wish.stops).map(Stops::from_stops)?;
     let seen = outlook(plan);
-    let placed = |light: usize| seen.lights[light].in_frame.placement;
+    let placed = |light: usize| falls(plan, &seen, light);
     for (field, light) in [("light", wish.light), ("against", wish.against)] {
         if placed(light) == Stops::DARK {
             return Err(Invalid::Contradiction {
@@ -63,9 +64,11 @@ pub fn balance(plan: &Plan, wish: &BalanceWish) -> Result<BalanceAnswer, Invalid
         }
     }
     let wanted = placed(wish.against) + over;
-    let off = |settings: &Settings| {
-        (outlook(&plan.with(*settings)).lights[wish.light].in_frame.placement - wanted).as_stops().abs()
+    let by = |settings: &Settings| {
+        let then = plan.with(*settings);
+        (falls(&then, &outlook(&then), wish.light) - wanted).as_stops()
     };
+    let off = |settings: &Settings| by(settings).abs();
     let (set, of) = (plan.settings, &plan.lights[wish.light]);
     let by_power = strips::powers(of)
         .map(|power| Settings { lights: set.lights.with(wish.light, |dial| dial.power = power), ..set });
@@ -78,9 +81,5 @@ pub fn balance(plan: &Plan, wish: &BalanceWish) -> Result<BalanceAnswer, Invalid
             .map(|distance| Settings { lights: best.lights.with(wish.light, |dial| dial.distance = distance), ..best });
         walked.min_by(|a, b| off(a).total_cmp(&off(b))).filter(|_| of.walks()).unwrap_or(best)
     };
-    Ok(BalanceAnswer {
-        changes: written_moves(plan, &best),
-        off_stops: (outlook(&plan.with(best)).lights[wish.light].in_frame.placement - wanted).as_stops(),
-        said: strips::said(plan, &best),
-    })
+    Ok(BalanceAnswer { changes: written_moves(plan, &best), off_stops: by(&best), said: strips::said(plan, &best) })
 }

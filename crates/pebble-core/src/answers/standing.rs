@@ -2,8 +2,10 @@
 //! subject.
 
 use crate::file::shot::Role;
+use crate::outlook::Outlook;
 use crate::plan::{Light, Plan, Settings};
-use crate::quantity::{Angle, Metres};
+use crate::quantity::{Angle, LuxSeconds, Metres, Stops};
+use crate::stage::CHEST_M;
 use crate::stage::field::{CHEST, Lamp, noted, placed};
 use crate::stage::flag::Flag;
 use crate::stage::lens::{Held, Lens, Shown};
@@ -15,6 +17,35 @@ use crate::stage::space::{Spot, spot};
 pub(crate) fn spot_of(plan: &Plan, index: usize) -> Spot {
     let light = &plan.lights[index];
     placed(light.bearing, light.height, plan.settings.lights[index].distance)
+}
+
+/// A light is somebody's when its axis passes their chest no farther than this, in metres.
+const AIMED_M: f64 = 0.3;
+
+/// The chests of the people, the subject's first.
+pub(crate) fn chests(plan: &Plan) -> impl Iterator<Item = Spot> + '_ {
+    plan.stage.composition.people.iter().map(|person| spot(person.right_m, person.away_m, CHEST_M))
+}
+
+/// Who a light is aimed at, by place in the list of people.
+pub(crate) fn whose(plan: &Plan, lamp: &Lamp) -> Option<usize> {
+    let axis = (lamp.aim() - lamp.at).unit();
+    let beside = |chest: Spot| {
+        let way = chest - lamp.at;
+        if way.dot(axis) > 0.0 { (way - axis * way.dot(axis)).length() } else { f64::INFINITY }
+    };
+    let nearest = chests(plan).map(beside).enumerate().min_by(|a, b| a.1.total_cmp(&b.1));
+    nearest.filter(|(_, beside)| *beside <= AIMED_M).map(|(person, _)| person)
+}
+
+/// Where a light falls in the frame that is turned to somebody who stands elsewhere than at the mark: who, and there.
+pub(crate) fn falls_elsewhere(plan: &Plan, seen: &Outlook, light: usize) -> Option<(usize, Stops)> {
+    plan.lights[light].turned?;
+    let lamp = seen.lamp(plan, light);
+    let person = whose(plan, &lamp).filter(|person| *person > 0)?;
+    let of = &seen.lights[light];
+    let gets = if of.fires { lamp.on(chests(plan).nth(person)?) * of.share } else { 0.0 };
+    Some((person, Stops::placement(LuxSeconds::from_lux_seconds(gets), seen.reference)))
 }
 
 /// What of a light can be seen.

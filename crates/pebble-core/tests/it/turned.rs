@@ -1,7 +1,8 @@
 //! Lights that are turned away from the mark: feathered to a known side, or aimed at somebody else.
 
-use crate::common::{example, shot};
+use crate::common::{applied, example, shot};
 use pebble_core::file::stage::Person;
+use pebble_core::findings;
 use pebble_core::floor::{CarriedTo, FloorAnswer, FloorAsk, floor};
 use pebble_core::output::{Beam, Face};
 use pebble_core::quantity::Angle;
@@ -142,6 +143,56 @@ fn each_of_two_is_told_and_has_a_light_of_their_own() {
     assert!(apart.abs() < (stops(&after, 1) - stops(&after, 0)).abs());
     // One person needs no list.
     assert!(set(&example("silks"), None).people.len() < 2);
+}
+
+/// Where a light shall fall is meant for whom it is turned to: there it is judged, told and put right.
+#[test]
+fn a_target_stands_where_the_light_is_turned_to() {
+    let (mut shot, light) = two();
+    shot.lights[light].target_stops = Some(0.0);
+    let seen = set(&shot, None);
+    let shot = set(&shot, Some(&aimed(&seen, light, [2.2, 0.4, 1.3]))).shot;
+    let there = |shot: &Shot| {
+        let plan = Plan::try_from(shot).expect("a plan");
+        let seen = outlook(&plan);
+        let of = &seen.lights[light];
+        let gets = |at: Spot| (seen.lamp(&plan, light).on(at) * of.share / seen.reference.as_lux_seconds()).log2();
+        let told = findings::judge(&plan, &seen).into_iter().find(|one| one.id.starts_with("balance"));
+        (gets(spot(2.2, 0.4, 1.3)), gets(CHEST), told)
+    };
+    // At the power with which it is right on them it is too little at the mark, and nothing is said of it.
+    let mut right = shot.clone();
+    right.lights[light].power *= (-there(&shot).0).exp2();
+    let (on_them, at_mark, told) = there(&right);
+    assert!(on_them.abs() < 1e-6 && at_mark < -0.3, "{on_them} and {at_mark}");
+    assert!(told.is_none(), "{told:?}");
+    // Too bright on them, it is said so, with the figure there; what mends it leaves it right on them.
+    let mut bright = right.clone();
+    bright.lights[light].power *= 2.0;
+    let (_, _, told) = there(&bright);
+    let told = told.expect("it is a stop too bright");
+    assert!(told.cause.contains("+1.0 on whom it is turned to"), "{}", told.cause);
+    for remedy in &told.remedies {
+        let (then, _, left) = there(&applied(&bright, &remedy.changes));
+        assert!(then.abs() < 0.35 && left.is_none(), "{}: {then}", remedy.label);
+    }
+    // The ladder shows what it gives at the mark, and its target as much lower.
+    let written = pebble_core::forecast(&Plan::try_from(&right).expect("a plan"));
+    let rung = written.ladder.rungs.iter().find(|rung| rung.id == format!("light-{light}")).expect("a rung");
+    let (stands, wanted) = (rung.stops.expect("lit"), rung.target_stops.expect("wanted"));
+    assert!((stands - wanted).abs() < 0.01 && wanted < -0.3, "{stands} for {wanted}");
+}
+
+/// By way of a surface, or for the backdrop, there is nobody to turn it to.
+#[test]
+fn what_does_not_shine_on_people_is_not_turned_to_them() {
+    let (shot, light) = two();
+    let seen = set(&shot, None);
+    let to = aimed(&seen, light, [2.2, 0.4, 1.3]);
+    let mut backdrop = shot.clone();
+    backdrop.lights[light].role = Role::Backdrop;
+    let why = floor(&backdrop, Some(&to), FloorAsk::default()).expect_err("no aim").to_string();
+    assert!(why.contains("carried.aim_m") && why.contains("backdrop"), "{why}");
 }
 
 #[test]

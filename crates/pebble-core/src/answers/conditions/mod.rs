@@ -10,6 +10,7 @@ mod supply;
 pub(crate) use in_view::InView;
 pub use supply::{BurstOf, burst_of};
 
+use crate::answers::standing::falls_elsewhere;
 use crate::file::shot::{Intent, Lead, Role};
 use crate::outlook::{DrawnBy, LightOutlook, Outlook, PartOutlook};
 use crate::physics::depth::Depth;
@@ -353,6 +354,11 @@ pub fn leads(plan: &Plan, seen: &Outlook) -> Stops {
     }
 }
 
+/// Where a light falls in the frame: at the mark, or on whom it is turned to.
+pub fn falls(plan: &Plan, seen: &Outlook, light: usize) -> Stops {
+    falls_elsewhere(plan, seen, light).map_or(seen.lights[light].in_frame.placement, |(_, there)| there)
+}
+
 /// Where a light shall fall, if anybody said so.
 pub fn wanted_of(plan: &Plan, seen: &Outlook, light: usize) -> Option<Stops> {
     match plan.lights[light].target? {
@@ -369,9 +375,9 @@ fn exposure(plan: &Plan, seen: &Outlook, each: &mut impl FnMut(Condition)) {
         let miss = off(seen.subject.read_by(targets.reads), targets.subject);
         each(Condition::of_shot(Matter::Exposure, miss, CLICK, CLICK - miss.abs()));
     }
-    for (index, light) in seen.firing() {
+    for (index, _) in seen.firing() {
         if let Some(wanted) = wanted_of(plan, seen, index) {
-            let miss = off(light.in_frame.placement, wanted);
+            let miss = off(falls(plan, seen, index), wanted);
             // Where neither is lit there is no ratio.
             let miss = if miss.is_nan() { NO_LIGHT } else { miss };
             each(Condition::of_light(Matter::Balance, index, miss, CLICK, CLICK - miss.abs()));

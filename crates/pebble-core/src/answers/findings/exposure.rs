@@ -3,6 +3,7 @@
 use super::remedy::{Idea, Ideas, Source, at_power, clicks_of, each, iso_by, iso_with_power, power_near, shutter_by};
 use super::{Case, Flaw, Words, placed, signed, stops};
 use crate::answers::conditions::{self, Matter, NO_LIGHT};
+use crate::answers::standing::falls_elsewhere;
 use crate::answers::strips;
 use crate::file::shot::Lead;
 use crate::outlook::Outlook;
@@ -62,7 +63,8 @@ pub(super) fn off(Case { plan, seen }: Case) -> Words {
 
 pub(super) fn balance(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
     let index = flaw.light(plan);
-    let falls = seen.lights[index].in_frame.placement;
+    let falls = conditions::falls(plan, seen, index);
+    let on_whom = falls_elsewhere(plan, seen, index).map_or("", |_| " on whom it is turned to");
     let wanted = conditions::wanted_of(plan, seen, index).unwrap_or(falls);
     let against = match (plan.lights[index].target, plan.targets.lead) {
         (Some(crate::plan::Target::Ratio(ratio)), Lead::Flash) => {
@@ -75,7 +77,7 @@ pub(super) fn balance(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
     };
     Words {
         title: format!("{} by {}", spoken_by(flaw.measure), stops(flaw.measure)),
-        cause: format!("It falls at {}; wanted at {}{against}.", placed(falls), placed(wanted)),
+        cause: format!("It falls at {}{on_whom}; wanted at {}{against}.", placed(falls), placed(wanted)),
     }
 }
 
@@ -161,11 +163,11 @@ fn moved(plan: &Plan, seen: &Outlook, times: f64) -> Option<Settings> {
 
 /// Lights that are off alike, each to where it is wanted.
 pub(super) fn balanced<'a>(Case { plan, seen }: Case<'a>, lights: &[usize]) -> Ideas<'a> {
-    if lights.iter().any(|light| seen.lights[*light].in_frame.placement == Stops::DARK) {
+    if lights.iter().any(|light| conditions::falls(plan, seen, *light) == Stops::DARK) {
         return Ideas::none("None of it reaches the frame: see to the shutter or the trigger first.");
     }
     let misses = |light: usize| {
-        let falls = seen.lights[light].in_frame.placement;
+        let falls = conditions::falls(plan, seen, light);
         conditions::wanted_of(plan, seen, light).map_or(Stops::ZERO, |wanted| falls - wanted)
     };
     let turned = each(plan, lights, |plan, light| match plan.settings.lights[light].bias {

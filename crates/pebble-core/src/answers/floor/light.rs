@@ -1,9 +1,9 @@
 //! One light on the floor: by tape and clock, over the area, in the lens, in a gust.
 
-use super::moves::Moves;
+use super::moves::{Moves, why_not_aimed};
 use super::said::{FloorLight, Place3};
 use super::{around, clock_words, evenness_said, people, place};
-use crate::answers::standing::{flares, shown};
+use crate::answers::standing::{flares, shown, whose};
 use crate::file::floor::Flag;
 use crate::file::shot::{Flash, Role};
 use crate::physics::exposure::metered_tenths;
@@ -53,7 +53,8 @@ pub(super) fn told(
         on: light.on,
         at: place(lamp.at),
         aim: place(people::aim_of(lamp)),
-        aimed_at: people::aimed_at(plan, lamp),
+        aimed_at: whose(plan, lamp),
+        can_be_aimed: why_not_aimed(wire).is_none() && !light.on_camera,
         turned_says: turned_says(light),
         looks_says: looks_says(lamp),
         stand: place(stand_top(lamp.at, light.boom)),

@@ -6,7 +6,7 @@ use crate::answers::conditions::{self, Condition, Matter};
 use crate::answers::standing::{as_bright, held, lit_places, stood};
 use crate::answers::strips;
 use crate::file::floor::Flag;
-use crate::file::shot::{Flash, Shot};
+use crate::file::shot::{Flash, Role, Shot};
 use crate::outlook::{Outlook, outlook};
 use crate::plan::Plan;
 use crate::plan::check::At;
@@ -45,6 +45,9 @@ pub(super) fn carried(shot: &Shot, to: &CarriedTo) -> Result<Shot, Invalid> {
     at.figure("z_m", to.z_m, &bounds::LIFTED)?;
     (light.bearing_deg, light.height_deg, light.distance_m) = noted(spot(to.x_m, to.y_m, to.z_m));
     if let Some(aim) = to.aim_m {
+        if let Some(why) = why_not_aimed(light) {
+            return Err(at.contradiction("aim_m", format!("{} {}", light.group, light.role.word()), why));
+        }
         let each = |value, limits: &Limits| at.figure("aim_m", value, limits);
         let aim = spot(each(aim[0], &bounds::STANDS)?, each(aim[1], &bounds::STANDS)?, each(aim[2], &bounds::LIFTED)?);
         aimed(light, aim);
@@ -56,6 +59,15 @@ pub(super) fn carried(shot: &Shot, to: &CarriedTo) -> Result<Shot, Invalid> {
         light.power = at.figure("power", power, &bounds::POWER)?;
     }
     Ok(shot)
+}
+
+/// Why a light has no place that it could be aimed at.
+pub(super) fn why_not_aimed(light: &Flash) -> Option<&'static str> {
+    match (&light.bounce, light.role) {
+        (Some(_), _) => Some("it goes by way of a surface: turn it there on the Bench"),
+        (None, Role::Backdrop) => Some("it is for the backdrop, and measured to that"),
+        _ => None,
+    }
 }
 
 /// A light that is aimed at a place from where it is written to stand: as a shot file has angles, to tenths.

@@ -3,16 +3,14 @@
 use super::moves::Moves;
 use super::place;
 use super::said::{Clearing, PersonOnFloor};
-use crate::plan::Plan;
+use crate::answers::standing::{chests, spot_of, whose};
 use crate::quantity::Stops;
 use crate::quantity::words::signed;
 use crate::stage::CHEST_M;
 use crate::stage::field::{CHEST, Lamp};
 use crate::stage::lens::FARTHEST_M;
-use crate::stage::space::{Spot, spot};
+use crate::stage::space::Spot;
 
-/// A light is somebody's when its axis passes their chest no farther than this, in metres.
-const AIMED_M: f64 = 0.3;
 /// Less than this is as bright, in stops.
 const AS_BRIGHT: f64 = 1.0 / 6.0;
 /// What is said of a place that a light hardly reaches.
@@ -22,10 +20,6 @@ const NAMES: [&str; 12] = [
     "Twelfth",
 ];
 
-fn chests(plan: &Plan) -> impl Iterator<Item = Spot> + '_ {
-    plan.stage.composition.people.iter().map(|person| spot(person.right_m, person.away_m, CHEST_M))
-}
-
 /// What is on the axis of a light: where it passes the height of a chest, else as far off as the mark.
 pub(super) fn aim_of(lamp: &Lamp) -> Spot {
     let way = lamp.aim() - lamp.at;
@@ -33,17 +27,6 @@ pub(super) fn aim_of(lamp: &Lamp) -> Spot {
     let met = lamp.at + way * share;
     let near = share.is_finite() && share > 0.0 && (met - lamp.at).length() <= FARTHEST_M;
     if near { met } else { lamp.aim() }
-}
-
-/// Whose light it is.
-pub(super) fn aimed_at(plan: &Plan, lamp: &Lamp) -> Option<usize> {
-    let axis = (lamp.aim() - lamp.at).unit();
-    let beside = |chest: Spot| {
-        let way = chest - lamp.at;
-        if way.dot(axis) > 0.0 { (way - axis * way.dot(axis)).length() } else { f64::INFINITY }
-    };
-    let nearest = chests(plan).map(beside).enumerate().min_by(|a, b| a.1.total_cmp(&b.1));
-    nearest.filter(|(_, beside)| *beside <= AIMED_M).map(|(person, _)| person)
 }
 
 /// Each of them, where there is more than one.
@@ -75,7 +58,7 @@ pub(super) fn told(moves: &Moves, lamps: &[Lamp]) -> Vec<PersonOnFloor> {
         };
         // Their own light makes up for it, where one is theirs alone.
         let own = (person > 0 && apart.abs() > AS_BRIGHT)
-            .then(|| counts.iter().copied().find(|light| aimed_at(plan, &lamps[*light]) == Some(person)))
+            .then(|| counts.iter().copied().find(|light| whose(plan, &lamps[*light]) == Some(person)))
             .flatten();
         let matches = own.and_then(|light| {
             let rest = here - dome(light, chest);
@@ -110,7 +93,7 @@ fn matched(moves: &Moves, index: usize, (lacks, gives): (f64, f64)) -> Option<Cl
     if power == dial.power {
         return None;
     }
-    let at = crate::answers::standing::spot_of(moves.plan, index);
+    let at = spot_of(moves.plan, index);
     let off = (power / dial.power * gives / lacks).log2();
     let left = if off.abs() <= AS_BRIGHT { String::new() } else { format!(", {} from it", signed(off)) };
     Some(Clearing {

@@ -204,6 +204,8 @@ report! {
         pub tilt_down_deg: f64,
         /// What is on its axis: at the height of a chest, or as far off as the mark.
         pub aim: Place3,
+        /// Whether it can be aimed: not by way of a surface, not at the backdrop, not on the camera.
+        pub can_be_aimed: bool,
         /// How it is turned away from the mark, and what that costs there.
         pub turned_says: Option<String>,
         /// Where it looks on the floor, as it is set up: beside the mark by so much, to the light's own side; at it without.

@@ -1,6 +1,6 @@
 //! Everything that lights the picture on one scale of stops.
 
-use crate::answers::conditions::{leads, wanted_of};
+use crate::answers::conditions::{falls, leads, wanted_of};
 use crate::file::shot::{Intent, Lead, Reads, Role};
 use crate::outlook::{Burns, Outlook, PartOutlook};
 use crate::physics::exposure::{black_placement, clip_placement};
@@ -156,13 +156,16 @@ fn flashes(plan: &Plan, outlook: &Outlook, rungs: &mut Vec<Rung>) {
         };
         let id = if index == plan.key { "key".to_owned() } else { format!("light-{index}") };
         let ratio = matches!(light.target, Some(Target::Ratio(_)));
+        // The rung is where it falls at the mark; of one that is turned to somebody else the target goes along.
+        let apart = seen.in_frame.placement - falls(plan, outlook, index);
+        let here = if apart.as_stops().is_finite() { seen.grazing + apart } else { seen.grazing };
         rungs.push(Rung {
-            target_stops: wanted_of(plan, outlook, index).and_then(|wanted| (wanted + seen.grazing).to_wire()),
+            target_stops: wanted_of(plan, outlook, index).and_then(|wanted| (wanted + here).to_wire()),
             target_pointer: Some(format!("/lights/{index}/{}", if ratio { "ratio_stops" } else { "target_stops" })),
             target_from_stops: if ratio {
-                (leads(plan, outlook) + seen.grazing).to_wire()
+                (leads(plan, outlook) + here).to_wire()
             } else {
-                (seen.grazing != Stops::ZERO).then(|| seen.grazing.as_stops())
+                (here != Stops::ZERO).then(|| here.as_stops())
             },
             ..rung(&id, &label, RungKind::Flash, seen.seen())
         });

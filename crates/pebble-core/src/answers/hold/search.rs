@@ -3,7 +3,7 @@
 
 use super::TOLERANCE;
 use super::board::{Board, LampPlace, LightBoard, Place, PowerPlace};
-use super::shortlist::{FINEST, Shortlist};
+use super::shortlist::{FINEST, Found, Shortlist};
 use crate::plan::Settings;
 use crate::quantity::scale::Iso;
 use crate::quantity::{Metres, Stops};
@@ -21,15 +21,6 @@ const APERTURE: f64 = 2.0;
 const ISO: f64 = 3.0;
 /// A dark row is worse than anything that is off.
 const CUT: f64 = 1e3;
-
-/// A set-up and what it costs.
-#[derive(Clone, Copy, Debug)]
-pub(super) struct Found {
-    pub settings: Settings,
-    /// Stops beyond the tolerance, of everything held together.
-    pub excess: f64,
-    pub cost: f64,
-}
 
 /// The best few, best first.
 pub(super) fn best(board: &Board) -> Vec<Found> {

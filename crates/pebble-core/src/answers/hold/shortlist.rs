@@ -1,11 +1,20 @@
 //! The best few of all set-ups that are gone through.
 
-use super::search::Found;
+use crate::plan::Settings;
 
 /// Kept for a closer look.
 const KEPT: usize = 12;
 /// Excess that differs by less than that decides nothing.
 pub(super) const FINEST: f64 = 0.01;
+
+/// A set-up and what it costs.
+#[derive(Clone, Copy, Debug)]
+pub(super) struct Found {
+    pub settings: Settings,
+    /// Stops beyond the tolerance, of everything held together.
+    pub excess: f64,
+    pub cost: f64,
+}
 
 /// Set-ups, and in which order they come: a set-up is large, and stays where it was put while others come before it.
 #[derive(Default)]
