@@ -2069,7 +2069,7 @@ export interface components {
             flag?: components["schemas"]["Flag"] | null;
             /**
              * Format: double
-             * @description Its power there, where another one is as bright at the mark.
+             * @description Its power there, where another one is as bright at the mark; of a lamp, how far it is turned up.
              */
             power?: number | null;
             /** @description In words: `0.4 m left, 1/8`. */
@@ -3140,12 +3140,16 @@ export interface components {
             chest_m: number[];
             /** @description Lines of equal light of what was asked for. */
             contours: components["schemas"]["Contour"][];
-            /** @description Front and back, left and right, head and foot of the area against the mark. */
+            /** @description Front and back, left and right, head and foot of the area against the mark, in that light. */
             ends?: string | null;
+            /** @description How even that is over the area, in a sentence. */
+            even_says: string;
             /** @description Where the left and right edges of the frame are on the floor's plan at the back of the set: two places each. */
             field: number[][];
             /** @description The upper and lower edges from the side: away and up at the back of the set. */
             field_side: number[][];
+            /** @description The steady lamps, in the shot's order. */
+            lamps: components["schemas"]["FloorLamp"][];
             /** @description The lights. */
             lights: components["schemas"]["FloorLight"][];
             /** @description What was measured between two places. */
@@ -3164,6 +3168,25 @@ export interface components {
             sun?: components["schemas"]["SunSaid"] | null;
             taped?: components["schemas"]["TapedSaid"] | null;
             together?: components["schemas"]["EvennessSaid"] | null;
+        };
+        /** @description A steady lamp of the shot. */
+        FloorLamp: {
+            /**
+             * Format: double
+             * @description To the chest.
+             */
+            distance_m: number;
+            /** @description What is in front of it, in words; nothing where nothing is. */
+            front_says?: string | null;
+            /** @description What of the subject's light it gives, in words. */
+            gives_says?: string | null;
+            /** @description What it is. */
+            name: string;
+            /** @description Whether it burns. */
+            on: boolean;
+            stands?: components["schemas"]["LampOnFloor"] | null;
+            /** @description How far it is turned up, in words. */
+            turned_up_says: string;
         };
         /** @description A light on the floor. */
         FloorLight: {
@@ -3279,6 +3302,8 @@ export interface components {
         FloorNote: {
             /** @description What clears it. */
             clears: components["schemas"]["Clearing"][];
+            /** @description Which steady lamp. */
+            lamp?: number | null;
             /** @description Which light it is about. */
             light?: number | null;
             /** @description What and why. */
@@ -3290,6 +3315,8 @@ export interface components {
         };
         /** @description What of the set is asked for. */
         FloorRequest: {
+            /** @description Contours of the steady light instead. */
+            ambient?: boolean;
             carried?: components["schemas"]["CarriedTo"] | null;
             /**
              * Format: double
@@ -3303,6 +3330,7 @@ export interface components {
             height_m: number;
             /** @description The light in hand, whose evenness is told, and what may be done about it. */
             in_hand?: number;
+            lamp_carried?: components["schemas"]["LampTo"] | null;
             /** @description Contours of this light alone; of all that are meant for the subject where none is named. */
             light?: number | null;
             /** @description How far it is between two places: right, away, up. */
@@ -3926,6 +3954,86 @@ export interface components {
              * @description Its luminance.
              */
             luminance_cd_m2: number;
+        };
+        /** @description Where a lamp stands. */
+        LampOnFloor: {
+            /** @description Its head. */
+            at: components["schemas"]["Place3"];
+            /**
+             * Format: double
+             * @description Around the subject.
+             */
+            bearing_deg: number;
+            /** @description Moves that clear it, the smallest first. */
+            clears: components["schemas"]["Clearing"][];
+            /** @description The same as a clock. */
+            clock: string;
+            /**
+             * Format: double
+             * @description Half-angle at which it has lost a stop.
+             */
+            half_deg: number;
+            /** @description What of it the lens sees that it shall not. */
+            in_picture: string[];
+            /** @description Whether it belongs to the picture, and may be seen in it. */
+            in_set: boolean;
+            /** @description Which side it is on, from the camera. */
+            right: boolean;
+            /**
+             * Format: double
+             * @description How far it looks down.
+             */
+            tilt_down_deg: number;
+            /**
+             * Format: double
+             * @description Foot to the camera's foot.
+             */
+            to_camera_m: number;
+            /**
+             * Format: double
+             * @description Foot to the mark, on the floor.
+             */
+            to_mark_m: number;
+        };
+        /** @description Where a lamp stands, seen from the subject, as a flash has it. */
+        LampStands: {
+            /**
+             * Format: double
+             * @description Around the subject: 0 is the camera's side, positive to its right.
+             */
+            bearing_deg: number;
+            /**
+             * Format: double
+             * @description Above the horizon.
+             */
+            height_deg: number;
+            /** @description Whether it belongs to the picture, and may be seen in it. */
+            in_set?: boolean;
+        };
+        /** @description A steady lamp that is carried to a place. */
+        LampTo: {
+            /** @description Which, in the shot's list. */
+            lamp: number;
+            /**
+             * Format: double
+             * @description Turned up so far, where that goes with it.
+             */
+            level_share?: number | null;
+            /**
+             * Format: double
+             * @description To the right of the mark.
+             */
+            x_m: number;
+            /**
+             * Format: double
+             * @description Away from the camera, from the mark.
+             */
+            y_m: number;
+            /**
+             * Format: double
+             * @description Height of its head over the floor.
+             */
+            z_m: number;
         };
         /** @description One part against time. */
         Lane: {
@@ -5811,6 +5919,7 @@ export interface components {
             misses?: string[];
             /** @description Whether it burns. */
             on: boolean;
+            stands?: components["schemas"]["LampStands"] | null;
         };
         /** @description One light of a set-up. */
         SetLight: {

@@ -91,6 +91,39 @@ export function Lamps({ shot, forecast, refusal, onChange }: Props) {
                 onChange={(event) => change({ lights_background: event.currentTarget.checked })}
               />
               <Reaches parts={shot.parts} misses={lamp.misses} onChange={(misses) => change({ misses })} />
+              <Checkbox
+                size="xs"
+                label="Stands there"
+                checked={!!lamp.stands}
+                // Straight from the camera's side it gives what it was taken to give.
+                onChange={(event) =>
+                  change({
+                    stands: event.currentTarget.checked ? { bearing_deg: 0, height_deg: 0 } : undefined,
+                  })
+                }
+              />
+              {lamp.stands && (
+                <>
+                  <Figure
+                    w={92}
+                    aria-label={`${lamp.lamp.name} round`}
+                    suffix="° round"
+                    step={5}
+                    value={lamp.stands.bearing_deg}
+                    error={error('stands.bearing_deg')}
+                    onChange={(bearing_deg) => change({ stands: { ...lamp.stands!, bearing_deg } })}
+                  />
+                  <Figure
+                    w={80}
+                    aria-label={`${lamp.lamp.name} up`}
+                    suffix="° up"
+                    step={5}
+                    value={lamp.stands.height_deg}
+                    error={error('stands.height_deg')}
+                    onChange={(height_deg) => change({ stands: { ...lamp.stands!, height_deg } })}
+                  />
+                </>
+              )}
               <ActionIcon
                 size="sm"
                 variant="default"

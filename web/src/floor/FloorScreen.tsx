@@ -3,7 +3,6 @@ import { useDeferredValue, useEffect, useRef, useState } from 'react'
 import { answered, client, type FloorRequest, type Shot } from '../api/client'
 import { useCommands } from '../commands/useCommands'
 import { ShotFrame } from '../marks/ShotFrame'
-import { signedStops } from '../words/figures'
 import { AreaAndSheet } from './AreaAndSheet'
 import { Behind, SunAndRoom, Way } from './Around'
 import { FloorHead } from './FloorHead'
@@ -13,13 +12,14 @@ import { People } from './People'
 import { StandInWind } from './StandInWind'
 import { FromTheSide } from './FromTheSide'
 import { InHand } from './InHand'
+import { Lamps } from './Lamps'
 import { ALL, type Layer } from './layers'
 import type { Place } from './Measuring'
 import { Notes } from './Notes'
 import { Said } from './Said'
 import { Rebuild } from './Rebuild'
 import { Tapes } from './Tapes'
-import { useFloor, type Carried } from './useFloor'
+import { useFloor, type Carried, type LampTo } from './useFloor'
 import { WaysToEven } from './WaysToEven'
 import classes from './Floor.module.css'
 
@@ -45,10 +45,11 @@ export function Floor({ shot, saving, onChange, onUndo, onClose }: Props) {
   const [said, setSaid] = useState<string[]>([])
   const drawing = useRef<HTMLElement>(null)
   const light = Math.min(inHand, shot.lights.length - 1)
-  const { seen, shown, carry, sketch, settle, refusal } = useFloor(
+  const { seen, shown, carry, carryLamp, sketch, settle, refusal } = useFloor(
     shot,
     {
       light: of === 'light' ? light : null,
+      ambient: of === 'ambient',
       in_hand: light,
       height_m: height,
       gust_m_s: gust ?? null,
@@ -79,7 +80,10 @@ export function Floor({ shot, saving, onChange, onUndo, onClose }: Props) {
     setInHand(light)
     setTab('Light')
   }
-  const told = of === 'light' ? seen?.lights[light]?.evenness : seen?.together
+  const takeLamp = (to: LampTo) => {
+    carryLamp(to)
+    settle()
+  }
   return (
     <main className={classes.floor}>
       <FloorHead
@@ -94,11 +98,6 @@ export function Floor({ shot, saving, onChange, onUndo, onClose }: Props) {
       <section className={classes.plan} aria-label="From above" ref={drawing}>
         <div className={classes.tools}>
           <WhoseLight of={of} label={seen?.lights[light]?.label ?? 'One'} onOf={setOf} />
-          <span className={classes.told} data-testid="evenness">
-            {told
-              ? `${signedStops(told.high_stops)} … ${signedStops(told.low_stops)} over the area, ${Math.round(told.within_third * 100)} % within a third`
-              : 'No light on the area'}
-          </span>
           <span className={classes.spacer} />
           <FloorTools
             ends={ends}
@@ -109,8 +108,14 @@ export function Floor({ shot, saving, onChange, onUndo, onClose }: Props) {
             onHeight={setHeight}
           />
         </div>
-        <p className={classes.ends} data-testid="ends">
-          {seen?.ends}
+        <p className={classes.ends}>
+          <span data-testid="evenness">{seen?.even_says}</span>
+          {seen?.ends && (
+            <>
+              {' · '}
+              <span data-testid="ends">{seen.ends}</span>
+            </>
+          )}
         </p>
         {seen && (
           <FromAbove
@@ -121,13 +126,23 @@ export function Floor({ shot, saving, onChange, onUndo, onClose }: Props) {
             onEnds={setEnds}
             onInHand={hand}
             onCarry={carry}
+            onCarryLamp={carryLamp}
             onSketch={sketch}
             onSettle={settle}
           />
         )}
       </section>
       <section className={classes.side} aria-label="From the side">
-        {seen && <FromTheSide seen={seen} inHand={light} onInHand={hand} onCarry={carry} onSettle={settle} />}
+        {seen && (
+          <FromTheSide
+            seen={seen}
+            inHand={light}
+            onInHand={hand}
+            onCarry={carry}
+            onCarryLamp={carryLamp}
+            onSettle={settle}
+          />
+        )}
       </section>
       <aside className={classes.column}>
         <div className={classes.frame}>
@@ -139,12 +154,13 @@ export function Floor({ shot, saving, onChange, onUndo, onClose }: Props) {
           </p>
         )}
         {said.length > 0 && <Said says={said} onRead={() => setSaid([])} />}
-        <WhatOfIt tab={tab} onTab={setTab} />
+        <WhatOfIt tab={tab} lamps={!!seen?.lamps.length} onTab={setTab} />
         {seen && tab === 'Light' && (
           <InHand seen={seen} light={light} onCarry={carry} onSettle={settle}>
             <Tapes key={light} seen={seen} light={light} onTaped={setTaped} />
           </InHand>
         )}
+        {seen && tab === 'Lamps' && <Lamps seen={seen} shot={shot} onPut={put} onCarry={takeLamp} />}
         {seen && tab === 'Area' && (
           <section className={classes.panel} aria-label="Area">
             <AreaAndSheet area={seen.area} sheet={shot.sheet} gust={gust} onChange={put} onGust={setGust}>
@@ -159,7 +175,7 @@ export function Floor({ shot, saving, onChange, onUndo, onClose }: Props) {
         {seen && tab === 'Behind' && <Behind seen={seen} />}
         {seen && tab === 'Way' && <Way seen={seen} shot={shot} onChange={put} />}
         {seen && tab === 'Sun, room' && <SunAndRoom seen={seen} shot={shot} onChange={put} />}
-        {seen && <Notes seen={seen} onTake={take} />}
+        {seen && <Notes seen={seen} onTake={take} onTakeLamp={takeLamp} />}
       </aside>
       {onPaper && <Rebuild seen={onPaper} cautions={bench.data?.cautions} />}
     </main>

@@ -6,7 +6,7 @@ import { LAYERS, type Layer } from './layers'
 import type { Place } from './Measuring'
 import classes from './Floor.module.css'
 
-export type Told = 'light' | 'all'
+export type Told = 'light' | 'all' | 'ambient'
 
 /** Whose light is told over the area. */
 export const WhoseLight = memo(function WhoseLight({
@@ -28,6 +28,7 @@ export const WhoseLight = memo(function WhoseLight({
       data={[
         { value: 'all', label: 'All meant for it' },
         { value: 'light', label: `${label} alone` },
+        { value: 'ambient', label: 'Steady light' },
       ]}
     />
   )
@@ -88,20 +89,29 @@ export const FloorTools = memo(function FloorTools({
   )
 })
 
-const TABS = ['Light', 'Area', 'Behind', 'Way', 'Sun, room']
+const TABS = ['Light', 'Lamps', 'Area', 'Behind', 'Way', 'Sun, room'] as const
 export type Tab = (typeof TABS)[number]
 
 /** Which side of the set is looked into. */
-export const WhatOfIt = memo(function WhatOfIt({ tab, onTab }: { tab: Tab; onTab: (tab: Tab) => void }) {
+export const WhatOfIt = memo(function WhatOfIt({
+  tab,
+  lamps,
+  onTab,
+}: {
+  tab: Tab
+  /** Whether there are any. */
+  lamps: boolean
+  onTab: (tab: Tab) => void
+}) {
   return (
     <SegmentedControl
       className={classes.tabs}
       size="xs"
       radius="xl"
       aria-label="What of it"
-      data={TABS}
+      data={TABS.filter((of) => of !== 'Lamps' || lamps)}
       value={tab}
-      onChange={onTab}
+      onChange={(to) => onTab(to as Tab)}
     />
   )
 })

@@ -10,9 +10,10 @@ import { AimKnob } from './AimKnob'
 import { Squares } from './Squares'
 import { Surroundings } from './Surroundings'
 import { Handles } from './Handles'
+import { LampKnobs } from './LampKnobs'
 import { STEPS, tenth } from './steps'
 import { useLook } from './useLook'
-import type { Carried } from './useFloor'
+import type { Carried, LampTo } from './useFloor'
 import classes from './Floor.module.css'
 
 export type ViewProps = {
@@ -20,6 +21,7 @@ export type ViewProps = {
   inHand: number
   onInHand: (light: number) => void
   onCarry: (to: Carried) => void
+  onCarryLamp: (to: LampTo) => void
   onSettle: () => void
 }
 
@@ -53,6 +55,7 @@ export function FromAbove({
   onEnds,
   onInHand,
   onCarry,
+  onCarryLamp,
   onSketch,
   onSettle,
 }: Props) {
@@ -61,12 +64,14 @@ export function FromAbove({
   const held = useRef(false)
   const { camera, area, lights, field } = seen
   const { room, way } = seen.shot
+  const stood = seen.lamps.flatMap(({ stands }) => stands ?? [])
   const onWay = way ? [way.from_m, way.to_m] : []
   const xs = [
     camera.x_m,
     area.left_m,
     area.right_m,
     ...lights.map(({ at }) => at.x_m),
+    ...stood.map(({ at }) => at.x_m),
     ...onWay.map(([right]) => right!),
     ...(room ? [room.left_m, room.right_m] : []),
     ...(seen.sun ? [3] : []),
@@ -76,6 +81,7 @@ export function FromAbove({
     area.near_m,
     area.far_m,
     ...lights.map(({ at }) => at.y_m),
+    ...stood.map(({ at }) => at.y_m),
     ...onWay.map(([, away]) => away!),
     ...(room ? [room.near_m, room.far_m] : []),
     ...(seen.sun ? [3] : []),
@@ -253,6 +259,7 @@ export function FromAbove({
             {seen.camera_says}
           </text>
         </g>
+        <LampKnobs sheet={sheet} seen={seen} onCarry={onCarryLamp} />
         {!ends && lights[inHand]?.can_be_aimed && (
           <AimKnob
             sheet={sheet}

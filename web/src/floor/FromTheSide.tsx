@@ -1,10 +1,11 @@
 import { useElementSize } from '@mantine/hooks'
 import { scaleLinear } from 'd3-scale'
-import { useRef, type KeyboardEvent, type PointerEvent } from 'react'
+import { useRef } from 'react'
 import type { FloorAnswer } from '../api/client'
 import { paced } from '../words/figures'
 import type { ViewProps } from './FromAbove'
 import { keptAim } from './aim'
+import { Raised } from './Raised'
 import classes from './Floor.module.css'
 
 type Scale = (metres: number) => number
@@ -25,16 +26,19 @@ function SunFromTheSide({ sun, chest, x, y }: SunProps) {
 }
 
 /** The set from the side: the camera at the left, heights upwards; a light is raised and lowered here. */
-export function FromTheSide({ seen, inHand, onInHand, onCarry, onSettle }: ViewProps) {
+export function FromTheSide({ seen, inHand, onInHand, onCarry, onCarryLamp, onSettle }: ViewProps) {
   const { ref, width, height } = useElementSize()
   const svg = useRef<SVGSVGElement>(null)
-  const held = useRef(false)
   const { camera, area, lights, field_side } = seen
-  const ys = [camera.y_m, area.near_m, area.far_m, ...lights.map(({ at }) => at.y_m)]
+  const lamps = seen.lamps.flatMap(({ name, on, stands }, lamp) =>
+    stands ? [{ lamp, name, on, ...stands }] : [],
+  )
+  const all = [...lights, ...lamps]
+  const ys = [camera.y_m, area.near_m, area.far_m, ...all.map(({ at }) => at.y_m)]
   const back = Math.min(seen.behind_m, Math.max(...ys, 1) + 1.5)
   const [near, far] = [Math.min(...ys) - 0.7, back + 0.5]
   const ceiling = seen.shot.room?.ceiling_m
-  const top = Math.max(2.4, camera.z_m, ceiling ?? 0, ...lights.map(({ at }) => at.z_m)) + 0.35
+  const top = Math.max(2.4, camera.z_m, ceiling ?? 0, ...all.map(({ at }) => at.z_m)) + 0.35
   const scale = Math.max(0, Math.min(width / (far - near), (height - 18) / top)) || 1
   const across = (far - near) * scale
   const x = scaleLinear([near, far], [(width - across) / 2, (width + across) / 2])
@@ -57,7 +61,7 @@ export function FromTheSide({ seen, inHand, onInHand, onCarry, onSettle }: ViewP
       light,
       x_m: at.x_m,
       y_m: at.y_m,
-      z_m: Math.max(0.1, Math.round(z_m * 10) / 10),
+      z_m,
       ...keptAim(lights[light]!),
     })
   }
@@ -109,37 +113,16 @@ export function FromTheSide({ seen, inHand, onInHand, onCarry, onSettle }: ViewP
           <SunFromTheSide sun={seen.sun} chest={seen.chest_m[2]!} x={x} y={y} />
         )}
         {lights.map((light, index) => (
-          <g
+          <Raised
             key={index}
-            tabIndex={0}
-            role="slider"
-            aria-label={`Height of ${light.label}`}
-            aria-orientation="vertical"
-            aria-valuenow={light.at.z_m}
-            aria-valuetext={`${light.at.z_m.toFixed(1)} m`}
-            className={classes.light}
-            data-off={!light.on || undefined}
-            onFocus={() => onInHand(index)}
-            onPointerDown={(event: PointerEvent<SVGGElement>) => {
-              event.currentTarget.setPointerCapture(event.pointerId)
-              held.current = true
-              onInHand(index)
-            }}
-            onPointerMove={(event: PointerEvent<SVGGElement>) => {
-              if (held.current) put(index, y.invert(event.clientY - svg.current!.getBoundingClientRect().top))
-            }}
-            onPointerUp={() => {
-              held.current = false
-              onSettle()
-            }}
-            onKeyDown={(event: KeyboardEvent<SVGGElement>) => {
-              const by = { ArrowUp: 0.1, ArrowDown: -0.1 }[event.key]
-              if (by === undefined) return
-              event.preventDefault()
-              event.stopPropagation()
-              put(index, light.at.z_m + by)
-              onSettle()
-            }}
+            label={light.label}
+            z={light.at.z_m}
+            off={!light.on}
+            svg={svg}
+            metres={y.invert}
+            onInHand={() => onInHand(index)}
+            onRaise={(z) => put(index, z)}
+            onSettle={onSettle}
           >
             {/* A boom begins at its stand; without one both are one place. */}
             {!light.on_camera && (
@@ -176,7 +159,32 @@ export function FromTheSide({ seen, inHand, onInHand, onCarry, onSettle }: ViewP
                 {paced(light.at.z_m)}
               </text>
             )}
-          </g>
+          </Raised>
+        ))}
+        {lamps.map(({ lamp, name, on, at }) => (
+          <Raised
+            key={`lamp ${lamp}`}
+            label={name}
+            z={at.z_m}
+            off={!on}
+            svg={svg}
+            metres={y.invert}
+            onRaise={(z_m) => onCarryLamp({ lamp, ...at, z_m })}
+            onSettle={onSettle}
+          >
+            <g
+              transform={`translate(${x(at.y_m)} ${y(at.z_m)})`}
+              className={classes.lamp}
+              data-off={!on || undefined}
+            >
+              <path d={`M0 0V${y(0) - y(at.z_m)}`} className={classes.stand} />
+              <circle r={14} className={classes.hit} />
+              <circle r={5} className={classes.bulb} />
+              <text x={-10} y={-8} className={classes.label}>
+                {name} {paced(at.z_m)}
+              </text>
+            </g>
+          </Raised>
         ))}
         <g transform={`translate(${x(camera.y_m)} ${y(camera.z_m)})`} className={classes.camera}>
           <rect x={-20} y={-8} width={22} height={16} rx={5} />

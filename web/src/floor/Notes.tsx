@@ -1,16 +1,22 @@
 import { Button } from '@mantine/core'
 import type { FloorAnswer } from '../api/client'
-import type { Carried } from './useFloor'
+import type { Carried, LampTo } from './useFloor'
 import { SeverityMark } from '../marks/SeverityMark'
 import classes from './Floor.module.css'
 
 type Props = {
   seen: FloorAnswer
   onTake: (to: Carried) => void
+  onTakeLamp: (to: LampTo) => void
 }
+type Note = FloorAnswer['notes'][number]
 
 /** What to see to on the set, each with the moves that clear it. */
-export function Notes({ seen, onTake }: Props) {
+export function Notes({ seen, onTake, onTakeLamp }: Props) {
+  const take = ({ light, lamp }: Note, { to, power, flag }: Note['clears'][number]) => {
+    if (light != null) onTake({ light, ...to, power, flag })
+    else if (lamp != null) onTakeLamp({ lamp, ...to, level_share: power })
+  }
   return (
     <ul className={classes.notes} aria-label="To see to">
       {seen.notes.map((note) => (
@@ -26,10 +32,7 @@ export function Notes({ seen, onTake }: Props) {
                 size="compact-xs"
                 radius="xl"
                 variant="default"
-                onClick={() =>
-                  note.light != null &&
-                  onTake({ light: note.light, ...clear.to, power: clear.power, flag: clear.flag })
-                }
+                onClick={() => take(note, clear)}
               >
                 {clear.says}
               </Button>

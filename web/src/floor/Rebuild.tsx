@@ -62,6 +62,35 @@ export const Rebuild = memo(function Rebuild({ seen, cautions }: Props) {
                 </tr>
               ),
           )}
+          {seen.lamps.map(
+            ({ name, on, front_says, turned_up_says, distance_m, stands }, index) =>
+              on && (
+                <tr key={`lamp ${index}`}>
+                  <td>Lamp</td>
+                  <td>
+                    {name}
+                    {front_says && ` · ${front_says}`}
+                  </td>
+                  <td />
+                  <td>{turned_up_says}</td>
+                  {stands ? (
+                    <>
+                      <td>{length(stands.to_mark_m)}</td>
+                      <td>
+                        {length(stands.to_camera_m)}, {stands.right ? 'right' : 'left'}
+                      </td>
+                      <td>{length(stands.at.z_m)}</td>
+                      <td>
+                        {stands.clock} · down {Math.round(stands.tilt_down_deg)}°
+                      </td>
+                    </>
+                  ) : (
+                    <td colSpan={4}>{length(distance_m)} from the subject</td>
+                  )}
+                  <td>burns</td>
+                </tr>
+              ),
+          )}
         </tbody>
       </table>
       {seen.lights.some((light) => light.ballast_kg) && (

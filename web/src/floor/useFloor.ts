@@ -1,8 +1,12 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { answered, client, type FloorAnswer, type FloorRequest, type Shot } from '../api/client'
 
-type Asked = Pick<FloorRequest, 'light' | 'in_hand' | 'height_m' | 'gust_m_s' | 'measure' | 'taped'>
+type Asked = Pick<
+  FloorRequest,
+  'light' | 'ambient' | 'in_hand' | 'height_m' | 'gust_m_s' | 'measure' | 'taped'
+>
 export type Carried = NonNullable<FloorRequest['carried']>
+export type LampTo = NonNullable<FloorRequest['lamp_carried']>
 
 /**
  * The set of a shot, worked out again whenever something of it changes. While a light is carried, the last place that was
@@ -11,7 +15,7 @@ export type Carried = NonNullable<FloorRequest['carried']>
 export function useFloor(shot: Shot, asked: Asked, onChange: (shot: Shot) => void) {
   const [seen, setSeen] = useState<FloorAnswer>()
   const [refusal, setRefusal] = useState<string>()
-  const carried = useRef<Carried | undefined>(undefined)
+  const carried = useRef<Pick<FloorRequest, 'carried' | 'lamp_carried'> | undefined>(undefined)
   const running = useRef(false)
   const again = useRef(false)
   const down = useRef(false)
@@ -34,7 +38,7 @@ export function useFloor(shot: Shot, asked: Asked, onChange: (shot: Shot) => voi
       const { asked } = latest.current
       const shot = sketched.current ?? latest.current.shot
       try {
-        const body = { shot, carried: carried.current ?? null, ...asked }
+        const body = { shot, ...carried.current, ...asked }
         const answer = await answered(client.POST('/api/floor', { body }))
         setSeen(answer)
         setRefusal(refused)
@@ -68,7 +72,14 @@ export function useFloor(shot: Shot, asked: Asked, onChange: (shot: Shot) => voi
 
   const carry = useCallback(
     (to: Carried) => {
-      carried.current = to
+      carried.current = { carried: to }
+      void work()
+    },
+    [work],
+  )
+  const carryLamp = useCallback(
+    (to: LampTo) => {
+      carried.current = { lamp_carried: to }
       void work()
     },
     [work],
@@ -85,5 +96,5 @@ export function useFloor(shot: Shot, asked: Asked, onChange: (shot: Shot) => voi
     down.current = true
     void work()
   }, [work])
-  return { seen, shown: seen?.shot ?? shot, carry, sketch, settle, refusal }
+  return { seen, shown: seen?.shot ?? shot, carry, carryLamp, sketch, settle, refusal }
 }

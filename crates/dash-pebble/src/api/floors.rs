@@ -8,7 +8,7 @@ use axum::http::header;
 use axum::response::{IntoResponse, Response};
 use pebble_core::Shot;
 use pebble_core::floor::{
-    ArrangedAnswer, CarriedTo, EvenAnswer, FloorAnswer, FloorAsk, TapedStand, arranged, evened, floor,
+    ArrangedAnswer, CarriedTo, EvenAnswer, FloorAnswer, FloorAsk, LampTo, LightOf, TapedStand, arranged, evened, floor,
 };
 use serde::Deserialize;
 
@@ -21,9 +21,15 @@ pub struct FloorRequest {
     /// A light that is carried somewhere first.
     #[serde(default)]
     pub carried: Option<CarriedTo>,
+    /// A steady lamp that is carried somewhere first.
+    #[serde(default)]
+    pub lamp_carried: Option<LampTo>,
     /// Contours of this light alone; of all that are meant for the subject where none is named.
     #[serde(default)]
     pub light: Option<usize>,
+    /// Contours of the steady light instead.
+    #[serde(default)]
+    pub ambient: bool,
     /// The light in hand, whose evenness is told, and what may be done about it.
     #[serde(default)]
     pub in_hand: usize,
@@ -48,8 +54,14 @@ impl Sendable for FloorRequest {
 #[utoipa::path(post, operation_id = "floor", path = "/api/floor", request_body = FloorRequest, responses(
     (status = 200, body = FloorAnswer), (status = 400, body = Problem), (status = 422, body = Problem)))]
 pub async fn stands(Sent(asked): Sent<FloorRequest>) -> Result<Json<FloorAnswer>, ApiError> {
-    let FloorRequest { shot, carried, light, in_hand, height_m, gust_m_s, measure, taped } = asked;
-    Ok(Json(floor(&shot, carried.as_ref(), FloorAsk { light, in_hand, height_m, gust_m_s, measure, taped })?))
+    let FloorRequest { shot, carried, lamp_carried: lamp, light, ambient, in_hand, height_m, gust_m_s, measure, taped } =
+        asked;
+    let of = match light {
+        _ if ambient => LightOf::Ambient,
+        Some(light) => LightOf::One(light),
+        None => LightOf::All,
+    };
+    Ok(Json(floor(&shot, carried.as_ref(), FloorAsk { lamp, of, in_hand, height_m, gust_m_s, measure, taped })?))
 }
 
 /// A shot, and the one whose lights are put on it.

@@ -1,7 +1,7 @@
-//! The set as a table to rebuild it by: one row a light.
+//! The set as a table to rebuild it by: one row a light, and one a steady lamp that burns.
 
 use super::as_text;
-use pebble_core::floor::{FloorAnswer, FloorLight};
+use pebble_core::floor::{FloorAnswer, FloorLamp, FloorLight, LampOnFloor};
 
 /// Name of the file.
 pub const FILE_NAME: &str = "set.csv";
@@ -35,12 +35,41 @@ pub fn write(set: &FloorAnswer) -> Result<String, String> {
     for light in set.lights.iter().filter(|light| light.on) {
         out.write_record(row(light).map(|cell| as_text(&cell))).map_err(failed)?;
     }
+    for lamp in set.lamps.iter().filter(|lamp| lamp.on) {
+        out.write_record(lamp_row(lamp).map(|cell| as_text(&cell))).map_err(failed)?;
+    }
     let bytes = out.into_inner().map_err(|error| format!("the table was not written: {error}"))?;
     String::from_utf8(bytes).map_err(|error| format!("the table was not written: {error}"))
 }
 
+fn cm(metres: f64) -> String {
+    format!("{metres:.2}")
+}
+
+/// Of one that stands nowhere in particular the table has how far off it is, and no foot.
+fn lamp_row(lamp: &FloorLamp) -> [String; 15] {
+    let stands = lamp.stands.as_ref();
+    let told = |of: fn(&LampOnFloor) -> String| stands.map(of).unwrap_or_default();
+    [
+        "lamp".to_owned(),
+        lamp.name.clone(),
+        lamp.front_says.clone().unwrap_or_default(),
+        String::new(),
+        lamp.turned_up_says.clone(),
+        told(|stands| cm(stands.to_mark_m)),
+        told(|stands| cm(stands.to_camera_m)),
+        told(|stands| if stands.right { "right" } else { "left" }.to_owned()),
+        told(|stands| cm(stands.at.z_m)),
+        cm(lamp.distance_m),
+        told(|stands| format!("{:.1}", stands.bearing_deg)),
+        told(|stands| stands.clock.clone()),
+        told(|stands| format!("{:.1}", stands.tilt_down_deg)),
+        String::new(),
+        String::new(),
+    ]
+}
+
 fn row(light: &FloorLight) -> [String; 15] {
-    let cm = |metres: f64| format!("{metres:.2}");
     // What sits on the camera has no foot to be taped.
     let foot = |metres: f64| if light.on_camera { String::new() } else { cm(metres) };
     [

@@ -99,7 +99,10 @@ fn set(shot: &Shot, plan: &Plan) -> Vec<Line> {
         of_light("Stands", format!("{:.0}° round, {:.0}° up", wire.bearing_deg, wire.height_deg));
     }
     for lamp in &shot.lamps {
-        let burns = format!("{:.0} % at {}", lamp.level_share * 100.0, plan.lengths.say(lamp.distance_m, 1));
+        let from = lamp.stands.map_or_else(String::new, |stands| {
+            format!(", {:.0}° round, {:.0}° up", stands.bearing_deg, stands.height_deg)
+        });
+        let burns = format!("{:.0} % at {}{from}", lamp.level_share * 100.0, plan.lengths.say(lamp.distance_m, 1));
         set(&format!("Lamp {}", lamp.lamp.name), if lamp.on { burns } else { "off".to_owned() });
     }
     set("Before the lens", plan.before_lens.said(plan.settings.filter).unwrap_or_else(|| "nothing".to_owned()));

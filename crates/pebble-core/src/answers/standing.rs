@@ -6,7 +6,7 @@ use crate::outlook::Outlook;
 use crate::plan::{Light, Plan, Settings};
 use crate::quantity::{Angle, LuxSeconds, Metres, Stops};
 use crate::stage::CHEST_M;
-use crate::stage::field::{CHEST, Lamp, noted, placed};
+use crate::stage::field::{CHEST, Lamp, as_noted, noted, placed};
 use crate::stage::flag::Flag;
 use crate::stage::lens::{Held, Lens, Shown};
 use crate::stage::region::Region;
@@ -80,6 +80,28 @@ pub(crate) fn shown(plan: &Plan, lens: &Lens, index: usize) -> Shown {
         return Shown::default();
     }
     lens.shows(spot_of(plan, index), held(light))
+}
+
+/// What of a lamp the lens sees that it shall not see: nothing of one that stands nowhere, or belongs to the picture.
+pub(crate) fn lamp_shown(plan: &Plan, lens: &Lens, index: usize) -> Shown {
+    let lamp = &plan.lamps[index];
+    lamp.stands.filter(|_| !lamp.in_set).map_or_else(Shown::default, |stands| lens.shows(stands.at, Held::default()))
+}
+
+/// The same plan with a lamp standing somewhere else, as a file has its place, turned up so far.
+pub(crate) fn lamp_stood(plan: &Plan, index: usize, at: Spot, level: f64) -> Plan {
+    let mut lamps = plan.lamps.to_vec();
+    lamps[index] = lamps[index].stood(as_noted(at), level, plan.background_behind.as_metres());
+    Plan { lamps: lamps.into(), ..plan.clone() }
+}
+
+/// How far a lamp is turned up that is as bright at the mark from somewhere else, as a file has it; as far as it goes where
+/// that is not enough.
+pub(crate) fn lamp_as_bright(plan: &Plan, index: usize, to: Spot) -> f64 {
+    let lamp = &plan.lamps[index];
+    let there = lamp.stood(as_noted(to), lamp.level, plan.background_behind.as_metres());
+    let times = lamp.on_subject.as_lux() / there.on_subject.as_lux();
+    if times.is_finite() { (lamp.level * times * 1000.0).round().clamp(0.0, 1000.0) / 1000.0 } else { lamp.level }
 }
 
 /// The power of its dial that comes nearest to what a light gives at the mark now, from another place, where that is another

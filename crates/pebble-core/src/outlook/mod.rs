@@ -6,6 +6,7 @@
 mod light;
 mod part;
 mod pulses;
+mod steady;
 mod subject;
 mod tint;
 
@@ -14,16 +15,17 @@ pub(crate) use part::{DRAWS_FROM, counts, flash_in_whole_rows, steady_share};
 pub use part::{DrawnBy, PartOutlook, SlowEnd};
 pub use pulses::Pulses;
 pub(crate) use pulses::timing;
+pub use steady::{Burns, SteadyField, SteadyOutlook};
 pub use subject::SubjectOutlook;
 pub(crate) use subject::key_wanted;
 
 use crate::physics::depth::{Depth, depth};
 use crate::physics::exposure::Level;
 use crate::physics::motion::magnification;
-use crate::physics::output::colour::Dye;
 use crate::physics::shutter::Run;
-use crate::plan::{Lamp, Plan};
-use crate::quantity::{Lux, LuxSeconds, Metres, MetresPerSecond, Seconds, Stops};
+use crate::plan::Plan;
+use crate::quantity::{LuxSeconds, Metres, MetresPerSecond, Seconds, Stops};
+use steady::steady;
 
 /// What will happen in one frame.
 #[derive(Clone, Debug, PartialEq)]
@@ -66,30 +68,6 @@ pub struct Incident {
     pub exposure: LuxSeconds,
     /// Against the metered tone.
     pub placement: Stops,
-}
-
-/// A lamp that burns while the shutter is open.
-#[derive(Clone, Copy, Debug, PartialEq)]
-pub struct SteadyOutlook {
-    /// Which lamp or which flash's modelling lamp.
-    pub of: Burns,
-    /// On the subject.
-    pub on_subject: Incident,
-    /// On the background.
-    pub on_background: Incident,
-    /// Its colour, in kelvin.
-    pub kelvin: f64,
-    /// What hues leave of red, green and blue.
-    pub dye: Dye,
-}
-
-/// What burns.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub enum Burns {
-    /// A lamp of the plan.
-    Lamp(usize),
-    /// The modelling lamp of a flash.
-    Modelling(usize),
 }
 
 /// Movement of the image by the camera, on the sensor.
@@ -204,38 +182,4 @@ fn camera(plan: &Plan, magnification: f64, time: Seconds) -> CameraOutlook {
         background_travel: (pan + swing + shake) * time,
         zoom_travel: plan.body.sensor.width * (0.5 * movement.zoom.abs()),
     }
-}
-
-fn steady(plan: &Plan, lights: &[LightOutlook], time: Seconds, reference: LuxSeconds) -> Vec<SteadyOutlook> {
-    let source = |light: Lux| Incident::of(light * time, reference);
-    let turned = plan.settings.lamps.as_ratio();
-    let lamps = plan.lamps.iter().enumerate().map(|(index, lamp): (usize, &Lamp)| SteadyOutlook {
-        of: Burns::Lamp(index),
-        on_subject: source(lamp.on_subject * turned),
-        on_background: source(lamp.on_background * turned),
-        kelvin: lamp.kelvin,
-        dye: lamp.dye,
-    });
-    let modelling = plan.lights.iter().zip(lights).enumerate().filter_map(|(index, (light, seen))| {
-        let glow = light.modelling.filter(|_| light.on)?;
-        let distance = plan.settings.lights[index].distance;
-        let strength = glow.lux_at_1m * if glow.proportional { seen.power } else { 1.0 };
-        let at = |distance: Metres| Lux::from_lux(strength / light.throw.face.spread(distance));
-        let frontal = light.is_frontal() || light.role == crate::file::shot::Role::Rim;
-        let behind = if light.is_behind() {
-            Lux::ZERO
-        } else if frontal {
-            at(distance + plan.background_behind) * plan.spill.as_ratio()
-        } else {
-            at(distance)
-        };
-        Some(SteadyOutlook {
-            of: Burns::Modelling(index),
-            on_subject: source(if light.is_frontal() { at(distance) } else { Lux::ZERO }),
-            on_background: source(behind),
-            kelvin: glow.kelvin,
-            dye: glow.dye,
-        })
-    });
-    lamps.chain(modelling).collect()
 }

@@ -31,6 +31,7 @@ fn words(matter: Matter) -> &'static str {
         Matter::Reached => "unreached-",
         Matter::Rim => "rim",
         Matter::OutOfFrame => "in-frame",
+        Matter::LampsOutOfFrame => "lamp-in-frame",
         Matter::Flare => "flare",
         Matter::Sheet => "sheet",
         Matter::Even => "uneven",

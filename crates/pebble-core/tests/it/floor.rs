@@ -3,7 +3,7 @@
 use crate::common::{examples, plan, shot};
 use pebble_core::file::floor::{Area, BackSheet, Flag};
 use pebble_core::findings::{self, Severity};
-use pebble_core::floor::{CarriedTo, FloorAnswer, FloorAsk, floor};
+use pebble_core::floor::{CarriedTo, FloorAnswer, FloorAsk, LightOf, floor};
 use pebble_core::outlook;
 use pebble_core::output::{Beam, Face};
 use pebble_core::quantity::{Angle, Metres};
@@ -129,7 +129,8 @@ fn a_clock_has_the_camera_at_six() {
     near(at.y, 0.0, 1e-9);
 }
 
-const ASK: FloorAsk = FloorAsk { light: None, in_hand: 0, height_m: 1.3, gust_m_s: None, measure: None, taped: None };
+const ASK: FloorAsk =
+    FloorAsk { lamp: None, of: LightOf::All, in_hand: 0, height_m: 1.3, gust_m_s: None, measure: None, taped: None };
 
 fn set(shot: &Shot) -> FloorAnswer {
     floor(shot, None, ASK).expect("a set")
@@ -280,7 +281,7 @@ fn an_area_that_is_none_is_refused() {
     assert!(refused(&|area| area.near_m = f64::INFINITY).contains("area.near_m"));
     let ask = FloorAsk { height_m: -3.0, ..ASK };
     assert!(floor(&shot(), None, ask).is_err());
-    let nobody = FloorAsk { light: Some(7), ..ASK };
+    let nobody = FloorAsk { of: LightOf::One(7), ..ASK };
     assert!(floor(&shot(), None, nobody).expect_err("no such light").to_string().contains("one of the 1 lights"));
     // In the chest of who stands there no light can be, and it is put nowhere else.
     let chest = CarriedTo { light: 0, x_m: 0.0, y_m: 0.0, z_m: CHEST.z, power: None, flag: None, aim_m: None };

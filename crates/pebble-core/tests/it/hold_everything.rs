@@ -123,6 +123,7 @@ fn stage(level_share: f64) -> Shot {
         on: true,
         level_share,
         distance_m: 2.0,
+        stands: None,
         gel: None,
         misses: Vec::new(),
         lights_background: true,

@@ -53,6 +53,7 @@ fn lamp() -> SetLamp {
         gel: None,
         level_share: 1.0,
         distance_m: 2.0,
+        stands: None,
         lights_background: false,
         misses: Vec::new(),
     }

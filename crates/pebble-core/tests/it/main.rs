@@ -39,5 +39,6 @@ mod second_route;
 mod set;
 mod sky;
 mod stage;
+mod standing_lamps;
 mod turned;
 mod worked_cases;

@@ -15,6 +15,8 @@ pub(crate) struct InView {
     uneven: Option<(Metres, f64)>,
     /// What a sheet of a known size lacks on the worse side, in metres.
     pub(super) sheet_lacks: Option<f64>,
+    /// How far inside the frame's edge the deepest of a lamp is that shall not be seen, in metres; nothing where none is.
+    pub(super) lamps_inside: Option<f64>,
 }
 
 /// What it sees of one light.
@@ -41,7 +43,15 @@ impl InView {
         let key = plan.settings.key().distance;
         let uneven = plan.even.and(plan.area).and_then(|area| standing::uneven(plan.key_light(), key, area));
         let uneven = uneven.map(|uneven| (key, uneven));
-        Self { uneven, lights: (0..plan.lights.len()).map(light).collect(), sheet_lacks: plan.sheet.map(lacks), lens }
+        let lamps = (0..plan.lamps.len()).map(|lamp| standing::lamp_shown(plan, &lens, lamp));
+        let lamps_inside = lamps.filter(Shown::any).map(|shown| shown.inside).reduce(f64::max);
+        Self {
+            uneven,
+            lamps_inside,
+            lights: (0..plan.lights.len()).map(light).collect(),
+            sheet_lacks: plan.sheet.map(lacks),
+            lens,
+        }
     }
 
     /// How uneven the key is over the area, in stops, where it was asked that it be even.

@@ -91,6 +91,8 @@ pub enum Matter {
     Rim,
     /// Face and stand of a light are out of the picture. How far within its edge they are seen, in metres.
     OutOfFrame,
+    /// The same of steady lamps, the deepest of them.
+    LampsOutOfFrame,
     /// No light shines into the lens.
     Flare,
     /// The key is as even over the area as was asked. The difference over it in stops.
@@ -159,7 +161,12 @@ impl Condition {
         let trouble = match self.matter {
             Matter::Rows => self.margin < HARD_TO_SEE,
             Matter::Still | Matter::Together => self.margin < HALF_AS_LONG_AGAIN,
-            Matter::Shows | Matter::Fires | Matter::OutOfFrame | Matter::Reached | Matter::Action => true,
+            Matter::Shows
+            | Matter::Fires
+            | Matter::OutOfFrame
+            | Matter::LampsOutOfFrame
+            | Matter::Reached
+            | Matter::Action => true,
             Matter::Streak => self.measure > 2.0,
             Matter::NoTrail => self.measure > STRONG_FROM,
             Matter::Exposure | Matter::Ambient | Matter::Background | Matter::Automatic => {
@@ -220,6 +227,7 @@ impl Condition {
             Matter::Fires => format!("keeps {} from firing", light()),
             Matter::Reached => format!("leaves {} without flash", part()),
             Matter::OutOfFrame => format!("brings {} into the picture", light()),
+            Matter::LampsOutOfFrame => "brings a lamp into the picture".to_owned(),
             Matter::Flare => format!("lets {} shine into the lens", light()),
             Matter::Even => "lights the area less evenly".to_owned(),
             Matter::Sheet => "lets the frame see past the sheet".to_owned(),
@@ -408,6 +416,9 @@ fn exposure(plan: &Plan, seen: &Outlook, each: &mut impl FnMut(Condition)) {
 fn lights(plan: &Plan, seen: &Outlook, view: &InView, each: &mut impl FnMut(Condition)) {
     if let Some(missing) = view.sheet_lacks {
         each(Condition::of_shot(Matter::Sheet, missing, 0.0, -missing));
+    }
+    if let Some(inside) = view.lamps_inside {
+        each(Condition::of_shot(Matter::LampsOutOfFrame, inside, 0.0, -inside - ROUNDING));
     }
     let uneven = view.uneven(plan).filter(|_| seen.key().fires);
     if let Some((most, uneven)) = plan.even.zip(uneven) {

@@ -123,7 +123,7 @@ impl Flaw {
             Matter::Fires => 9.0,
             Matter::Rows => 10.0 * measure + missing,
             Matter::Owned | Matter::InRange | Matter::Groups => 7.0,
-            Matter::OutOfFrame => 6.0,
+            Matter::OutOfFrame | Matter::LampsOutOfFrame => 6.0,
             Matter::Sheet => 5.0,
             Matter::Even => missing,
             Matter::Exposure => 1.0 + measure.abs(),
@@ -159,6 +159,7 @@ struct Case<'a> {
 }
 
 /// Title and cause of a finding.
+#[derive(Default)]
 struct Words {
     title: String,
     cause: String,
@@ -285,6 +286,7 @@ fn words(case: Case, flaw: &Flaw) -> Words {
         Matter::Together => lights::apart(case, flaw),
         Matter::Rim => lights::rim_outshines(case, flaw),
         Matter::OutOfFrame => set::in_frame(case, flaw),
+        Matter::LampsOutOfFrame => set::lamp_in_frame(case, flaw),
         Matter::Flare => set::flares(case, flaw),
         Matter::Sheet => set::sheet_too_small(case),
         Matter::Even => set::uneven(case, flaw),
@@ -315,7 +317,9 @@ fn candidates<'a>(case: Case<'a>, flaw: &Flaw, lights: &[usize], pulses: &mut Pu
         Matter::Fires | Matter::Rim | Matter::Automatic | Matter::MetersItself | Matter::Hand => {
             lights::candidates(case, lights, matter)
         }
-        Matter::OutOfFrame | Matter::Flare | Matter::Sheet => set::candidates(case, lights, matter),
+        Matter::OutOfFrame | Matter::LampsOutOfFrame | Matter::Flare | Matter::Sheet => {
+            set::candidates(case, lights, matter)
+        }
         Matter::Even => set::more_even(case),
         Matter::Burst => supply::candidates(case, flaw),
         Matter::Action => moment::candidates(case, pulses),
@@ -395,6 +399,7 @@ fn identity(plan: &Plan, flaw: &Flaw) -> String {
         Kind::Unmet(Matter::Together) => "apart",
         Kind::Unmet(Matter::Rim) => "rim",
         Kind::Unmet(Matter::OutOfFrame) => "in-frame",
+        Kind::Unmet(Matter::LampsOutOfFrame) => "lamp-in-frame",
         Kind::Unmet(Matter::Flare) => "flare",
         Kind::Unmet(Matter::Sheet) => "sheet",
         Kind::Unmet(Matter::Even) => "uneven",

@@ -4,7 +4,7 @@
 
 use super::{Case, Change, Flaw, Kind, Remedy, signed};
 use crate::answers::conditions::{self, Condition, InView};
-use crate::answers::standing::{flagged, spot_of, stood};
+use crate::answers::standing::{flagged, lamp_stood, spot_of, stood};
 use crate::answers::strips::{self, Value};
 use crate::file;
 use crate::file::shot::Reading;
@@ -43,6 +43,8 @@ pub(super) enum Turn {
     Source(Source),
     /// A light stands elsewhere.
     Stands(Stands),
+    /// A steady lamp stands elsewhere.
+    LampStands(LampStands),
     /// A flag before a light.
     Flagged(usize, Flag),
     /// The background nearer, in metres behind the mark.
@@ -55,6 +57,14 @@ pub(super) struct Stands {
     pub light: usize,
     pub way: Move,
     pub power: Option<f64>,
+}
+
+/// A lamp that is carried, and how far it is turned up there.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub(super) struct LampStands {
+    pub lamp: usize,
+    pub way: Move,
+    pub level: f64,
 }
 
 /// Something done to a source of steady light.
@@ -159,6 +169,9 @@ impl Turn {
             Self::Stands(Stands { light, way, power }) => {
                 (1, light, [way.to.x, way.to.y, way.to.z].map(f64::to_bits), power.map(f64::to_bits)).hash(&mut hasher);
             }
+            Self::LampStands(LampStands { lamp, way, level }) => {
+                (4, lamp, [way.to.x, way.to.y, way.to.z, *level].map(f64::to_bits)).hash(&mut hasher);
+            }
             Self::Flagged(light, flag) => {
                 let figures = [flag.at.x, flag.at.y, flag.at.z, flag.wide, flag.high];
                 (2, light, figures.map(f64::to_bits)).hash(&mut hasher);
@@ -178,6 +191,7 @@ impl Turn {
             Self::Dials(settings) => plan.with(settings),
             Self::Source(source) => source.applied(plan),
             Self::Stands(Stands { light, way, power }) => stood(plan, light, way.to, power),
+            Self::LampStands(LampStands { lamp, way, level }) => lamp_stood(plan, lamp, way.to, level),
             Self::Flagged(light, flag) => flagged(plan, light, flag),
             Self::Behind(behind) => Plan { background_behind: Metres::from_metres(behind), ..plan.clone() },
         }
@@ -203,6 +217,21 @@ impl Turn {
                 let at = power.map_or_else(String::new, |power| format!(", {}", of.unit.dial.label(power)));
                 let by = plan.lengths.say(way.by, 1);
                 (format!("{} {by} {}{at}", of.label, way.way.word()), figures.map(change).collect())
+            }
+            Self::LampStands(LampStands { lamp, way, level }) => {
+                let of = &plan.lamps[*lamp];
+                let (bearing, height, distance) = noted(way.to);
+                let turned = (*level != of.level).then_some(("level_share", *level));
+                let figures =
+                    [("stands/bearing_deg", bearing), ("stands/height_deg", height), ("distance_m", distance)];
+                let change = |(name, value): (&str, f64)| Change {
+                    pointer: format!("/lamps/{}/{name}", of.place),
+                    value: Value::Number(value),
+                };
+                let at = turned.map_or_else(String::new, |(_, level)| format!(", {:.0} %", level * 100.0));
+                let by = plan.lengths.say(way.by, 1);
+                let changes = figures.into_iter().chain(turned).map(change).collect();
+                (format!("{} {by} {}{at}", of.name, way.way.word()), changes)
             }
             Self::Flagged(light, flag) => {
                 let (wide, high) = (plan.lengths.say(flag.wide, 2), plan.lengths.say(flag.high, 2));

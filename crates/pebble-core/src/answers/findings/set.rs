@@ -1,28 +1,45 @@
 //! What of the set the lens must not see: faces and stands, a light that shines into it, what is beside the sheet.
 
-use super::remedy::{Idea, Ideas, Stands, Turn};
+use super::remedy::{Idea, Ideas, LampStands, Stands, Turn};
 use super::{Case, Flaw, Words};
 use crate::answers::conditions::Matter;
 use crate::answers::{standing, strips};
+use crate::plan::Plan;
 use crate::quantity::Stops;
 use crate::stage::field::CHEST;
 use crate::stage::flag::flag_for;
-use crate::stage::lens::{FARTHEST_M, Move, Way};
+use crate::stage::lens::{FARTHEST_M, Held, Lens, Move, Shown, Way};
 use crate::stage::sheet::Sheet;
+use crate::stage::space::Spot;
 
 pub(super) fn in_frame(Case { plan, .. }: Case, flaw: &Flaw) -> Words {
     let index = flaw.light(plan);
-    let shown = standing::shown(plan, &plan.lens(), index).words();
-    let is = if shown.len() > 1 { "are" } else { "is" };
-    let at = standing::spot_of(plan, index);
-    let side = if at.x < 0.0 { "left" } else { "right" };
+    let shown = standing::shown(plan, &plan.lens(), index).words().join(" and ");
     Words {
-        title: format!("{} in the picture", shown.join(" and ")),
-        cause: format!(
-            "Its {} {is} seen {} within the edge of the frame, on the camera's {side}.",
-            shown.join(" and "),
-            plan.lengths.say(flaw.measure, 1)
-        ),
+        title: format!("{shown} in the picture"),
+        cause: seen_within(plan, &shown, flaw.measure, standing::spot_of(plan, index)),
+    }
+}
+
+fn seen_within(plan: &Plan, what: &str, inside: f64, at: Spot) -> String {
+    let is = if what.contains(" and ") { "are" } else { "is" };
+    let side = if at.x < 0.0 { "left" } else { "right" };
+    let inside = plan.lengths.say(inside, 1);
+    format!("Its {what} {is} seen {inside} within the edge of the frame, on the camera's {side}.")
+}
+
+/// The lamp of which most is seen that shall not be, with what is seen of it.
+fn lamp_seen(plan: &Plan, lens: &Lens) -> Option<(usize, Shown)> {
+    let lamps = (0..plan.lamps.len()).map(|lamp| (lamp, standing::lamp_shown(plan, lens, lamp)));
+    lamps.filter(|(_, shown)| shown.any()).max_by(|a, b| a.1.inside.total_cmp(&b.1.inside))
+}
+
+pub(super) fn lamp_in_frame(Case { plan, .. }: Case, flaw: &Flaw) -> Words {
+    let Some((lamp, shown)) = lamp_seen(plan, &plan.lens()) else { return Words::default() };
+    let at = plan.lamps[lamp].stands.map_or(CHEST, |stands| stands.at);
+    Words {
+        title: format!("{} in the picture", plan.lamps[lamp].name),
+        cause: seen_within(plan, &shown.words().join(" and "), flaw.measure, at),
     }
 }
 
@@ -84,6 +101,16 @@ pub(super) fn candidates<'a>(Case { plan, seen }: Case<'a>, lights: &[usize], ma
                 .map(|way| {
                     let power = standing::as_bright(plan, &lamp, index, way.to);
                     Idea::one(Turn::Stands(Stands { light: index, way, power }))
+                })
+                .collect()
+        }
+        Matter::LampsOutOfFrame => {
+            let Some((index, _)) = lamp_seen(plan, &lens) else { return Ideas::of(Vec::new()) };
+            let Some(stands) = plan.lamps[index].stands else { return Ideas::of(Vec::new()) };
+            { lens.moves(stands.at, Held::default()).into_iter() }
+                .map(|way| {
+                    let level = standing::lamp_as_bright(plan, index, way.to);
+                    Idea::one(Turn::LampStands(LampStands { lamp: index, way, level }))
                 })
                 .collect()
         }

@@ -5,6 +5,7 @@
 mod around;
 mod arrange;
 mod even;
+mod lamps;
 mod light;
 mod moves;
 mod notes;
@@ -23,6 +24,7 @@ use crate::plan::Plan;
 use crate::quantity::Metres;
 use crate::quantity::bounds::{self, Invalid};
 use crate::quantity::scale::meter_words;
+use crate::quantity::words::signed;
 use crate::stage::field::{CHEST, Lamp, clock};
 use crate::stage::lens::Lens;
 use crate::stage::region::{Evenness, Region};
@@ -32,8 +34,8 @@ pub use arrange::arranged;
 use moves::{Moves, carried, no_such_light};
 pub use said::{
     AlongSaid, ArrangedAnswer, BehindSaid, CarriedTo, Clearing, Contour, EvenAnswer, EvenWay, Evened, EvennessSaid,
-    FloorAnswer, FloorLight, FloorNote, NoteSeverity, PersonOnFloor, Place3, SheetSaid, SunHour, SunSaid, TapedSaid,
-    TapedStand,
+    FloorAnswer, FloorLamp, FloorLight, FloorNote, LampOnFloor, LampTo, NoteSeverity, PersonOnFloor, Place3, SheetSaid,
+    SunHour, SunSaid, TapedSaid, TapedStand,
 };
 
 /// Contours are told in thirds of a stop, to both sides of the value at the mark.
@@ -42,11 +44,24 @@ const LEVELS: [f64; 11] =
 /// Two metres wide and one deep, from the knees to the raised hand: where most of a jump happens.
 const USUAL_AREA: Region = Region::between((-1.0, 1.0), (-0.5, 0.5), (0.6, 1.9));
 
+/// Which light is told over the area.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum LightOf {
+    /// All flashes that are meant for the subject, together.
+    All,
+    /// One of them.
+    One(usize),
+    /// The steady light.
+    Ambient,
+}
+
 /// What of the set is asked for.
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct FloorAsk {
-    /// Contours of one light; of all together where none is named.
-    pub light: Option<usize>,
+    /// A steady lamp that is carried somewhere first.
+    pub lamp: Option<LampTo>,
+    /// Contours of this.
+    pub of: LightOf,
     /// The light in hand, whose evenness is told, and what may be done about it.
     pub in_hand: usize,
     /// At this height.
@@ -62,11 +77,11 @@ pub struct FloorAsk {
 impl Default for FloorAsk {
     /// All lights together, at the height of a chest.
     fn default() -> Self {
-        Self { light: None, in_hand: 0, height_m: CHEST.z, gust_m_s: None, measure: None, taped: None }
+        Self { lamp: None, of: LightOf::All, in_hand: 0, height_m: CHEST.z, gust_m_s: None, measure: None, taped: None }
     }
 }
 
-/// The set of a shot, with a light carried first where one is.
+/// The set of a shot, with a light or a lamp carried first where one is.
 ///
 /// # Errors
 /// [`Invalid`] for a place or a shot that cannot be.
@@ -74,6 +89,10 @@ pub fn floor(shot: &Shot, to: Option<&CarriedTo>, ask: FloorAsk) -> Result<Floor
     let shot = match to {
         Some(to) => carried(shot, to)?,
         None => shot.clone(),
+    };
+    let shot = match &ask.lamp {
+        Some(to) => lamps::carried(&shot, to)?,
+        None => shot,
     };
     let plan = Plan::try_from(&shot)?;
     let seen = outlook(&plan);
@@ -84,11 +103,19 @@ pub fn floor(shot: &Shot, to: Option<&CarriedTo>, ask: FloorAsk) -> Result<Floor
     let eye = lens.view.eye;
     let together = |place: Spot| all.iter().map(|index| lamps[*index].on_dome(place, eye)).sum::<f64>();
     let height = bounds::LIFTED.check("height_m", ask.height_m)?;
-    let contours = match ask.light {
-        Some(light) if light >= lamps.len() => return Err(no_such_light("light", light, lamps.len())),
-        Some(light) => region.contours(height, &LEVELS, |place| lamps[light].on(place)),
-        None if all.is_empty() => Vec::new(),
-        None => region.contours(height, &LEVELS, together),
+    let over_area = match ask.of {
+        LightOf::One(light) if light >= lamps.len() => return Err(no_such_light("light", light, lamps.len())),
+        LightOf::One(light) => OverArea::of(&region, height, |place| lamps[light].on(place)),
+        LightOf::All if all.is_empty() => OverArea::none("No flash on the area"),
+        LightOf::All => OverArea::of(&region, height, together),
+        LightOf::Ambient => {
+            let steady = seen.steady_field(&plan, eye);
+            match steady.on_dome(CHEST) > 0.0 {
+                false => OverArea::none("No steady light is known"),
+                true if !steady.has_lamps() => OverArea::none("Taken as even: no lamp is said to stand anywhere"),
+                true => OverArea::of(&region, height, |place| steady.on_dome(place)),
+            }
+        }
     };
     if ask.in_hand >= lamps.len() {
         return Err(no_such_light("in_hand", ask.in_hand, lamps.len()));
@@ -102,6 +129,7 @@ pub fn floor(shot: &Shot, to: Option<&CarriedTo>, ask: FloorAsk) -> Result<Floor
             light::told(&moves, (index, lamp), (region, gust), &shadows[index])
         })
         .collect();
+    let steady_lamps = lamps::told(&moves);
     let sheet = plan.sheet.map(|(wide, high)| {
         let sheet = Sheet { behind: lens.behind, wide, high };
         let lacks = sheet.lacks(&lens);
@@ -133,11 +161,13 @@ pub fn floor(shot: &Shot, to: Option<&CarriedTo>, ask: FloorAsk) -> Result<Floor
         area_corners: region.corners().into_iter().map(|(right, away)| [right, away]).collect(),
         area_own: plan.area.is_some(),
         together: (!all.is_empty()).then(|| evenness_said(region.evenness(together))),
-        ends: (!all.is_empty()).then(|| around::ends(&region, together)),
-        notes: notes::notes(&plan, &moves, &lights, sheet.as_ref()),
+        even_says: over_area.says,
+        ends: over_area.ends,
+        notes: notes::notes(&plan, &moves, (&lights, &steady_lamps), sheet.as_ref()),
         people: people::told(&moves, &lamps),
         lights,
-        contours: LEVELS.iter().zip(contours).map(contour).collect(),
+        lamps: steady_lamps,
+        contours: LEVELS.iter().zip(over_area.contours).map(contour).collect(),
         sheet,
         behind: around::behind(&plan, &seen, &lens, &lamps),
         taped: ask.taped.map(|stand| tapes::taped(&plan, &lens, &lamps, stand)).transpose()?,
@@ -153,6 +183,33 @@ pub fn floor(shot: &Shot, to: Option<&CarriedTo>, ask: FloorAsk) -> Result<Floor
         ),
         shot,
     })
+}
+
+/// What is told of some light over the area.
+struct OverArea {
+    contours: Vec<Vec<[f64; 4]>>,
+    says: String,
+    ends: Option<String>,
+}
+
+impl OverArea {
+    fn of(region: &Region, height: f64, light: impl Fn(Spot) -> f64) -> Self {
+        let even = evenness_said(region.evenness(&light));
+        Self {
+            contours: region.contours(height, &LEVELS, &light),
+            says: format!(
+                "{} … {} over the area, {:.0} % within a third",
+                signed(even.high_stops),
+                signed(even.low_stops),
+                even.within_third * 100.0
+            ),
+            ends: Some(around::ends(region, light)),
+        }
+    }
+
+    fn none(why: &str) -> Self {
+        Self { contours: Vec::new(), says: why.to_owned(), ends: None }
+    }
 }
 
 /// Ways to light the area of a shot by all lights together, side by side: as it stands, each light carried on its own line,

@@ -2,7 +2,7 @@
 
 use super::light::flag_at;
 use super::moves::Moves;
-use super::said::{FloorLight, FloorNote, NoteSeverity, SheetSaid};
+use super::said::{FloorLamp, FloorLight, FloorNote, NoteSeverity, SheetSaid};
 use crate::file::shot::Role;
 use crate::plan::Plan;
 use crate::stage::space::spot;
@@ -12,7 +12,12 @@ const SAME_PLACE_M: f64 = 0.3;
 /// Nearer to the chest than this a light stands in who is lit.
 const IN_SUBJECT_M: f64 = 0.35;
 
-pub(super) fn notes(plan: &Plan, moves: &Moves, lights: &[FloorLight], sheet: Option<&SheetSaid>) -> Vec<FloorNote> {
+pub(super) fn notes(
+    plan: &Plan,
+    moves: &Moves,
+    (lights, lamps): (&[FloorLight], &[FloorLamp]),
+    sheet: Option<&SheetSaid>,
+) -> Vec<FloorNote> {
     let mut notes = Vec::new();
     for (index, light) in lights.iter().enumerate().filter(|(_, light)| light.on) {
         of_light(plan, moves, (index, light), &mut notes);
@@ -26,12 +31,16 @@ pub(super) fn notes(plan: &Plan, moves: &Moves, lights: &[FloorLight], sheet: Op
             ));
         }
     }
+    for (index, lamp) in lamps.iter().enumerate() {
+        of_lamp(plan, moves, (index, lamp), &mut notes);
+    }
     if let Some(sheet) = sheet.filter(|sheet| !sheet.covers) {
         notes.push(FloorNote {
             title: "The sheet does not fill the frame".to_owned(),
             says: sheet.says.clone(),
             severity: NoteSeverity::Trouble,
             light: None,
+            lamp: None,
             clears: Vec::new(),
         });
     }
@@ -58,6 +67,7 @@ fn of_light(plan: &Plan, moves: &Moves, (index, light): (usize, &FloorLight), no
             says: "The smallest moves that clear it by a hand's breadth, as bright at the mark.".to_owned(),
             severity: NoteSeverity::Trouble,
             light: Some(index),
+            lamp: None,
             clears: light.clears.clone(),
         });
     }
@@ -74,6 +84,7 @@ fn of_light(plan: &Plan, moves: &Moves, (index, light): (usize, &FloorLight), no
             says: says.to_owned(),
             severity: NoteSeverity::Watch,
             light: Some(index),
+            lamp: None,
             clears: flag.into_iter().collect(),
         });
     }
@@ -123,10 +134,45 @@ fn of_light(plan: &Plan, moves: &Moves, (index, light): (usize, &FloorLight), no
     }
 }
 
+/// A steady lamp that stands somewhere.
+fn of_lamp(plan: &Plan, moves: &Moves, (index, lamp): (usize, &FloorLamp), notes: &mut Vec<FloorNote>) {
+    let Some(stands) = lamp.stands.as_ref().filter(|_| lamp.on) else { return };
+    let mut note = |title: String, says: String, clears| {
+        notes.push(FloorNote { lamp: Some(index), clears, ..whole(&title, says) });
+    };
+    let name = &lamp.name;
+    if !stands.in_picture.is_empty() {
+        let what = stands.in_picture.join(" and ");
+        let says = "The smallest moves that clear it by a hand's breadth, as bright at the mark.";
+        note(format!("{name}: {what} in the picture"), says.to_owned(), stands.clears.clone());
+    }
+    if lamp.distance_m < IN_SUBJECT_M {
+        let says = format!("It is {} from the chest.", plan.lengths.say(lamp.distance_m, 2));
+        note(format!("{name} stands in the subject"), says, Vec::new());
+    }
+    if stands.at.z_m < 0.0 {
+        note(format!("{name} is under the floor"), "Nothing stands there.".to_owned(), Vec::new());
+    }
+    if stands.at.y_m > moves.lens.behind {
+        note(format!("{name} is behind the background"), "It lights the back of it.".to_owned(), Vec::new());
+    }
+    let at = spot(stands.at.x_m, stands.at.y_m, stands.at.z_m);
+    if let Some(wall) = plan.room.and_then(|room| room.beyond(at, 0.0)) {
+        note(format!("{name} does not fit into the room"), format!("It is beyond {wall}."), Vec::new());
+    }
+}
+
 fn bare(title: String, says: &str, light: usize) -> FloorNote {
-    FloorNote { title, says: says.to_owned(), severity: NoteSeverity::Trouble, light: Some(light), clears: Vec::new() }
+    FloorNote { light: Some(light), ..whole(&title, says.to_owned()) }
 }
 
 fn whole(title: &str, says: String) -> FloorNote {
-    FloorNote { title: title.to_owned(), says, severity: NoteSeverity::Trouble, light: None, clears: Vec::new() }
+    FloorNote {
+        title: title.to_owned(),
+        says,
+        severity: NoteSeverity::Trouble,
+        light: None,
+        lamp: None,
+        clears: Vec::new(),
+    }
 }

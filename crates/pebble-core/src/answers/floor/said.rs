@@ -28,6 +28,24 @@ wire! {
 }
 
 wire! {
+    /// A steady lamp that is carried to a place.
+    #[derive(Copy)]
+    pub struct LampTo {
+        /// Which, in the shot's list.
+        pub lamp: usize,
+        /// To the right of the mark.
+        pub x_m: f64,
+        /// Away from the camera, from the mark.
+        pub y_m: f64,
+        /// Height of its head over the floor.
+        pub z_m: f64,
+        /// Turned up so far, where that goes with it.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub level_share: Option<f64>,
+    }
+}
+
+wire! {
     /// A stand as it was taped on the day, along the floor.
     #[derive(Copy)]
     pub struct TapedStand {
@@ -108,7 +126,7 @@ report! {
         pub says: String,
         /// Where it then is.
         pub to: Place3,
-        /// Its power there, where another one is as bright at the mark.
+        /// Its power there, where another one is as bright at the mark; of a lamp, how far it is turned up.
         pub power: Option<f64>,
         /// A flag that goes before it.
         pub flag: Option<Flag>,
@@ -246,6 +264,50 @@ report! {
         pub take_down: bool,
     }
 
+    /// A steady lamp of the shot.
+    pub struct FloorLamp {
+        /// What it is.
+        pub name: String,
+        /// Whether it burns.
+        pub on: bool,
+        /// What is in front of it, in words; nothing where nothing is.
+        pub front_says: Option<String>,
+        /// How far it is turned up, in words.
+        pub turned_up_says: String,
+        /// What of the subject's light it gives, in words.
+        pub gives_says: Option<String>,
+        /// To the chest.
+        pub distance_m: f64,
+        /// Where it stands; nothing of one of which nobody said so.
+        pub stands: Option<LampOnFloor>,
+    }
+
+    /// Where a lamp stands.
+    pub struct LampOnFloor {
+        /// Its head.
+        pub at: Place3,
+        /// Half-angle at which it has lost a stop.
+        pub half_deg: f64,
+        /// Foot to the mark, on the floor.
+        pub to_mark_m: f64,
+        /// Foot to the camera's foot.
+        pub to_camera_m: f64,
+        /// Which side it is on, from the camera.
+        pub right: bool,
+        /// Around the subject.
+        pub bearing_deg: f64,
+        /// The same as a clock.
+        pub clock: String,
+        /// How far it looks down.
+        pub tilt_down_deg: f64,
+        /// Whether it belongs to the picture, and may be seen in it.
+        pub in_set: bool,
+        /// What of it the lens sees that it shall not.
+        pub in_picture: Vec<String>,
+        /// Moves that clear it, the smallest first.
+        pub clears: Vec<Clearing>,
+    }
+
     /// The sheet behind.
     pub struct SheetSaid {
         /// Whether it fills the frame.
@@ -348,6 +410,8 @@ report! {
         pub severity: NoteSeverity,
         /// Which light it is about.
         pub light: Option<usize>,
+        /// Which steady lamp.
+        pub lamp: Option<usize>,
         /// What clears it.
         pub clears: Vec<Clearing>,
     }
@@ -378,13 +442,17 @@ report! {
         pub area_own: bool,
         /// The lights.
         pub lights: Vec<FloorLight>,
+        /// The steady lamps, in the shot's order.
+        pub lamps: Vec<FloorLamp>,
         /// The people, the subject first.
         pub people: Vec<PersonOnFloor>,
         /// All that are meant for the subject together, by the dome.
         pub together: Option<EvennessSaid>,
         /// Lines of equal light of what was asked for.
         pub contours: Vec<Contour>,
-        /// Front and back, left and right, head and foot of the area against the mark.
+        /// How even that is over the area, in a sentence.
+        pub even_says: String,
+        /// Front and back, left and right, head and foot of the area against the mark, in that light.
         pub ends: Option<String>,
         /// The sheet, where one is said.
         pub sheet: Option<SheetSaid>,

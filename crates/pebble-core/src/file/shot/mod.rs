@@ -460,11 +460,28 @@ wire! {
         pub level_share: f64,
         /// Distance to the subject.
         pub distance_m: f64,
+        /// From where it shines, where somebody said so; somewhere in front of the subject without.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub stands: Option<LampStands>,
         /// Whether it reaches what is behind the subject too.
         pub lights_background: bool,
         /// Parts of the subject that it does not reach.
         #[serde(default, skip_serializing_if = "Vec::is_empty")]
         pub misses: Vec<String>,
+    }
+}
+
+wire! {
+    /// Where a lamp stands, seen from the subject, as a flash has it.
+    #[derive(Copy)]
+    pub struct LampStands {
+        /// Around the subject: 0 is the camera's side, positive to its right.
+        pub bearing_deg: f64,
+        /// Above the horizon.
+        pub height_deg: f64,
+        /// Whether it belongs to the picture, and may be seen in it.
+        #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+        pub in_set: bool,
     }
 }
 
