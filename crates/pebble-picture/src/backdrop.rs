@@ -1,7 +1,7 @@
 //! What is behind the subject and under it, lit: by the place's own light and by each group of flashes from where they
 //! stand, in the shade of who stands before them.
 
-use crate::brush::{Brush, Painted, dome_map, flash_map};
+use crate::brush::{Brush, Painted, Spot, dome_map, flash_map};
 use crate::compose::scene::{Cast, Scene};
 use crate::compose::window::Window;
 use crate::shadow::Shade;
@@ -11,7 +11,9 @@ use crate::space::V3;
 use crate::tone::{coloured, linear};
 use pebble_core::exposure::Level;
 use pebble_core::file::stage::Place;
+use pebble_core::quantity::LuxSeconds;
 use pebble_core::shot::Role;
+use pebble_core::stage::field::CHEST;
 use pebble_core::{Outlook, Plan};
 use std::sync::Arc;
 
@@ -22,6 +24,47 @@ struct Flash {
     on: [Pixel; 2],
     /// How much of it each place of the map gets.
     map: Arc<Vec<f32>>,
+}
+
+/// A steady lamp that stands somewhere, on floor and wall.
+struct Lamp {
+    /// How much of it each place gets.
+    map: Arc<Vec<f32>>,
+    /// At the mark, turned to it, and on the wall.
+    at_mark: LuxSeconds,
+    on_wall: LuxSeconds,
+}
+
+/// All steady light on what stands still.
+struct Steady {
+    /// At the mark, every lamp turned to it, and on the wall.
+    mark: LuxSeconds,
+    wall: LuxSeconds,
+}
+
+impl Steady {
+    fn of(plan: &Plan, outlook: &Outlook, lamps: &[Lamp]) -> Self {
+        let (around, _) = outlook.ambient_around(plan, None);
+        Self { mark: lamps.iter().fold(around, |sum, lamp| sum + lamp.at_mark), wall: outlook.background.exposure }
+    }
+
+    /// How much of it each place gets: what comes from around, less what somebody stands before, and each lamp's.
+    fn map(&self, around: Option<&Vec<f32>>, lamps: &[Lamp], places: &[Spot]) -> Vec<f32> {
+        let shares = |of: fn(&Lamp) -> LuxSeconds, all: LuxSeconds| -> Vec<f32> {
+            let share = |lamp: &Lamp| if all > LuxSeconds::ZERO { (of(lamp) / all) as f32 } else { 0.0 };
+            lamps.iter().map(share).collect()
+        };
+        let (on_floor, on_wall) = (shares(|lamp| lamp.at_mark, self.mark), shares(|lamp| lamp.on_wall, self.wall));
+        let rests = [&on_floor, &on_wall].map(|shares| (1.0 - shares.iter().sum::<f32>()).max(0.0));
+        { places.iter().enumerate() }
+            .map(|(index, place)| {
+                let floor = place.is_some_and(|(_, normal)| normal[2] > 0.5);
+                let (shares, rest) = if floor { (&on_floor, rests[0]) } else { (&on_wall, rests[1]) };
+                let even = rest * around.map_or(1.0, |around| around[index]);
+                shares.iter().zip(lamps).fold(even, |sum, (share, lamp)| sum + share * lamp.map[index])
+            })
+            .collect()
+    }
 }
 
 /// What is painted from.
@@ -157,9 +200,25 @@ impl Backdrop {
             }
             None => None,
         };
+        let even = brush.place == Place::EvenWall;
+        let mut lamps = Vec::new();
+        for (index, source) in &scene.lamps {
+            let Some(stands) = outlook.standing_lamp(plan, *index) else { continue };
+            let map = maps
+                .get(key(source.shade.as_ref(), source.at, [source.radius, source.distance], even), || {
+                    Some(if even { vec![1.0; places.len()] } else { flash_map(source, brush.behind, places) })
+                })?;
+            let on_wall = outlook.steady[*index].on_background.exposure;
+            lamps.push(Lamp { map, at_mark: LuxSeconds::from_lux_seconds(stands.on(CHEST)), on_wall });
+        }
+        let steady = Steady::of(plan, outlook, &lamps);
+        let dome = if lamps.is_empty() { dome } else { Some(Arc::new(steady.map(dome.as_deref(), &lamps, places))) };
         Some(Self {
             at_wall: coloured(outlook.background_tint(plan), surface(outlook.background.placement)),
-            at_mark: coloured(outlook.ambient_tint(plan, None), white(outlook.ambient.placement)),
+            at_mark: coloured(
+                outlook.ambient_tint(plan, None),
+                linear(Level::of_light(1.0, steady.mark, outlook.reference)),
+            ),
             dome,
             flashes,
             painted,

@@ -20,6 +20,8 @@ pub(crate) struct Shape<'a> {
     pub seen: &'a [Option<[f32; 3]>],
     /// The flashes on it.
     pub beams: Vec<Beam<'a>>,
+    /// The steady lamps that stand somewhere.
+    pub lamps: Vec<Beam<'a>>,
 }
 
 /// A figure that may stand before others.
@@ -62,8 +64,10 @@ const NOTHING: u32 = u32::MAX;
 
 /// A figure's colours in a picture.
 pub(crate) struct Colours {
-    /// Level of the steady light on white, in linear light.
+    /// Level of the steady light from around on white, in linear light.
     pub steady: V3,
+    /// The same of each steady lamp, turned to it.
+    pub lamps: Vec<V3>,
     /// By each of its beams: the group it draws with, and its level on white.
     pub flashes: Vec<(usize, V3)>,
 }
@@ -108,7 +112,7 @@ pub(crate) struct Lit {
     /// First place of each sample.
     samples: Vec<u32>,
     places: Vec<Place>,
-    /// By each place: of steady light, then of each beam its own colour and what is mirrored.
+    /// By each place: of steady light from around, then of each lamp and of each flash its own colour and what is mirrored.
     gets: Vec<f32>,
 }
 
@@ -176,6 +180,12 @@ impl Lit {
             for k in 0..3 {
                 own[0][1 + k] += level * tint[k] * colours.steady[k];
             }
+            for (colour, lit) in colours.lamps.iter().zip(gets.chunks_exact(2)) {
+                for k in 0..3 {
+                    own[0][1 + k] += place.cover * (lit[0] * tint[k] + lit[1]) * colour[k];
+                }
+            }
+            gets = &gets[2 * colours.lamps.len()..];
             rest
         } else {
             pixels
@@ -369,6 +379,9 @@ impl Raster<'_> {
         lit.places.push(Place { cover, shape: facet.shape, stuff: facet.stuff, gets: lit.gets.len() as u32 });
         if self.steady {
             lit.gets.push(stuff.tone * self.dome.on(&surface, stuff));
+            for lamp in &shape.lamps {
+                lit.gets.extend(lamp.on(&surface, stuff));
+            }
         }
         if self.flashed {
             for beam in &shape.beams {

@@ -56,6 +56,13 @@ impl SteadyField {
 }
 
 impl Outlook {
+    /// A lamp of the plan in space, where somebody said that it stands: what it gives while the shutter is open, in lx·s.
+    pub fn standing_lamp(&self, plan: &Plan, lamp: usize) -> Option<field::Lamp> {
+        let stands = plan.lamps[lamp].stands?;
+        let open = plan.settings.lamps.as_ratio() * self.run.time.as_secs();
+        Some(field::Lamp { strength: stands.strength * open, ..stands })
+    }
+
     /// The steady light over the set, to a camera at a place.
     pub fn steady_field(&self, plan: &Plan, eye: Spot) -> SteadyField {
         let mut field = SteadyField { even: self.room.exposure.as_lux_seconds(), lamps: Vec::new(), eye };

@@ -19,6 +19,22 @@ impl Outlook {
 
     /// All steady light on a part, or on the subject where no part is meant.
     pub fn ambient_tint(&self, plan: &Plan, part: Option<usize>) -> [f64; 3] {
+        self.ambient_of(plan, part, |_| true).1
+    }
+
+    /// The steady light there that comes from nowhere in particular: the room's, and lamps of which nobody said where they
+    /// stand. With its colour.
+    pub fn ambient_around(&self, plan: &Plan, part: Option<usize>) -> (LuxSeconds, [f64; 3]) {
+        let stands = |of: Burns| matches!(of, Burns::Lamp(index) if plan.lamps[index].stands.is_some());
+        self.ambient_of(plan, part, |lamp| !stands(lamp.of))
+    }
+
+    fn ambient_of(
+        &self,
+        plan: &Plan,
+        part: Option<usize>,
+        counts: impl Fn(&SteadyOutlook) -> bool,
+    ) -> (LuxSeconds, [f64; 3]) {
         let offset = part.map_or(1.0, |part| plan.parts[part].ambient_offset.as_ratio());
         let reaches = |lamp: &&SteadyOutlook| {
             part.is_none_or(|part| match lamp.of {
@@ -26,8 +42,12 @@ impl Outlook {
                 Burns::Modelling(light) => plan.lights[light].reaches(part),
             })
         };
-        let lamps = self.steady.iter().filter(reaches).map(|lamp| (lamp, lamp.on_subject.exposure));
-        tint(plan, self.room.exposure * offset, lamps)
+        let lamps: Vec<_> = { self.steady.iter().filter(reaches).filter(|lamp| counts(lamp)) }
+            .map(|lamp| (lamp, lamp.on_subject.exposure))
+            .collect();
+        let room = self.room.exposure * offset;
+        let all = lamps.iter().fold(room, |sum, (_, light)| sum + *light);
+        (all, tint(plan, room, lamps.into_iter()))
     }
 
     /// All steady light on the background.

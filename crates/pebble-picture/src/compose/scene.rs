@@ -31,6 +31,9 @@ const CHEST: f32 = CHEST_M as f32;
 /// A light of the sky or the ceiling is as far as this.
 const FAR: f32 = 40.0;
 
+/// How large a steady lamp is drawn, half across in metres.
+const BULB: f32 = 0.07;
+
 /// A flash in the set.
 pub(crate) struct Source {
     pub at: V3,
@@ -82,6 +85,8 @@ pub(crate) struct Scene<'a> {
     pub photo: Option<&'a Photo>,
     /// The flashes, in the plan's order; nothing for those that do not fire.
     pub sources: Vec<Option<Source>>,
+    /// Steady lamps that stand somewhere, with their place in the plan.
+    pub lamps: Vec<(usize, Source)>,
     /// Who stands in the way of the place's own light.
     pub dome_shade: Option<Arc<Shade>>,
 }
@@ -156,10 +161,19 @@ impl<'a> Scene<'a> {
         };
         let lens = plan.lens();
         let boom = |index: usize| plan.lights[index].boom.unwrap_or(0.0) as f32;
+        let stand = |index: usize| plan.lamps[index].stands.map(|lamp| (index, v3(lamp.at)));
+        let lamps: Vec<(usize, V3)> = (0..plan.lamps.len()).filter_map(stand).collect();
         let lights: Vec<(V3, f32, f32)> = (0..plan.lights.len())
             .filter(stood)
             .map(|index| (placed(index).0, placed(index).1, boom(index)))
             .filter(|(at, radius, boom)| in_frame(&lens, *at, *radius, *boom))
+            // A lamp is found by its bulb, and drawn with its housing.
+            .chain(
+                lamps
+                    .iter()
+                    .filter(|(_, at)| !measured && in_frame(&lens, *at, 0.0, 0.0))
+                    .map(|(_, at)| (*at, BULB, 0.0)),
+            )
             .collect();
         let key = CastKey {
             lights: lights.clone(),
@@ -182,9 +196,13 @@ impl<'a> Scene<'a> {
                 })
             })
             .collect();
+        let lamps = lamps
+            .into_iter()
+            .map(|(index, at)| (index, Source { at, radius: BULB, distance: length(sub(at, chest)), shade: shade(at) }))
+            .collect();
         let from = unit(v3(cast.around.comes.from));
         let dome_shade = if cast.around.comes.around < 1.0 { shade(add(chest, times(from, FAR))) } else { None };
-        Some(Self { cast, photo, sources, dome_shade })
+        Some(Self { cast, photo, sources, lamps, dome_shade })
     }
 
     /// The place's own light.
@@ -259,14 +277,50 @@ impl<'a> Scene<'a> {
         beams
     }
 
-    /// Level of the steady light on a figure, at tone 1.
+    /// The steady lamps that stand somewhere on a figure, each with its direction, and its level on white.
+    pub fn lamps_on(&self, plan: &Plan, outlook: &Outlook, index: usize) -> Vec<(Beam<'_>, V3)> {
+        let (figure, part) = (&self.figures[index], self.parts[index]);
+        // What shines by itself is as bright as it is.
+        let own = figure.own_light || part.is_some_and(|part| plan.parts[part].luminance.is_some());
+        let lit = |(lamp, _): &&(usize, Source)| !own && part.is_none_or(|part| plan.lamps[*lamp].reaches(part));
+        let at = if figure.card { [0.0, 0.0, CHEST] } else { [figure.at[0], figure.at[1], CHEST] };
+        let place = spot(f64::from(at[0]), f64::from(at[1]), f64::from(at[2]));
+        { self.lamps.iter().filter(lit) }
+            .filter_map(|(lamp, source)| {
+                let stands = outlook.standing_lamp(plan, *lamp)?;
+                let way = sub(source.at, at);
+                let far = length(way).max(NEAREST);
+                let towards = unit(way);
+                // As much on what is flat as a dome to the camera has of it, which is what is forecast.
+                let on_flat = (1.0 - towards[1]) / 2.0;
+                let falls = LuxSeconds::from_lux_seconds(stands.on(place));
+                let beam = Beam {
+                    towards,
+                    size: (source.radius / far).clamp(0.02, 1.0),
+                    edge: None,
+                    on_flat,
+                    bounce: self.around.bounces as f32,
+                    shade: source.shade.as_ref(),
+                };
+                let level = linear(Level::of_light(1.0, falls, outlook.reference));
+                Some((beam, coloured(outlook.lamp_tint(plan, *lamp), level)))
+            })
+            .collect()
+    }
+
+    /// Level of the steady light from around on a figure, at tone 1.
     pub fn steady(&self, plan: &Plan, outlook: &Outlook, index: usize) -> V3 {
         let figure = &self.figures[index];
         match self.parts[index] {
             Some(part) => {
                 // The forecast has the level of the part's own tone; a lamp's is its own.
-                let level = linear(outlook.parts[part].tones.part_ambient);
                 let own = figure.own_light || plan.parts[part].luminance.is_some();
+                let (around, tint) = outlook.ambient_around(plan, Some(part));
+                // Of lamps that stand somewhere a figure has its light from there.
+                let level = linear(match own {
+                    true => outlook.parts[part].tones.part_ambient,
+                    false => Level::of_light(plan.parts[part].reflectance, around, outlook.reference),
+                });
                 let tone = figure.stuffs[usize::from(figure.principal)].tone.max(1e-3);
                 let tone =
                     if figure.part == Some(plan.parts[part].drawn_as) && plan.parts[part].reflectance > 0.0 && !own {
@@ -274,10 +328,11 @@ impl<'a> Scene<'a> {
                     } else {
                         tone
                     };
-                coloured(if own { [1.0; 3] } else { outlook.ambient_tint(plan, Some(part)) }, level / tone)
+                coloured(if own { [1.0; 3] } else { tint }, level / tone)
             }
             None => {
-                coloured(outlook.ambient_tint(plan, None), linear(Level::of_surface(1.0, outlook.ambient.placement)))
+                let (around, tint) = outlook.ambient_around(plan, None);
+                coloured(tint, linear(Level::of_light(1.0, around, outlook.reference)))
             }
         }
     }

@@ -200,29 +200,32 @@ impl Stage<'_> {
             .map(|index| {
                 let beams =
                     if flashed { scene.beams(self.plan, self.outlook, self.groups, *index) } else { Vec::new() };
-                beams.into_iter().unzip::<_, _, Vec<_>, Vec<_>>()
+                let lamps = if steady { scene.lamps_on(self.plan, self.outlook, *index) } else { Vec::new() };
+                (unzipped(beams), unzipped(lamps))
             })
             .collect();
         let ppm = self.window.pixels_per_metre;
         let [x, y] = motion.direction;
+        let all_beams = || lights.iter().flat_map(|((flashes, _), (lamps, _))| [flashes, lamps]);
         let key = LitKey {
             cast: Arc::clone(&scene.cast),
             figures: set.figures.clone(),
             before: set.before.clone(),
             numbers: [seen[0], seen[1], seen[2], seen[3], x, y, ppm, anchor[0], anchor[1]],
             lights: (steady, flashed),
-            beams: lights.iter().map(|(beams, _)| beams.iter().map(Beam::key).collect()).collect(),
-            shades: lights.iter().flat_map(|(beams, _)| beams.iter().map(|beam| beam.shade.cloned())).collect(),
+            beams: all_beams().map(|beams| beams.iter().map(Beam::key).collect()).collect(),
+            shades: all_beams().flatten().map(|beam| beam.shade.cloned()).collect(),
         };
         let lit = self.lit.get(key, || {
             let shapes: Vec<Shape> = set
                 .figures
                 .iter()
                 .zip(&lights)
-                .map(|(index, (beams, _))| Shape {
+                .map(|(index, ((beams, _), (lamps, _)))| Shape {
                     figure: &scene.figures[*index],
                     seen: &scene.seen[*index],
                     beams: beams.clone(),
+                    lamps: lamps.clone(),
                 })
                 .collect();
             let before: Vec<Hides> = set
@@ -251,7 +254,10 @@ impl Stage<'_> {
             .figures
             .iter()
             .zip(lights)
-            .map(|(index, (_, flashes))| Colours { steady: scene.steady(self.plan, self.outlook, *index), flashes })
+            .map(|(index, ((_, flashes), (_, lamps)))| {
+                let steady = scene.steady(self.plan, self.outlook, *index);
+                Colours { steady, lamps, flashes }
+            })
             .collect();
         let swing = scene.figures[set.figures[0]].swing.filter(|_| set.figures.len() == 1);
         Some(lit.sprites(&stuffs, &colours, (steady, if flashed { self.groups.len() } else { 0 }), swing))
@@ -263,4 +269,9 @@ impl Stage<'_> {
         let sprites = self.rastered(set, true, false)?;
         Some(sprites.ambient?.peak_dwell(set.motion.steady(self.rows).abs()))
     }
+}
+
+/// Beams, and what goes with each of them.
+fn unzipped<'a, T>(beams: Vec<(Beam<'a>, T)>) -> (Vec<Beam<'a>>, Vec<T>) {
+    beams.into_iter().unzip()
 }
