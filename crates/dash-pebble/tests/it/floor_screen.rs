@@ -1,8 +1,10 @@
 //! The floor, as a photographer walks about on it.
 
 use crate::common::Server;
+use crate::common::api::Api;
 use crate::common::bench::{open_shot, open_tab, saved};
 use crate::common::browser::Browser;
+use reqwest::Method;
 use thirtyfour::common::print::PrintParameters;
 use thirtyfour::prelude::*;
 
@@ -275,4 +277,59 @@ async fn a_light_is_turned_to_somebody_else_and_stays_on_them() {
     browser.keys(Key::Up + "").await;
     browser.until(&format!("{saved} && {aimed} !== {third}")).await;
     browser.until("document.querySelector('table').innerText.includes('of the mark')").await;
+}
+
+/// A lamp of which nobody said where it stands is put on the floor, found in the picture, carried out of it by one press, and
+/// the steady light is told over the area from then on.
+#[tokio::test(flavor = "multi_thread")]
+async fn a_steady_lamp_is_put_on_the_floor_and_carried_out_of_the_picture() {
+    let api = Api::demo();
+    let kept = api.get("/api/shots/double-ropes").await;
+    let (mut shot, version) = (kept["shot"].clone(), kept["version"].as_i64());
+    let lamp = &api.get("/api/kit").await["lamps"][0];
+    shot["lamps"] = serde_json::json!([
+        {"on": true, "lamp": lamp, "level_share": 1.0, "distance_m": 3.0, "lights_background": true}
+    ]);
+    let kept = api.send(Method::PUT, "/api/shots/double-ropes", version, Some(&shot)).await;
+    assert!(kept.status().is_success(), "{}", kept.text().await.unwrap());
+    let name = lamp["name"].as_str().expect("a name");
+
+    let browser = Browser::open().await;
+    open_shot(&browser, &api.server, "Double ropes, both feet up").await;
+    to_the_floor(&browser).await;
+    browser.press("//label[.='Steady light']").await;
+    browser.until("document.querySelector('[data-testid=evenness]').innerText.includes('as even')").await;
+    browser.press("//label[.='Lamps']").await;
+    let told = browser.text("[aria-label=Lamps]").await;
+    assert!(told.contains(name) && told.contains("nobody said where"), "{told}");
+    browser.press("//button[contains(., 'Put it on the floor')]").await;
+    let says = "document.querySelector('[data-grip=\"Lamp 1\"]')?.getAttribute('aria-label')";
+    let saved = "document.querySelector('main header').innerText.includes('Saved')";
+    browser.until(&format!("{says}?.includes('in the picture') && {saved}")).await;
+    browser.until("document.querySelector('[data-testid=evenness]').innerText.includes('over the area')").await;
+    // The Bench finds it too, before anything is pressed here.
+    let note = format!("[data-note='{name}: face and stand in the picture']");
+    browser.until(&format!("document.querySelector(\"{note} button\")")).await;
+    browser.click(&format!("{note} button")).await;
+    browser.until(&format!("!{says}.includes('in the picture') && {saved}")).await;
+    // Stepped by keys, raised from the side and typed: one place.
+    browser.find("[data-grip='Lamp 1']").await.focus().await.unwrap();
+    let before = browser.run(&format!("return {says}"), vec![]).await;
+    browser.keys(Key::Left + "").await;
+    browser.until(&format!("{says} !== {before} && {saved}")).await;
+    let height = format!("document.querySelector('[aria-label=\"Height of {name}\"]').getAttribute('aria-valuetext')");
+    let low = browser.run(&format!("return {height}"), vec![]).await;
+    browser.find(&format!("[aria-label='Height of {name}']")).await.focus().await.unwrap();
+    browser.keys(Key::Up + "").await;
+    browser.until(&format!("{height} !== {low} && {saved}")).await;
+    // On paper it has its row, in the table too.
+    let paper = browser.run("return document.querySelector('[data-testid=rebuild]').textContent", vec![]).await;
+    assert!(paper.as_str().expect("text").contains(name), "{paper}");
+    let kept = api.get("/api/shots/double-ropes").await["shot"].clone();
+    let table = api.send(Method::POST, "/api/floor/table", None, Some(&kept)).await.text().await.unwrap();
+    let row = table.lines().find(|line| line.starts_with("lamp,")).expect("a row of its own");
+    assert!(row.contains(name) && row.contains("100 %"), "{row}");
+    // Taken off the floor it is somewhere again, and nothing of the picture is at fault.
+    browser.press("//button[contains(., 'Off the floor')]").await;
+    browser.until(&format!("!document.querySelector('[data-grip=\"Lamp 1\"]') && {saved}")).await;
 }
