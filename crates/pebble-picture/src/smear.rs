@@ -373,7 +373,7 @@ mod tests {
 
     fn rastered(figure: &Figure, direction: Point, swing: Option<[f32; 2]>) -> Sprites {
         let seen = seen(figure);
-        let shape = Shape { figure, seen: &seen, beams: vec![even()] };
+        let shape = Shape { figure, seen: &seen, beams: vec![even()], lamps: Vec::new() };
         let raster = Raster {
             shapes: &[shape],
             before: &[],
@@ -387,7 +387,7 @@ mod tests {
             anchor: [0.005, 0.005],
             wanted: &AtomicBool::new(true),
         };
-        let colours = Colours { steady: [0.5; 3], flashes: vec![(0, [1.0; 3])] };
+        let colours = Colours { steady: [0.5; 3], lamps: Vec::new(), flashes: vec![(0, [1.0; 3])] };
         let lit = raster.lit().expect("somebody waits").expect("it is in the window");
         lit.sprites(&[&figure.stuffs], &[colours], (true, 1), swing)
     }

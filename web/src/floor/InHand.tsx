@@ -34,7 +34,7 @@ export function InHand({ seen, light, onCarry, onSettle, children }: Props) {
           ['From the mark, on the floor', length(of.to_mark_m)],
           ['From the camera', `${length(of.to_camera_m)}, ${of.right ? 'right' : 'left'}`],
         ] as [string, string][])),
-    ['To the chest', length(of.distance_m)],
+    [of.role === 'backdrop' ? 'To the background' : 'To the chest', length(of.distance_m)],
     ['Direction', `${signed(Math.round(of.bearing_deg))}° · ${of.clock} o'clock`],
     ['Looks down', `${Math.round(of.tilt_down_deg)}°`],
     ['A stop is lost', `${length(of.circle_m)} beside its aim`],

@@ -6,7 +6,7 @@ use crate::outlook::Outlook;
 use crate::plan::{Light, Plan, Settings};
 use crate::quantity::{Angle, LuxSeconds, Metres, Stops};
 use crate::stage::CHEST_M;
-use crate::stage::field::{CHEST, Lamp, as_noted, noted, placed};
+use crate::stage::field::{CHEST, Lamp, as_noted, noted_around, placed, placed_around};
 use crate::stage::flag::Flag;
 use crate::stage::lens::{Held, Lens, Shown};
 use crate::stage::region::Region;
@@ -16,7 +16,7 @@ use crate::stage::space::{Spot, spot};
 /// Where a light's face is.
 pub(crate) fn spot_of(plan: &Plan, index: usize) -> Spot {
     let light = &plan.lights[index];
-    placed(light.bearing, light.height, plan.settings.lights[index].distance)
+    placed_around(plan.measured_to(index), light.bearing, light.height, plan.settings.lights[index].distance)
 }
 
 /// A light is somebody's when its axis passes their chest no farther than this, in metres.
@@ -55,7 +55,7 @@ pub(crate) fn held(light: &Light) -> Held {
 
 /// The same plan with a light standing somewhere else, as a file has its place, at another power where one goes with it.
 pub(crate) fn stood(plan: &Plan, index: usize, at: Spot, power: Option<f64>) -> Plan {
-    let (bearing, height, distance) = noted(at);
+    let (bearing, height, distance) = noted_around(plan.measured_to(index), at);
     let mut lights = plan.lights.to_vec();
     (lights[index].bearing, lights[index].height) = (Angle::from_degrees(bearing), Angle::from_degrees(height));
     let dials = plan.settings.lights.with(index, |dial| {
@@ -111,8 +111,8 @@ pub(crate) fn as_bright(plan: &Plan, from: &Lamp, index: usize, to: Spot) -> Opt
     if dial.bias.is_some() {
         return None;
     }
-    let there = Lamp { at: to, ..*from };
-    let times = from.on(CHEST) / there.on(CHEST);
+    let (there, measured) = (Lamp { at: to, turned: plan.turned(index, to), ..*from }, plan.measured_to(index));
+    let times = from.on(measured) / there.on(measured);
     // One that gives nothing gives nothing from there.
     if !times.is_finite() || times <= 0.0 {
         return None;
@@ -127,14 +127,9 @@ pub(crate) fn flares(plan: &Plan, lens: &Lens, index: usize) -> bool {
     if light.role == Role::InSet || !light.walks() || !light.on {
         return false;
     }
+    let at = spot_of(plan, index);
     // Its strength is nothing to where it shines.
-    let lamp = Lamp {
-        strength: 1.0,
-        face: light.throw.face,
-        beam: light.beam(),
-        at: spot_of(plan, index),
-        turned: light.turned,
-    };
+    let lamp = Lamp { strength: 1.0, face: light.throw.face, beam: light.beam(), at, turned: plan.turned(index, at) };
     let radius = light.throw.face.radius.as_metres();
     lens.looks_into(&lamp) && !light.flag.is_some_and(|flag| flag.shades(&lamp, radius, lens.view.eye))
 }

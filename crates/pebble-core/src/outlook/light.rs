@@ -13,7 +13,7 @@ use crate::physics::subject::direction;
 use crate::plan::{Dial, Light, Plan, WHOLE_FRAME};
 use crate::quantity::scale::ShutterTime;
 use crate::quantity::{LuxSeconds, Seconds, Stops};
-use crate::stage::field::{Lamp, placed};
+use crate::stage::field::{Lamp, placed_around};
 
 /// What one flash will do.
 #[derive(Clone, Debug, PartialEq)]
@@ -66,14 +66,16 @@ impl Outlook {
     pub fn lamp(&self, plan: &Plan, index: usize) -> Lamp {
         let (light, dial) = (&plan.lights[index], &plan.settings.lights[index]);
         // What it loses by being turned is lost in space, where it is known which way; else wherever it shines.
-        let modifier = if light.turned.is_some() { light.in_front } else { light.throw.modifier };
+        let in_space = light.turned.is_some() && light.role != Role::Backdrop;
+        let modifier = if in_space { light.in_front } else { light.throw.modifier };
+        let at = placed_around(plan.measured_to(index), light.bearing, light.height, dial.distance);
         let throw = Throw { modifier, ..light.throw };
         Lamp {
             strength: throw.strength(self.lights[index].power) * f64::from(dial.heads),
             face: light.throw.face,
             beam: light.beam(),
-            at: placed(light.bearing, light.height, dial.distance),
-            turned: light.turned,
+            at,
+            turned: plan.turned(index, at),
         }
     }
 }

@@ -1,14 +1,38 @@
 //! The area and the sheet, checked.
 
 use crate::file::floor::{Area, BackSheet, Flag, Room, WayAlong};
+use crate::file::shot::Role;
+use crate::plan::Plan;
 use crate::plan::check::At;
 use crate::quantity::bounds::{self, Invalid, Limits};
 use crate::stage::CHEST_M;
+use crate::stage::field::{CHEST, Turned};
 use crate::stage::flag;
 use crate::stage::outline::Outline;
 use crate::stage::path::Path;
 use crate::stage::region::Region;
 use crate::stage::space::{Spot, spot};
+
+/// What a light's distance, bearing and height are measured to, and what it is aimed at unless it is turned: the chest of who
+/// stands on the mark; of one that is for the backdrop the middle of that, so far behind the mark.
+pub(crate) fn measured_to(role: Role, behind_m: f64) -> Spot {
+    if role == Role::Backdrop { spot(0.0, behind_m, CHEST_M) } else { CHEST }
+}
+
+impl Plan {
+    /// What a light's distance, bearing and height are measured to.
+    pub fn measured_to(&self, light: usize) -> Spot {
+        measured_to(self.lights[light].role, self.background_behind.as_metres())
+    }
+
+    /// How a light's axis is turned away from the line to the chest at a place.
+    pub fn turned(&self, light: usize, at: Spot) -> Option<Turned> {
+        match self.lights[light].role {
+            Role::Backdrop => Turned::at(at, self.measured_to(light)),
+            _ => self.lights[light].turned,
+        }
+    }
+}
 
 /// Its outline's corners are shares of the rectangle.
 pub(super) fn area(wire: &Area) -> Result<Region, Invalid> {

@@ -26,6 +26,7 @@ mod wish;
 pub use camera::{Camera, Glass};
 pub use dials::{Dial, Dials, MAX_LIGHTS};
 pub use floor::Walls;
+pub(crate) use floor::measured_to;
 pub use front::Front;
 pub use intent::STREAK_FACTOR;
 pub use lens::BeforeLens;

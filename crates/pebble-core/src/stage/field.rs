@@ -64,13 +64,22 @@ impl Turned {
 
 /// A place from how it is set on the Bench: bearing, height over the horizon, distance to the chest.
 pub fn placed(bearing: Angle, height: Angle, distance: Metres) -> Spot {
+    placed_around(CHEST, bearing, height, distance)
+}
+
+/// The same around another place than the chest.
+pub fn placed_around(middle: Spot, bearing: Angle, height: Angle, distance: Metres) -> Spot {
     let [right, near, up] = direction(bearing, height);
-    CHEST + spot(right, -near, up) * distance.as_metres()
+    middle + spot(right, -near, up) * distance.as_metres()
 }
 
 /// The other way round: bearing and height in degrees, and the distance in metres.
 pub fn set_so(at: Spot) -> (f64, f64, f64) {
-    let way = at - CHEST;
+    set_around(CHEST, at)
+}
+
+fn set_around(middle: Spot, at: Spot) -> (f64, f64, f64) {
+    let way = at - middle;
     let distance = way.length();
     let bearing = way.x.atan2(-way.y).to_degrees();
     let height = if distance > 0.0 { (way.z / distance).clamp(-1.0, 1.0).asin().to_degrees() } else { 0.0 };
@@ -79,7 +88,12 @@ pub fn set_so(at: Spot) -> (f64, f64, f64) {
 
 /// The same as a shot file has it: tenths of a degree, whole centimetres.
 pub fn noted(at: Spot) -> (f64, f64, f64) {
-    let (bearing, height, distance) = set_so(at);
+    noted_around(CHEST, at)
+}
+
+/// The same around another place than the chest.
+pub fn noted_around(middle: Spot, at: Spot) -> (f64, f64, f64) {
+    let (bearing, height, distance) = set_around(middle, at);
     let tenth = |value: f64| (value * 10.0).round() / 10.0;
     (tenth(bearing), tenth(height), (distance * 100.0).round() / 100.0)
 }

@@ -248,11 +248,11 @@ impl Lens {
         found
     }
 
-    /// As near as a light comes on its own line to the chest, in whole centimetres, so that from there on outwards the lens
+    /// As near as a light comes on its own line to what it is measured to, in whole centimetres, so that from there on outwards the lens
     /// sees nothing of it; nothing where it is seen however far it is carried.
-    pub fn nearest(&self, at: Spot, held: Held) -> Option<f64> {
-        let line = (at - CHEST).unit();
-        let seen = |cm: &u32| self.shows(CHEST + line * (f64::from(*cm) / 100.0), held).any();
+    pub fn nearest(&self, middle: Spot, at: Spot, held: Held) -> Option<f64> {
+        let line = (at - middle).unit();
+        let seen = |cm: &u32| self.shows(middle + line * (f64::from(*cm) / 100.0), held).any();
         // Beyond the camera it is behind it.
         let most = (10.0 * FARTHEST_M.max(self.view.distance + 1.0)) as u32 * 10;
         // Through the tenths first, then through the centimetres of the last that is seen.

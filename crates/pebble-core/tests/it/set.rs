@@ -197,8 +197,7 @@ fn what_stands_in_the_picture_is_a_finding_with_the_move_that_clears_it() {
         let (plan, lens) = (plan(&shot), plan(&shot).lens());
         let findings = judge(&plan, &outlook(&plan));
         let shows = plan.lights.iter().enumerate().any(|(index, light)| {
-            let at =
-                pebble_core::stage::field::placed(light.bearing, light.height, plan.settings.lights[index].distance);
+            let at = outlook(&plan).lamp(&plan, index).at;
             light.on
                 && light.role != Role::InSet
                 && light.bounce.is_none()

@@ -229,3 +229,54 @@ proptest! {
         prop_assert!(((lamp.aim() - from).length() - (CHEST - from).length()).abs() < 1e-9);
     }
 }
+
+/// A light for the backdrop is measured to the backdrop: it stands around that, looks at it, and goes back when it is hung
+/// farther back.
+#[test]
+fn a_light_for_the_backdrop_stands_around_the_backdrop() {
+    let wall = example("finishers-wall");
+    let index = wall.lights.iter().position(|light| light.role == Role::Backdrop).expect("it has one");
+    let of = |shot: &Shot| {
+        let plan = Plan::try_from(shot).expect("a plan");
+        (outlook(&plan).lamp(&plan, index), plan.measured_to(index))
+    };
+    let (lamp, middle) = of(&wall);
+    let light = &wall.lights[index];
+    assert!(((lamp.at - middle).length() - light.distance_m).abs() < 1e-9);
+    assert!((middle - spot(0.0, wall.background.behind_m, CHEST.z)).length() < 1e-12);
+    assert!(lamp.off_axis(middle).as_radians() < 1e-6, "it looks at the middle of it");
+    let mut farther = wall.clone();
+    farther.background.behind_m += 0.7;
+    assert!((of(&farther).0.at - lamp.at - spot(0.0, 0.7, 0.0)).length() < 1e-9);
+
+    // Carried over the floor, the Bench has the distance to the backdrop.
+    let before = set(&wall, None);
+    let at = &before.lights[index].at;
+    let to =
+        CarriedTo { light: index, x_m: at.x_m, y_m: at.y_m - 0.3, z_m: at.z_m, power: None, flag: None, aim_m: None };
+    let after = set(&wall, Some(&to));
+    let now = spot(after.lights[index].at.x_m, after.lights[index].at.y_m, after.lights[index].at.z_m);
+    assert!((now - spot(to.x_m, to.y_m, to.z_m)).length() < 0.02, "{now:?}");
+    assert!(((now - middle).length() - after.shot.lights[index].distance_m).abs() < 0.01);
+    // Nobody is lit by it, so nothing is told of it over the area, nor is it brought in.
+    assert!(after.lights[index].evenness.is_none() && after.lights[index].brings_in.is_none());
+}
+
+/// What the floor says of the backdrop is what its own lights put there, as near as the Bench has it at its middle.
+#[test]
+fn the_backdrop_reads_by_the_lights_that_are_for_it() {
+    let mut wall = example("finishers-wall");
+    for light in &mut wall.lights {
+        light.on = light.role == Role::Backdrop;
+        light.height_deg = 0.0;
+        // Straight at it there is no cosine between what a meter reads there and what a flat wall gets.
+        light.bearing_deg = 0.0;
+    }
+    let plan = Plan::try_from(&wall).expect("a plan");
+    let seen = outlook(&plan);
+    let told = set(&wall, None).behind.expect("told");
+    let flash = seen.spill.exposure.as_lux_seconds() / seen.reference.as_lux_seconds();
+    let level = plan.background_reflectance / 0.18 * (flash + seen.background.placement.as_ratio());
+    let bright = told.bright_stops.expect("lit");
+    assert!((bright - level.log2()).abs() < 0.1, "{bright} against {}", level.log2());
+}

@@ -147,17 +147,22 @@ impl<'a> Scene<'a> {
     ) -> Option<Self> {
         let chest = [0.0, 0.0, CHEST];
         let placed = |index: usize| {
+            let radius = plan.lights[index].throw.face.radius.as_metres() as f32;
+            if plan.lights[index].role == Role::Backdrop {
+                let at = v3(outlook.lamp(plan, index).at);
+                return (at, radius, length(sub(at, chest)));
+            }
             let distance = plan.settings.lights[index].distance.as_metres() as f32;
             let [right, camera, up] = outlook.lights[index].from.map(|part| part as f32);
             let at = add(chest, times([right, -camera, up], distance));
-            (at, plan.lights[index].throw.face.radius.as_metres() as f32, distance)
+            (at, radius, distance)
         };
-        // A backdrop's light is measured to the backdrop, and a bounced one comes from the ceiling: where they stand is not said.
+        // A bounced one comes from the ceiling: where it stands is not said.
         // Before the even wall nothing stands that is not measured.
         let measured = plan.stage.composition.place == Place::EvenWall;
         let stood = |index: &usize| {
             let light = &plan.lights[*index];
-            !measured && light.role != Role::Backdrop && light.bounce.is_none()
+            !measured && light.bounce.is_none()
         };
         let lens = plan.lens();
         let boom = |index: usize| plan.lights[index].boom.unwrap_or(0.0) as f32;

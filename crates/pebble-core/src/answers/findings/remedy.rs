@@ -12,7 +12,7 @@ use crate::outlook::{DrawnBy, Outlook, Pulses, outlook_with};
 use crate::plan::{Plan, Settings};
 use crate::quantity::scale::{Aperture, Iso, ShutterTime};
 use crate::quantity::{Lux, LuxSeconds, Metres, Stops};
-use crate::stage::field::noted;
+use crate::stage::field::{noted, noted_around};
 use crate::stage::flag::Flag;
 use crate::stage::lens::Move;
 use foldhash::fast::FixedState;
@@ -206,7 +206,7 @@ impl Turn {
             }
             Self::Source(source) => source.written(plan),
             Self::Stands(Stands { light, way, power }) => {
-                let (bearing, height, distance) = noted(way.to);
+                let (bearing, height, distance) = noted_around(plan.measured_to(*light), way.to);
                 let figures = [("bearing_deg", bearing), ("height_deg", height), ("distance_m", distance)];
                 let figures = figures.into_iter().chain(power.map(|power| ("power", power)));
                 let change = |(name, value): (&str, f64)| Change {

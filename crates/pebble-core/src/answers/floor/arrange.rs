@@ -8,7 +8,7 @@ use crate::plan::Plan;
 use crate::quantity::Stops;
 use crate::quantity::bounds::Invalid;
 use crate::quantity::words::signed;
-use crate::stage::field::{CHEST, noted};
+use crate::stage::field::noted_around;
 use crate::stage::space::Spot;
 
 /// Less than this is the step of a dial, in stops.
@@ -35,18 +35,19 @@ pub fn arranged(shot: &Shot, of: &Shot) -> Result<ArrangedAnswer, Invalid> {
         let stood = spot_of(&plan, index);
         let (at, why) = fitted(&plan, &there, index, stood);
         if let Some(why) = why {
-            let away = (at - CHEST).length();
+            let middle = plan.measured_to(index);
+            let away = (at - middle).length();
             let label = &plan.lights[index].label;
             says.push(if at == stood {
                 format!("{label} {why}.")
             } else {
-                let was = (stood - CHEST).length();
+                let was = (stood - middle).length();
                 let say = |metres: f64| plan.lengths.say(metres, 2);
                 format!("{label} stands {} away instead of {}: {why}.", say(away), say(was))
             });
         }
         if at != stood {
-            (light.bearing_deg, light.height_deg, light.distance_m) = noted(at);
+            (light.bearing_deg, light.height_deg, light.distance_m) = noted_around(plan.measured_to(index), at);
         }
     }
     let plan = Plan::try_from(&shot)?;
@@ -87,13 +88,14 @@ fn fitted(plan: &Plan, there: &Plan, index: usize, stood: Spot) -> (Spot, Option
         _ => stood,
     };
     let moved = (at != stood).then_some("fitted to this room");
-    let lens = plan.lens();
+    let (lens, middle) = (plan.lens(), plan.measured_to(index));
     let seen = light.bounce.is_none() && lens.shows(at, held(light)).any();
-    let away = (at - CHEST).length();
-    let Some(clear) = seen.then(|| lens.nearest(at, held(light))).flatten().filter(|clear| *clear > away) else {
+    let away = (at - middle).length();
+    let Some(clear) = seen.then(|| lens.nearest(middle, at, held(light))).flatten().filter(|clear| *clear > away)
+    else {
         return (at, moved);
     };
-    let clear = CHEST + (at - CHEST).unit() * clear;
+    let clear = middle + (at - middle).unit() * clear;
     if plan.room.is_some_and(|room| room.beyond(clear, radius).is_some()) {
         let stays = "stays in the picture, for the room ends behind it";
         let fitted = "fitted to this room, and stays in the picture, for the room ends behind it";

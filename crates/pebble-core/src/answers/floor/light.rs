@@ -34,8 +34,8 @@ pub(super) fn told(
     let (light, dial) = (&plan.lights[index], &plan.settings.lights[index]);
     let radius = light.throw.face.radius.as_metres();
     let by_tape = tape(lamp.at, lamp.aim(), spot(0.0, 0.0, 0.0), spot(lens.view.eye.x, lens.view.eye.y, 0.0));
-    // Bounced light comes from elsewhere, and what is off lights nothing.
-    let straight = light.bounce.is_none();
+    // Bounced light comes from elsewhere, and what is for the backdrop lights nobody.
+    let straight = light.bounce.is_none() && light.role != Role::Backdrop;
     let what = shown(plan, lens, index);
     // What takes a while is worked out for the light in hand.
     let region = region.filter(|_| straight);

@@ -8,12 +8,12 @@ use crate::answers::strips;
 use crate::file::floor::Flag;
 use crate::file::shot::{Flash, Role, Shot};
 use crate::outlook::{Outlook, outlook};
-use crate::plan::Plan;
 use crate::plan::check::At;
+use crate::plan::{Plan, measured_to};
 use crate::quantity::bounds::{self, Invalid, Limits};
 use crate::quantity::words::signed;
 use crate::quantity::{Angle, Metres};
-use crate::stage::field::{CHEST, Lamp, Turned, as_noted, noted, placed};
+use crate::stage::field::{CHEST, Lamp, Turned, as_noted, noted_around, placed};
 use crate::stage::flag::flag_for;
 use crate::stage::lens::{FARTHEST_M, Lens};
 use crate::stage::region::Region;
@@ -43,7 +43,8 @@ pub(super) fn carried(shot: &Shot, to: &CarriedTo) -> Result<Shot, Invalid> {
     at.figure("x_m", to.x_m, &bounds::STANDS)?;
     at.figure("y_m", to.y_m, &bounds::STANDS)?;
     at.figure("z_m", to.z_m, &bounds::LIFTED)?;
-    (light.bearing_deg, light.height_deg, light.distance_m) = noted(spot(to.x_m, to.y_m, to.z_m));
+    let middle = measured_to(light.role, shot.background.behind_m);
+    (light.bearing_deg, light.height_deg, light.distance_m) = noted_around(middle, spot(to.x_m, to.y_m, to.z_m));
     if let Some(aim) = to.aim_m {
         if let Some(why) = why_not_aimed(light) {
             return Err(at.contradiction("aim_m", format!("{} {}", light.group, light.role.word()), why));
@@ -123,7 +124,7 @@ impl<'a> Moves<'a> {
 
     /// What a light spoils that stands somewhere else.
     pub fn spoils(&self, index: usize, at: Spot, power: Option<f64>) -> Option<String> {
-        let (_, _, distance) = noted(at);
+        let (_, _, distance) = noted_around(self.plan.measured_to(index), at);
         match bounds::FLASH_DISTANCE.check("distance_m", distance) {
             Ok(_) => self.worse(&stood(self.plan, index, at, power)),
             Err(why) => Some(why.to_string()),
@@ -136,8 +137,9 @@ impl<'a> Moves<'a> {
         if dial.bias.is_some() {
             return 0.0;
         }
-        let there = Lamp { at: to, ..*from };
-        (there.on(CHEST) / from.on(CHEST) * power.unwrap_or(dial.power) / dial.power).log2()
+        let (there, measured) =
+            (Lamp { at: to, turned: self.plan.turned(index, to), ..*from }, self.plan.measured_to(index));
+        (there.on(measured) / from.on(measured) * power.unwrap_or(dial.power) / dial.power).log2()
     }
 
     /// The smallest moves that clear the picture of a light, those that harm nothing first.
@@ -202,7 +204,7 @@ impl<'a> Moves<'a> {
     /// As near as the lens does not see it on its own line, as bright at the mark: larger and softer by as much.
     pub fn bringing_in(&self, (index, lamp): (usize, &Lamp)) -> Option<Clearing> {
         let light = &self.plan.lights[index];
-        let nearest = light.walks().then(|| self.lens.nearest(lamp.at, held(light)))??;
+        let nearest = light.walks().then(|| self.lens.nearest(CHEST, lamp.at, held(light)))??;
         // To the next tenth of a metre, and not for less.
         let nearest = (nearest * 10.0 - 1e-9).ceil() / 10.0;
         let way = lamp.at - CHEST;

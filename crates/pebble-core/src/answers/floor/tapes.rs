@@ -3,11 +3,12 @@
 use super::moves::no_such_light;
 use super::place;
 use super::said::{TapedSaid, TapedStand};
+use crate::file::shot::Role;
 use crate::plan::Plan;
 use crate::plan::check::At;
 use crate::quantity::bounds::{self, Invalid};
 use crate::quantity::words::signed;
-use crate::stage::field::{CHEST, Lamp};
+use crate::stage::field::Lamp;
 use crate::stage::lens::Lens;
 use crate::stage::space::{Spot, spot};
 use crate::stage::tape;
@@ -55,11 +56,12 @@ pub(super) fn taped(plan: &Plan, lens: &Lens, lamps: &[Lamp], stand: TapedStand)
     })?;
     let to = spot(found.0, found.1, lamp.at.z);
     let off = (to.x - lamp.at.x).hypot(to.y - lamp.at.y);
-    let there = Lamp { at: to, ..*lamp };
-    let stops = (there.on(CHEST) / lamp.on(CHEST)).log2();
+    let middle = plan.measured_to(stand.light);
+    let there = Lamp { at: to, turned: plan.turned(stand.light, to), ..*lamp };
+    let stops = (there.on(middle) / lamp.on(middle)).log2();
     let misfit = (stand.to_chest_m)
         .map(|measured| {
-            at.figure("to_chest_m", measured, &bounds::TAPE).map(|to_chest| to_chest - (to - CHEST).length())
+            at.figure("to_chest_m", measured, &bounds::TAPE).map(|to_chest| to_chest - (to - middle).length())
         })
         .transpose()?;
     let fits = match misfit {
@@ -72,10 +74,11 @@ pub(super) fn taped(plan: &Plan, lens: &Lens, lamps: &[Lamp], stand: TapedStand)
         Some(_) => " The third tape agrees.".to_owned(),
         None => String::new(),
     };
+    let whom = if plan.lights[stand.light].role == Role::Backdrop { "the background" } else { "the mark" };
     let moved = if off <= PULLED_M {
         "It stands as planned.".to_owned()
     } else {
-        format!("It stands {} from the plan: {} at the mark.", plan.lengths.say(off, 2), signed(stops))
+        format!("It stands {} from the plan: {} at {}.", plan.lengths.say(off, 2), signed(stops), whom)
     };
     Ok(TapedSaid { to: place(to), off_m: off, off_stops: stops, misfit_m: misfit, says: format!("{moved}{fits}") })
 }

@@ -16,11 +16,11 @@ use crate::physics::ghost::{STRONG_FROM, Tones, ghost, ramp};
 use crate::physics::motion::ImageMotion;
 use crate::physics::shutter::SyncMode;
 use crate::plan::check::At;
-use crate::plan::{ANYWHERE, Bounds, Flashes, Light, Plan, Settings};
+use crate::plan::{ANYWHERE, Bounds, Flashes, Light, Plan, Settings, measured_to};
 use crate::quantity::bounds::Invalid;
 use crate::quantity::scale::{Aperture, Iso, ShutterTime};
 use crate::quantity::{FlashOutput, LuxSeconds, Metres, MetresPerSecond, Stops};
-use crate::stage::field::placed;
+use crate::stage::field::placed_around;
 use crate::stage::lens::Lens;
 use crate::wire::report_word;
 
@@ -385,8 +385,9 @@ impl<'a> Brief<'a> {
             if light.role == Role::InSet || !light.walks() {
                 return Metres::ZERO;
             }
-            let at = placed(light.bearing, light.height, Metres::from_metres(1.0));
-            let nearest = self.lens.nearest(at, held(light));
+            let middle = measured_to(light.role, self.lens.behind);
+            let at = placed_around(middle, light.bearing, light.height, Metres::from_metres(1.0));
+            let nearest = self.lens.nearest(middle, at, held(light));
             // A light that is seen however far it is carried is not carried for it.
             nearest.map_or(Metres::ZERO, Metres::from_metres)
         };
