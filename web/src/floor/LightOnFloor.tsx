@@ -25,6 +25,9 @@ type Props = {
   handlers: Handlers
 }
 
+/** Pixels from a light to its name, and a letter of it. */
+const [NAME_AWAY, NAME_WIDE] = [30, 8]
+
 /** A light on the sheet: its face turned to its aim, its beam to where a stop is lost, and a ring when it is in hand. */
 export function LightOnFloor({
   light,
@@ -47,6 +50,9 @@ export function LightOnFloor({
     ...(wrong ? [`${light.in_picture.join(' and ')} in the picture`] : []),
     ...(light.flares ? ['into the lens'] : []),
   ]
+  // Names stand away from the beam, where the sheet has the room for them.
+  const left = ax < tx && ax > NAME_AWAY + NAME_WIDE * light.label.length
+  const name = left ? ax - NAME_AWAY : ax + NAME_AWAY
   return (
     <g
       tabIndex={0}
@@ -74,15 +80,10 @@ export function LightOnFloor({
       </g>
       {chosen && <circle cx={ax} cy={ay} r={Math.max(24, face + 9)} className={classes.ring} />}
       <circle cx={ax} cy={ay} r={Math.max(22, face)} className={classes.hit} />
-      <text
-        x={ax + (ax < tx ? -30 : 30)}
-        y={ay - 20}
-        textAnchor={ax < tx ? 'end' : 'start'}
-        className={classes.label}
-      >
+      <text x={name} y={ay - 20} textAnchor={left ? 'end' : 'start'} className={classes.label}>
         {light.label}
         {said.length > 0 && (
-          <tspan x={ax + (ax < tx ? -30 : 30)} dy={15}>
+          <tspan x={name} dy={15}>
             {said.join(', ')}
           </tspan>
         )}
