@@ -5,11 +5,11 @@ import classes from './ShotFrame.module.css'
 const WIDTH = 480
 
 /** The simulated frame of a shot, small. */
-export function ShotFrame({ shot }: { shot: Shot }) {
+export function ShotFrame({ shot, width = WIDTH }: { shot: Shot; width?: number }) {
   const canvas = useRef<HTMLCanvasElement>(null)
   useEffect(() => {
     const control = new AbortController()
-    picture(shot, WIDTH, 'both', WHOLE, control.signal).then(
+    picture(shot, width, 'both', WHOLE, control.signal).then(
       (image) => {
         const element = canvas.current
         if (control.signal.aborted || !element) return
@@ -20,6 +20,6 @@ export function ShotFrame({ shot }: { shot: Shot }) {
       () => undefined,
     )
     return () => control.abort()
-  }, [shot])
+  }, [shot, width])
   return <canvas ref={canvas} className={classes.frame} />
 }

@@ -81,7 +81,15 @@ async fn a_frame_is_composed_from_pictures_and_stays_so() {
         .until("document.querySelector('[data-testid=choose-place] [aria-pressed=true]')?.innerText === 'Track'")
         .await;
     browser.press("//label[.//text()='Camera']").await;
-    browser.press("//label[.//text()='Upright, grip down']").await;
+    // From where it looks is chosen by what it then sees of this very shot: each height another picture.
+    let small = "[...document.querySelectorAll('[aria-label=\"Height of the camera\"] canvas')]";
+    browser.until(&format!("{small}.length === 6 && {small}.every((one) => one.width === 184)")).await;
+    let pictures = format!("return new Set({small}.map((one) => one.toDataURL())).size");
+    assert_eq!(browser.run(&pictures, vec![]).await.as_u64(), Some(6));
+    browser.press("//button[contains(., 'On a ladder')]").await;
+    let chosen = "document.querySelector('[aria-label=\"Height of the camera\"] [aria-pressed=true]')?.innerText";
+    browser.until(&format!("{chosen}?.includes('On a ladder')")).await;
+    browser.press("//button[.//text()='Upright, grip down']").await;
     browser.until("document.querySelector('#frame').height > document.querySelector('#frame').width").await;
     // What cannot be is said at its field, and the picture stays.
     let height = browser.labelled("Height of the lens").await;

@@ -42,6 +42,12 @@ export function Phases({ part, refused, onChange }: Props) {
           </ActionIcon>
         </Group>
       ))}
+      {phases.some(({ is }) => DIRECTIONS[is] !== undefined) && (
+        <Text size="xs" c="dimmed" data-testid="turned">
+          What falls goes down the frame, a jump goes up: the direction of {part.name} is turned to{' '}
+          {part.direction_deg}°.
+        </Text>
+      )}
       {refused && (
         <Text size="xs" role="alert" className={classes.refused}>
           {refused}

@@ -5,6 +5,7 @@ import { Figure } from '../../controls/Figure'
 import { BaySheet } from '../Bay'
 import { OwnPicture } from './OwnPicture'
 import { PictureChoice } from './PictureChoice'
+import { ViewChoice } from './ViewChoice'
 import { PLACES } from '../../marks/places'
 import { BUILDS, HAIRS, HELD, OUTFITS, POSES, STANDING } from './words'
 import classes from './StageSheet.module.css'
@@ -251,17 +252,7 @@ export function StageSheet({ shot, staged, who, onWho, refused, onChange, onClos
           )}
           {tab === 'frame' && (
             <div className={classes.camera}>
-              <SegmentedControl
-                size="xs"
-                aria-label="How the camera is held"
-                value={stage.upright ?? 'level'}
-                onChange={(held) => put({ upright: held === 'level' ? null : (held as 'up' | 'down') })}
-                data={[
-                  { value: 'level', label: 'Level' },
-                  { value: 'up', label: 'Upright, grip up' },
-                  { value: 'down', label: 'Upright, grip down' },
-                ]}
-              />
+              <ViewChoice shot={shot} stage={stage} onChange={put} />
               <div className={classes.fields}>
                 <Figure
                   label="Height of the lens"
