@@ -3142,7 +3142,8 @@ export interface components {
             contours: components["schemas"]["Contour"][];
             /** @description Front and back, left and right, head and foot of the area against the mark, in that light. */
             ends?: string | null;
-            /** @description How even that is over the area, in a sentence. */
+            even?: components["schemas"]["EvennessSaid"] | null;
+            /** @description The same in a sentence. */
             even_says: string;
             /** @description Where the left and right edges of the frame are on the floor's plan at the back of the set: two places each. */
             field: number[][];
@@ -3167,7 +3168,6 @@ export interface components {
             shot: components["schemas"]["Shot"];
             sun?: components["schemas"]["SunSaid"] | null;
             taped?: components["schemas"]["TapedSaid"] | null;
-            together?: components["schemas"]["EvennessSaid"] | null;
         };
         /** @description A steady lamp of the shot. */
         FloorLamp: {

@@ -146,6 +146,7 @@ pub(crate) fn uneven(light: &Light, distance: Metres, area: Region) -> Option<f6
     let at = placed(light.bearing, light.height, distance);
     let lamp = Lamp { strength: 1.0, face: light.throw.face, beam: light.beam(), at, turned: light.turned };
     // Where it does not reach at all it is as uneven as can be.
+    let lamp = lamp.shining();
     Some(area.spread(|place| lamp.on(place)).min(AS_UNEVEN_AS_CAN_BE))
 }
 

@@ -38,7 +38,7 @@ pub struct SteadyField {
     /// What is even, in lx·s.
     even: f64,
     /// Lamps that stand somewhere, and how much of their light there is.
-    lamps: Vec<(field::Lamp, f64)>,
+    lamps: Vec<(field::Shining, f64)>,
     /// What domes are turned to.
     eye: Spot,
 }
@@ -76,7 +76,7 @@ impl Outlook {
             // As much as the forecast has at the mark: one number.
             let at_mark = |lamp: &field::Lamp| lamp.on_dome(CHEST, eye);
             match stands.filter(|lamp| at_mark(lamp) > 0.0) {
-                Some(lamp) => field.lamps.push((lamp, gives / at_mark(&lamp))),
+                Some(lamp) => field.lamps.push((lamp.shining(), gives / at_mark(&lamp))),
                 None => field.even += gives,
             }
         }

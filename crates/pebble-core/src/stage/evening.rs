@@ -4,7 +4,7 @@
 //! light by light; the last one is only looked at where all together are as bright at the mark as is wanted, and a way is
 //! worked out in full only where a coarser look at it, which is never worse than the whole, could win.
 
-use super::field::{CHEST, Lamp};
+use super::field::{CHEST, Lamp, Shining};
 use super::region::Region;
 use super::space::Spot;
 
@@ -50,13 +50,17 @@ pub fn least_uneven(region: &Region, standing: &[Lamp], choices: &[Vec<Lamp>], w
         region.each(|place| fine.push(light(place) as f32));
         Table { coarse, fine, at_mark: light(CHEST) }
     };
-    let of_lamp = |lamp: &Lamp| table(&|place| lamp.on_dome(place, wanted.camera));
+    let of_lamp = |lamp: &Lamp| {
+        let lamp = lamp.shining();
+        table(&|place| lamp.on_dome(place, wanted.camera))
+    };
     let mut tables: Vec<Vec<(usize, Table)>> = Vec::with_capacity(choices.len());
     for choice in choices {
         let mut of_light: Vec<(usize, Table)> = choice.iter().map(of_lamp).enumerate().collect();
         of_light.sort_by(|a, b| a.1.at_mark.total_cmp(&b.1.at_mark));
         tables.push(of_light);
     }
+    let standing: Vec<Shining> = standing.iter().map(Lamp::shining).collect();
     let base = table(&|place| standing.iter().map(|lamp| lamp.on_dome(place, wanted.camera)).sum());
     // What the lights after each can add at the mark, at least and at most.
     let mut adds = vec![(0.0, 0.0); tables.len() + 1];

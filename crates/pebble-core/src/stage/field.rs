@@ -26,6 +26,49 @@ pub struct Lamp {
     pub turned: Option<Turned>,
 }
 
+/// A light of which the axis is known: what it puts on many places.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Shining {
+    strength: f64,
+    face: Face,
+    beam: Beam,
+    /// Where its face is.
+    pub at: Spot,
+    axis: Spot,
+}
+
+impl Shining {
+    /// The same standing elsewhere, turned as it is.
+    #[must_use]
+    pub fn moved(self, by: Spot) -> Self {
+        Self { at: self.at + by, ..self }
+    }
+
+    /// What a receiver turned to it gets at a place, in lx·s; nothing behind its face.
+    pub fn on(&self, place: Spot) -> f64 {
+        let way = place - self.at;
+        let distance = way.length();
+        let cosine = if distance > 0.0 { (self.axis.dot(way) / distance).min(1.0) } else { 1.0 };
+        self.strength * self.beam.share(cosine) / self.face.spread(Metres::from_metres(distance)).max(1e-6)
+    }
+
+    /// What a dome gets there that is turned to the camera.
+    pub fn on_dome(&self, place: Spot, camera: Spot) -> f64 {
+        let (to_light, to_camera) = (self.at - place, camera - place);
+        let lengths = to_light.length() * to_camera.length();
+        let cosine = if lengths > 0.0 { to_light.dot(to_camera) / lengths } else { 1.0 };
+        self.on(place) * (1.0 + cosine) / 2.0
+    }
+
+    /// What a flat surface gets that faces somewhere: `H·max(0, cos)`.
+    pub fn on_flat(&self, place: Spot, facing: Spot) -> f64 {
+        let way = self.at - place;
+        let length = way.length();
+        let cosine = if length > 0.0 { way.dot(facing) / length } else { 1.0 };
+        if cosine > 0.0 { self.on(place) * cosine } else { 0.0 }
+    }
+}
+
 /// How an axis is turned away from the line to the chest: it stays turned so when the light is carried on that line.
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Turned {
@@ -120,21 +163,22 @@ impl Lamp {
         self.strength / self.face.spread(Metres::from_metres((place - self.at).length())).max(1e-6)
     }
 
+    /// The same with its axis worked out, for many places.
+    pub fn shining(&self) -> Shining {
+        let Self { strength, face, beam, at, .. } = *self;
+        let axis = self.aim() - at;
+        let length = axis.length();
+        Shining { strength, face, beam, at, axis: if length > 0.0 { axis * (1.0 / length) } else { Spot::UP } }
+    }
+
     /// What a receiver turned to it gets at a place, in lx·s; nothing behind its face.
     pub fn on(&self, place: Spot) -> f64 {
-        let (axis, way) = (self.aim() - self.at, place - self.at);
-        let distance = way.length();
-        let lengths = axis.length() * distance;
-        let cosine = if lengths > 0.0 { (axis.dot(way) / lengths).min(1.0) } else { 1.0 };
-        self.strength * self.beam.share(cosine) / self.face.spread(Metres::from_metres(distance)).max(1e-6)
+        self.shining().on(place)
     }
 
     /// What a dome gets there that is turned to the camera.
     pub fn on_dome(&self, place: Spot, camera: Spot) -> f64 {
-        let (to_light, to_camera) = (self.at - place, camera - place);
-        let lengths = to_light.length() * to_camera.length();
-        let cosine = if lengths > 0.0 { to_light.dot(to_camera) / lengths } else { 1.0 };
-        self.on(place) * (1.0 + cosine) / 2.0
+        self.shining().on_dome(place, camera)
     }
 
     /// How far a place is off its axis.

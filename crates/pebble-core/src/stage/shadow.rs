@@ -4,9 +4,9 @@
 //! see the light past the figure, and the figure does not hide it from the lens; how deep it is says the share of light that
 //! is left there.
 
-use super::field::Lamp;
+use super::field::Shining;
 use super::lens::Lens;
-use super::sheet::{TO_CAMERA, on_flat};
+use super::sheet::TO_CAMERA;
 use super::space::{Spot, spot};
 
 /// Places across and down the frame that are looked at.
@@ -68,7 +68,7 @@ pub struct Shadow {
 
 /// The shadows of all lights, each with the share of it that the frame gets, over a steady light on the background and on
 /// the floor, in lx·s.
-pub fn shadows(lens: &Lens, figure: Capsule, lamps: &[(Lamp, f64)], steady: f64) -> Vec<Shadow> {
+pub fn shadows(lens: &Lens, figure: Capsule, lamps: &[(Shining, f64)], steady: f64) -> Vec<Shadow> {
     let mut found = vec![Shadow::default(); lamps.len()];
     let eye = lens.view.eye;
     let mut lit = vec![(0.0, false); lamps.len()];
@@ -92,7 +92,7 @@ pub fn shadows(lens: &Lens, figure: Capsule, lamps: &[(Lamp, f64)], steady: f64)
             let facing = if on_floor { Spot::UP } else { TO_CAMERA };
             let mut all = steady;
             for ((lamp, whole), lit) in lamps.iter().zip(&mut lit) {
-                lit.0 = whole * on_flat(lamp, place, facing);
+                lit.0 = whole * lamp.on_flat(place, facing);
                 lit.1 &= lit.0 > 0.0;
                 all += if lit.1 { 0.0 } else { lit.0 };
             }

@@ -3,7 +3,7 @@
 //! model.md §12: it stands on the floor about the middle. The corner rays of the frame have to meet it; a ray that meets the
 //! floor first asks for no sheet.
 
-use super::field::Lamp;
+use super::field::Shining;
 use super::lens::Lens;
 use super::space::{Spot, spot};
 
@@ -88,7 +88,7 @@ impl Sheet {
 
 /// What lights put on the background where the lens sees it, the least and the most of it, in lx·s: each by the cosine at
 /// which it arrives. Beside a sheet that is too small nothing is told.
-pub fn lit(lens: &Lens, behind: f64, size: Option<(f64, f64)>, lamps: &[(Lamp, f64)]) -> Option<(f64, f64)> {
+pub fn lit(lens: &Lens, behind: f64, size: Option<(f64, f64)>, lamps: &[(Shining, f64)]) -> Option<(f64, f64)> {
     let ([left, right], [top, bottom]) = lens.edges(behind);
     let (half_wide, most_high) = size.map_or((f64::INFINITY, f64::INFINITY), |(wide, high)| (wide / 2.0, high));
     let (x0, x1) = (left[0].max(-half_wide), right[0].min(half_wide));
@@ -101,7 +101,7 @@ pub fn lit(lens: &Lens, behind: f64, size: Option<(f64, f64)>, lamps: &[(Lamp, f
     for i in 0..ACROSS {
         for k in 0..UP {
             let place = spot(at(i, ACROSS, (x0, x1)), behind, at(k, UP, (z0, z1)));
-            let all = { lamps.iter() }.map(|(lamp, share)| share * on_flat(lamp, place, TO_CAMERA)).sum::<f64>();
+            let all = { lamps.iter() }.map(|(lamp, share)| share * lamp.on_flat(place, TO_CAMERA)).sum::<f64>();
             ends = (ends.0.min(all), ends.1.max(all));
         }
     }
@@ -110,11 +110,3 @@ pub fn lit(lens: &Lens, behind: f64, size: Option<(f64, f64)>, lamps: &[(Lamp, f
 
 /// A wall faces the camera.
 pub const TO_CAMERA: Spot = spot(0.0, -1.0, 0.0);
-
-/// What a flat surface gets that faces somewhere: `H·max(0, cos)`.
-pub fn on_flat(lamp: &Lamp, place: Spot, facing: Spot) -> f64 {
-    let way = lamp.at - place;
-    let length = way.length();
-    let cosine = if length > 0.0 { way.dot(facing) / length } else { 1.0 };
-    if cosine > 0.0 { lamp.on(place) * cosine } else { 0.0 }
-}

@@ -93,7 +93,7 @@ fn an_area_cut_to_a_wedge_is_told_as_one() {
     assert_eq!(whole.area_corners, [[-2.0, -1.0], [2.0, -1.0], [2.0, 1.0], [-2.0, 1.0]]);
     let wedge = set(&[[0.5, 0.0], [1.0, 1.0], [0.0, 1.0]]);
     assert_eq!(wedge.area_corners, [[0.0, -1.0], [2.0, 1.0], [-2.0, 1.0]]);
-    let spread = |set: &FloorAnswer| set.together.as_ref().expect("lit").spread_stops;
+    let spread = |set: &FloorAnswer| set.even.as_ref().expect("lit").spread_stops;
     assert!(spread(&wedge) < spread(&whole) - 0.1, "{} of {}", spread(&wedge), spread(&whole));
     for [x0, y0, x1, y1] in wedge.contours.iter().flat_map(|one| &one.stretches) {
         for (x, y) in [(x0, y0), (x1, y1)] {

@@ -35,7 +35,8 @@ fn lens(behind: f64) -> Lens {
 
 #[test]
 fn a_hard_light_from_high_left_throws_a_shadow_on_wall_and_floor() {
-    let lamps = [(bare(900.0, spot(-2.0, -2.0, 2.4), 60.0), 1.0), (bare(200.0, spot(0.5, -5.0, 1.8), 60.0), 1.0)];
+    let shines = |strength, x, y, z| bare(strength, spot(x, y, z), 60.0).shining();
+    let lamps = [(shines(900.0, -2.0, -2.0, 2.4), 1.0), (shines(200.0, 0.5, -5.0, 1.8), 1.0)];
     let steady = 80.0 / 16.0;
     let found = shadows(&lens(1.0), Capsule { high: 1.8, wide: 0.5 }, &lamps, steady);
     let (wall, floor) = (found[0].behind.expect("on the wall"), found[0].floor.expect("on the floor"));
@@ -51,7 +52,7 @@ fn a_hard_light_from_high_left_throws_a_shadow_on_wall_and_floor() {
 #[test]
 fn a_light_at_the_lens_hides_its_own_shadow() {
     let at = lens(1.0).view.eye;
-    let found = shadows(&lens(1.0), Capsule { high: 1.8, wide: 0.5 }, &[(bare(900.0, at, 60.0), 1.0)], 1.0);
+    let found = shadows(&lens(1.0), Capsule { high: 1.8, wide: 0.5 }, &[(bare(900.0, at, 60.0).shining(), 1.0)], 1.0);
     assert!(found[0].behind.is_none() && found[0].floor.is_none(), "{found:?}");
 }
 
@@ -169,7 +170,7 @@ fn a_rim_from_high_behind_has_its_flag() {
 
 #[test]
 fn a_sheet_is_the_darker_the_farther_it_hangs() {
-    let lamps = [(bare(900.0, spot(-1.5, -1.5, 2.3), 60.0), 1.0)];
+    let lamps = [(bare(900.0, spot(-1.5, -1.5, 2.3), 60.0).shining(), 1.0)];
     let at = |behind: f64| lit(&lens(behind), behind, None, &lamps).expect("in the frame");
     let ((near_dark, near_bright), (far_dark, far_bright)) = (at(1.0), at(4.0));
     assert!(near_dark < near_bright && far_dark < near_dark && far_bright < near_bright / 3.0);

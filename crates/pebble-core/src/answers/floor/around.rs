@@ -1,12 +1,13 @@
 //! What the lights do around the subject: to its shadow, to what is behind, along a way, and to the ends of the area.
 
 use super::said::{AlongSaid, BehindSaid};
+use crate::file::shot::Role;
 use crate::outlook::Outlook;
 use crate::physics::exposure::{CLIP_LEVEL, Level};
-use crate::plan::Plan;
+use crate::plan::{Light, Plan};
 use crate::quantity::Stops;
 use crate::quantity::words::signed;
-use crate::stage::field::{CHEST, Lamp};
+use crate::stage::field::{CHEST, Lamp, Shining};
 use crate::stage::lens::Lens;
 use crate::stage::path::Path;
 use crate::stage::region::Region;
@@ -27,10 +28,10 @@ const FARTHEST_BEHIND_TENTHS: u32 = 200;
 /// More than this over white comes back from the background into the edges of who stands before it, in stops.
 const WHITE_OVER: f64 = 0.7;
 
-/// What the frame gets of each light, as lamps in space.
-fn in_frame(seen: &Outlook, lamps: &[Lamp]) -> Vec<(Lamp, f64)> {
+/// What the frame gets of each light, in space.
+fn in_frame(seen: &Outlook, lamps: &[Lamp]) -> Vec<(Shining, f64)> {
     let share = |index: usize| if seen.lights[index].fires { seen.lights[index].share } else { 0.0 };
-    lamps.iter().enumerate().map(|(index, lamp)| (*lamp, share(index))).collect()
+    lamps.iter().enumerate().map(|(index, lamp)| (lamp.shining(), share(index))).collect()
 }
 
 /// The shadows of who stands on the mark, by each light.
@@ -38,7 +39,7 @@ pub(super) fn shadows(plan: &Plan, seen: &Outlook, lens: &Lens, lamps: &[Lamp]) 
     let people = &plan.stage.composition.people;
     let high = people.first().map_or(FIGURE_HIGH_M, |subject| subject.height_m);
     let steady = seen.reference.as_lux_seconds() * seen.background.placement.as_ratio();
-    let straight: Vec<(Lamp, f64)> = { in_frame(seen, lamps).into_iter().zip(plan.lights.iter()) }
+    let straight: Vec<(Shining, f64)> = { in_frame(seen, lamps).into_iter().zip(plan.lights.iter()) }
         .map(|((lamp, share), light)| (lamp, if light.bounce.is_none() { share } else { 0.0 }))
         .collect();
     fall(lens, Capsule { high, wide: FIGURE_WIDE_M }, &straight, steady)
@@ -68,7 +69,13 @@ pub(super) fn ends(region: &Region, light: impl Fn(Spot) -> f64) -> String {
 /// What the lights put on the background, with the steady light there.
 pub(super) fn behind(plan: &Plan, seen: &Outlook, lens: &Lens, lamps: &[Lamp]) -> Option<BehindSaid> {
     let lamps = in_frame(seen, lamps);
+    let hangs = lens.behind;
     let level = |lens: &Lens| {
+        // Lights that are for it go back with it.
+        let with_it = |light: &Light| if light.role == Role::Backdrop { lens.behind - hangs } else { 0.0 };
+        let moved = lamps.iter().zip(plan.lights.iter());
+        let lamps: Vec<(Shining, f64)> =
+            moved.map(|((lamp, share), light)| (lamp.moved(spot(0.0, with_it(light), 0.0)), *share)).collect();
         let (dark, bright) = lit(lens, lens.behind, plan.sheet, &lamps)?;
         let steady = seen.background.placement.as_ratio();
         let level = |flash: f64| {
@@ -125,13 +132,14 @@ pub(super) fn behind(plan: &Plan, seen: &Outlook, lens: &Lens, lamps: &[Lamp]) -
 /// The light of all that are meant for the subject along a way, each turned to it. What sits on the camera is turned to whoever
 /// comes, and comes along where the camera does.
 pub(super) fn along(plan: &Plan, way: &Path, (all, lamps): (&[usize], &[Lamp])) -> AlongSaid {
+    let shining: Vec<(usize, Shining)> = all.iter().map(|index| (*index, lamps[*index].shining())).collect();
     let at = |place: Spot, goes_along: bool| {
-        let of = |index: &usize| match (plan.lights[*index].on_camera, goes_along) {
-            (false, _) => lamps[*index].on(place),
+        let of = |(index, lamp): &(usize, Shining)| match (plan.lights[*index].on_camera, goes_along) {
+            (false, _) => lamp.on(place),
             (true, false) => lamps[*index].aimed_at(place),
             (true, true) => lamps[*index].aimed_at(CHEST),
         };
-        all.iter().map(of).sum::<f64>()
+        shining.iter().map(of).sum::<f64>()
     };
     let found = way.along(|place| at(place, way.camera_goes_along), TOLD);
     let length = way.length();

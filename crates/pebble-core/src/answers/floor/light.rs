@@ -83,7 +83,10 @@ pub(super) fn told(
             Some(gel) => format!("{} · {}", wire.modifier.name, gel.name),
             None => wire.modifier.name.clone(),
         },
-        evenness: region.map(|region| evenness_said(region.evenness(|place| lamp.on(place)))),
+        evenness: region.map(|region| {
+            let lamp = lamp.shining();
+            evenness_said(region.evenness(|place| lamp.on(place)))
+        }),
         evens: region.filter(|_| light.on).and_then(|region| moves.evening((index, lamp), region)),
         flares: flares(plan, lens, index),
         clears: if what.any() { moves.clearing((index, lamp)) } else { Vec::new() },

@@ -25,7 +25,7 @@ use crate::quantity::Metres;
 use crate::quantity::bounds::{self, Invalid};
 use crate::quantity::scale::meter_words;
 use crate::quantity::words::signed;
-use crate::stage::field::{CHEST, Lamp, clock};
+use crate::stage::field::{CHEST, Lamp, Shining, clock};
 use crate::stage::lens::Lens;
 use crate::stage::region::{Evenness, Region};
 use crate::stage::sheet::Sheet;
@@ -101,11 +101,15 @@ pub fn floor(shot: &Shot, to: Option<&CarriedTo>, ask: FloorAsk) -> Result<Floor
     let lamps: Vec<Lamp> = (0..plan.lights.len()).map(|index| seen.lamp(&plan, index)).collect();
     let all = meant_for_it(&plan, &seen);
     let eye = lens.view.eye;
-    let together = |place: Spot| all.iter().map(|index| lamps[*index].on_dome(place, eye)).sum::<f64>();
+    let shining: Vec<Shining> = all.iter().map(|index| lamps[*index].shining()).collect();
+    let together = |place: Spot| shining.iter().map(|lamp| lamp.on_dome(place, eye)).sum::<f64>();
     let height = bounds::LIFTED.check("height_m", ask.height_m)?;
     let over_area = match ask.of {
         LightOf::One(light) if light >= lamps.len() => return Err(no_such_light("light", light, lamps.len())),
-        LightOf::One(light) => OverArea::of(&region, height, |place| lamps[light].on(place)),
+        LightOf::One(light) => {
+            let lamp = lamps[light].shining();
+            OverArea::of(&region, height, |place| lamp.on(place))
+        }
         LightOf::All if all.is_empty() => OverArea::none("No flash on the area"),
         LightOf::All => OverArea::of(&region, height, together),
         LightOf::Ambient => {
@@ -160,7 +164,7 @@ pub fn floor(shot: &Shot, to: Option<&CarriedTo>, ask: FloorAsk) -> Result<Floor
         area: shot.area.clone().unwrap_or_else(usual_area),
         area_corners: region.corners().into_iter().map(|(right, away)| [right, away]).collect(),
         area_own: plan.area.is_some(),
-        together: (!all.is_empty()).then(|| evenness_said(region.evenness(together))),
+        even: over_area.even,
         even_says: over_area.says,
         ends: over_area.ends,
         notes: notes::notes(&plan, &moves, (&lights, &steady_lamps), sheet.as_ref()),
@@ -188,6 +192,7 @@ pub fn floor(shot: &Shot, to: Option<&CarriedTo>, ask: FloorAsk) -> Result<Floor
 /// What is told of some light over the area.
 struct OverArea {
     contours: Vec<Vec<[f64; 4]>>,
+    even: Option<EvennessSaid>,
     says: String,
     ends: Option<String>,
 }
@@ -204,11 +209,12 @@ impl OverArea {
                 even.within_third * 100.0
             ),
             ends: Some(around::ends(region, light)),
+            even: Some(even),
         }
     }
 
     fn none(why: &str) -> Self {
-        Self { contours: Vec::new(), says: why.to_owned(), ends: None }
+        Self { contours: Vec::new(), even: None, says: why.to_owned(), ends: None }
     }
 }
 

@@ -164,7 +164,8 @@ impl<'a> Moves<'a> {
         if dial.bias.is_some() {
             return None;
         }
-        let now = region.spread(|place| lamp.on(place));
+        let shining = lamp.shining();
+        let now = region.spread(|place| shining.on(place));
         let wanted = self.seen.lights[index].on_set.exposure;
         let lamp_at = |to: Spot| Lamp { at: to, ..*lamp };
         let at = |power: f64| {
@@ -172,7 +173,8 @@ impl<'a> Moves<'a> {
             let way = lamp.at - CHEST;
             // Where it will be written: a centimetre more may be in the picture.
             let to = as_noted(CHEST + way * (distance.as_metres() / way.length()));
-            let least = region.spread_at_least(|place| lamp_at(to).on(place));
+            let there = lamp_at(to).shining();
+            let least = region.spread_at_least(|place| there.on(place));
             let free = !self.lens.shows(to, held(light)).any();
             (free && now - least >= WORTH_STOPS).then_some(Even { spread: least, exact: false, power, to, distance })
         };
@@ -182,7 +184,8 @@ impl<'a> Moves<'a> {
             let least = (0..left.len()).min_by(|a, b| left[*a].spread.total_cmp(&left[*b].spread))?;
             let one = left.swap_remove(least);
             if !one.exact {
-                let spread = region.spread(|place| lamp_at(one.to).on(place));
+                let there = lamp_at(one.to).shining();
+                let spread = region.spread(|place| there.on(place));
                 if now - spread >= WORTH_STOPS {
                     left.push(Even { spread, exact: true, ..one });
                 }

@@ -446,11 +446,11 @@ report! {
         pub lamps: Vec<FloorLamp>,
         /// The people, the subject first.
         pub people: Vec<PersonOnFloor>,
-        /// All that are meant for the subject together, by the dome.
-        pub together: Option<EvennessSaid>,
         /// Lines of equal light of what was asked for.
         pub contours: Vec<Contour>,
-        /// How even that is over the area, in a sentence.
+        /// How even that is over the area; nothing where there is none of it, or it is taken as even.
+        pub even: Option<EvennessSaid>,
+        /// The same in a sentence.
         pub even_says: String,
         /// Front and back, left and right, head and foot of the area against the mark, in that light.
         pub ends: Option<String>,
