@@ -22,7 +22,7 @@ import { useBench } from './useBench'
 import { Bay } from './Bay'
 import { Cautions } from './Cautions'
 import { useLanes } from './movement/useLanes'
-import { frameShape, useStaged, withPersonAt } from './stage/staged'
+import { frameShape, partAt, useStaged, withPersonAt, type Spot } from './stage/staged'
 import classes from './Bench.module.css'
 
 // Fetched when they are first opened.
@@ -83,7 +83,9 @@ function Bench({ initial, match: Match, floor: Floor }: Props & { initial: ShotA
   const [pressed, setPressed] = useState<number>()
   const [lookedAt, setLookedAt] = useState<number>()
   const lanes = useLanes(shot, lookedAt, over === 'movement')
-  const staged = useStaged(shot, over === 'stage')
+  const [pressedAt, setPressedAt] = useState<Spot>()
+  const inLoupe = pressedAt !== undefined && view.crop.size < 1
+  const staged = useStaged(shot, over === 'stage' || inLoupe)
   // A light may go by undo while it is in hand.
   const light = Math.min(chosen, shot.lights.length - 1)
   const solo = view.solo !== undefined && view.solo < shot.lights.length ? view.solo : undefined
@@ -181,6 +183,7 @@ function Bench({ initial, match: Match, floor: Floor }: Props & { initial: ShotA
           camera={shot.camera}
           shotNow={shotNow}
           seen={answer?.forecast.parts}
+          looked={inLoupe ? partAt(staged, pressedAt) : undefined}
           refusal={refusal}
           onChange={divide}
         />
@@ -273,6 +276,7 @@ function Bench({ initial, match: Match, floor: Floor }: Props & { initial: ShotA
           }
           lanes={lookedAt === undefined ? undefined : lanes}
           onStage={() => setOver('stage')}
+          onPress={setPressedAt}
         />
         <Ladder ladder={answer?.forecast.ladder} subject={answer?.forecast.subject} onTarget={aim} />
         <Findings findings={answer?.findings} onApply={apply}>

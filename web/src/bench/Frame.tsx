@@ -13,13 +13,12 @@ import {
   type StageAnswer,
 } from '../api/client'
 import { NowMarks } from './movement/NowMarks'
+import { leastAt, type Spot } from './stage/staged'
 import { StageMarks } from './stage/StageMarks'
 import type { BenchState } from './useBench'
 import { length } from '../words/figures'
 import { isImperial } from '../words/preferred'
 import classes from './Frame.module.css'
-
-type Box = StageAnswer['parts'][number]['at']
 
 type Props = Pick<BenchState, 'frames' | 'view' | 'look'> & {
   exposure: Forecast['exposure'] | undefined
@@ -44,6 +43,8 @@ type Props = Pick<BenchState, 'frames' | 'view' | 'look'> & {
   /** Where everything is at the moment that is looked at, while one is. */
   lanes: LanesAnswer | undefined
   onStage: () => void
+  /** A place that was pressed on, in shares of the frame. */
+  onPress: (at: Spot) => void
   /** The light that is alone in the picture, by its label. */
   alone: string | undefined
   comparing: boolean
@@ -84,6 +85,7 @@ export const Frame = memo(function Frame({
   staging,
   lanes,
   onStage,
+  onPress,
   comparing,
 }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null)
@@ -139,18 +141,8 @@ export const Frame = memo(function Frame({
   >(undefined)
   const takeInHand = (at: { x: number; y: number }) => {
     const { staged, onWho, onPart } = staging!
-    const inside = ({ left, top, right, bottom }: Box) =>
-      at.x >= left && at.x <= right && at.y >= top && at.y <= bottom
-    const least = <T extends { at: Box }>(all: (T | null | undefined)[]): number | undefined => {
-      const hit = all.flatMap((one, index) =>
-        one && inside(one.at)
-          ? [{ index, size: (one.at.right - one.at.left) * (one.at.bottom - one.at.top) }]
-          : [],
-      )
-      return hit.sort((a, b) => a.size - b.size)[0]?.index
-    }
-    onPart(least(staged.parts))
-    const index = least(staged.people)
+    onPart(leastAt(staged.parts, at))
+    const index = leastAt(staged.people, at)
     const person = index === undefined ? undefined : staged.composition.people?.[index]
     if (index === undefined || !person) return
     onWho(index)
@@ -217,6 +209,7 @@ export const Frame = memo(function Frame({
             if (staging) return
             if (!start || Math.hypot(at.x - start.x, at.y - start.y) > 0.01 || loupe) return
             setCentre(at)
+            onPress(at)
             look({ crop: around(at.x, at.y) })
           }}
         />

@@ -28,12 +28,22 @@ type Props = {
   /** The shot as it is, whenever it is asked for. */
   shotNow: () => Shot
   seen: PartForecast[] | undefined
+  /** The part that is looked at, by its place. */
+  looked: number | undefined
   refusal: Problem | undefined
   onChange: (parts: Part[]) => void
 }
 
 /** The parts of the subject, each with its intent, what becomes of it, and whether that is as intended. */
-export const PartChips = memo(function PartChips({ parts, camera, shotNow, seen, refusal, onChange }: Props) {
+export const PartChips = memo(function PartChips({
+  parts,
+  camera,
+  shotNow,
+  seen,
+  looked,
+  refusal,
+  onChange,
+}: Props) {
   const [open, setOpen] = useState<number>()
   const replace = (index: number, part: Part) => onChange(parts.map((old, at) => (at === index ? part : old)))
   const add = () => {
@@ -62,6 +72,7 @@ export const PartChips = memo(function PartChips({ parts, camera, shotNow, seen,
                 className={classes.chip}
                 data-state={result?.state}
                 data-part={part.name}
+                data-looked={looked === index || undefined}
                 onClick={() => setOpen(open === index ? undefined : index)}
               >
                 <IntentMark intent={part.intent} />

@@ -2,11 +2,12 @@
 
 use super::as_text;
 use pebble_core::floor::{FloorAnswer, FloorLamp, FloorLight, LampOnFloor};
+use pebble_core::shot::Role;
 
 /// Name of the file.
 pub const FILE_NAME: &str = "set.csv";
 
-const COLUMNS: [&str; 15] = [
+const COLUMNS: [&str; 16] = [
     "light",
     "unit",
     "in_front",
@@ -16,7 +17,8 @@ const COLUMNS: [&str; 15] = [
     "foot_to_camera_m",
     "side_from_camera",
     "head_height_m",
-    "head_to_chest_m",
+    "measured_to",
+    "head_to_it_m",
     "bearing_deg",
     "clock",
     "looks_down_deg",
@@ -47,7 +49,7 @@ fn cm(metres: f64) -> String {
 }
 
 /// Of one that stands nowhere in particular the table has how far off it is, and no foot.
-fn lamp_row(lamp: &FloorLamp) -> [String; 15] {
+fn lamp_row(lamp: &FloorLamp) -> [String; 16] {
     let stands = lamp.stands.as_ref();
     let told = |of: fn(&LampOnFloor) -> String| stands.map(of).unwrap_or_default();
     [
@@ -60,6 +62,7 @@ fn lamp_row(lamp: &FloorLamp) -> [String; 15] {
         told(|stands| cm(stands.to_camera_m)),
         told(|stands| if stands.right { "right" } else { "left" }.to_owned()),
         told(|stands| cm(stands.at.z_m)),
+        "chest".to_owned(),
         cm(lamp.distance_m),
         told(|stands| format!("{:.1}", stands.bearing_deg)),
         told(|stands| stands.clock.clone()),
@@ -69,7 +72,7 @@ fn lamp_row(lamp: &FloorLamp) -> [String; 15] {
     ]
 }
 
-fn row(light: &FloorLight) -> [String; 15] {
+fn row(light: &FloorLight) -> [String; 16] {
     // What sits on the camera has no foot to be taped.
     let foot = |metres: f64| if light.on_camera { String::new() } else { cm(metres) };
     [
@@ -87,6 +90,7 @@ fn row(light: &FloorLight) -> [String; 15] {
         }
         .to_owned(),
         cm(light.at.z_m),
+        if light.role == Role::Backdrop { "background" } else { "chest" }.to_owned(),
         cm(light.distance_m),
         format!("{:.1}", light.bearing_deg),
         light.clock.clone(),

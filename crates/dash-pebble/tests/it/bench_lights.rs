@@ -101,7 +101,7 @@ async fn six_lights_stay_on_one_screen_and_follow_together() {
     browser.keys("i").await;
     browser.keys(Key::PageDown + "").await;
     browser.until("document.querySelector('#strip-iso').getAttribute('aria-valuetext').includes('400')").await;
-    for (light, power) in [(0, "1/32"), (1, "1/16 +0.7"), (2, "1/64 +0.3"), (4, "1/32")] {
+    for (light, power) in [(0, "1/32"), (1, "1/16 +0.7"), (2, "1/64 +0.3"), (4, "1/16 +0.3")] {
         browser.click(&format!("[data-light='{light}']")).await;
         browser
             .until(&format!(

@@ -187,3 +187,33 @@ async fn a_new_shot_shows_somebody_and_is_in_no_trouble() {
     let inside = |edge: &str| (0.0..1.0).contains(&face[edge].as_f64().unwrap());
     assert!(["left", "top", "right", "bottom"].into_iter().all(inside), "{face}");
 }
+
+/// The loupe goes where the frame is pressed, and the part that is there is shown among the parts until it is over.
+#[tokio::test(flavor = "multi_thread")]
+async fn a_part_that_is_pressed_on_is_looked_at() {
+    let api = Api::demo();
+    let shot = api.get("/api/shots/double-ropes").await["shot"].clone();
+    let staged: Value = api.send(Method::POST, "/api/stage", None, Some(&shot)).await.json().await.unwrap();
+    let name =
+        |part: &Value| shot["parts"][part["part"].as_u64().unwrap() as usize]["name"].as_str().unwrap().to_owned();
+    let face = staged["parts"].as_array().unwrap().iter().find(|part| name(part) == "Face").expect("a face").clone();
+    let middle = |from: &str, to: &str| (face["at"][from].as_f64().unwrap() + face["at"][to].as_f64().unwrap()) / 2.0;
+    let (x, y) = (middle("left", "right"), middle("top", "bottom"));
+
+    let browser = Browser::open().await;
+    open_shot(&browser, &api.server, "Double ropes, both feet up").await;
+    browser.until(DRAWN).await;
+    let looked = "document.querySelector('[data-looked]')";
+    assert_eq!(browser.run(&format!("return {looked} === null"), vec![]).await, true);
+    let size = browser
+        .run("const f = document.querySelector('#frame').getBoundingClientRect(); return [f.width, f.height]", vec![])
+        .await;
+    let off = |share: f64, side: usize| ((share - 0.5) * size[side].as_f64().unwrap()).round() as i64;
+    let frame = browser.find("#frame").await;
+    let chain = browser.driver.action_chain().move_to_element_with_offset(&frame, off(x, 0), off(y, 1));
+    chain.click().perform().await.unwrap();
+    browser.until("document.querySelector('#frame').dataset.loupe").await;
+    browser.until(&format!("{looked}?.dataset.part === 'Face'")).await;
+    browser.keys("l").await;
+    browser.until(&format!("!document.querySelector('#frame').dataset.loupe && !{looked}")).await;
+}

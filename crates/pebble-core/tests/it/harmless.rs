@@ -1,10 +1,10 @@
 //! Every remedy that is offered mends its finding and makes nothing worse, whatever the shot.
 
-use crate::common::{applied, examples, plan};
+use crate::common::{applied, examples, plan, rod_lamp};
 use pebble_core::conditions::{self, Condition, Matter};
 use pebble_core::findings::{self, Severity};
 use pebble_core::motion::Usage;
-use pebble_core::shot::{Flash, Intent, Lead, Reading, Role, Shot};
+use pebble_core::shot::{Flash, Intent, LampStands, Lead, Reading, Role, Shot};
 use pebble_core::shutter::SyncMode;
 use pebble_core::{Plan, outlook};
 use proptest::prelude::*;
@@ -30,14 +30,20 @@ struct Random {
     targets: (f64, Option<f64>, Option<f64>),
     usage: usize,
     depth_m: f64,
+    /// Brightness at a metre, distance, bearing and height of a steady lamp.
+    lamp: Option<(f64, f64, f64, f64)>,
 }
 
 fn random() -> impl Strategy<Value = Random> {
+    let lamp = (6.0..14.0f64, 0.8..6.0f64, -180.0..180.0f64, -10.0..60.0f64);
     let light = (0..5usize, -6.0..0.0f64, 0.8..8.0f64, -180.0..180.0f64, -2.0..0.5f64);
     (
         (0..8usize, prop::collection::vec(light, 1..9), 0..60i32, -3.0..14.0f64, -3.0..14.0f64, 0.0..12.0f64),
         (0..3usize, 0..3usize, 0.0..5.0f64, any::<bool>(), any::<bool>()),
-        (-1.0..1.0f64, prop::option::of(-5.0..0.5f64), prop::option::of(-2.0..0.0f64), 0..4usize, 0.0..3.0f64),
+        (
+            (-1.0..1.0f64, prop::option::of(-5.0..0.5f64), prop::option::of(-2.0..0.0f64)),
+            (0..4usize, 0.0..3.0f64, prop::option::of(lamp)),
+        ),
     )
         .prop_map(|((example, lights, tv6, lux, behind, speed), (intent, sync, lag_ms, leaf, daylight), rest)| {
             Random {
@@ -52,9 +58,10 @@ fn random() -> impl Strategy<Value = Random> {
                 lag_ms,
                 leaf,
                 daylight,
-                targets: (rest.0, rest.1, rest.2),
-                usage: rest.3,
-                depth_m: rest.4,
+                targets: rest.0,
+                usage: rest.1.0,
+                depth_m: rest.1.1,
+                lamp: rest.1.2,
             }
         })
 }
@@ -94,6 +101,10 @@ impl Random {
                 ..like.clone()
             })
             .collect();
+        if let Some((lux, distance_m, bearing_deg, height_deg)) = self.lamp {
+            let stands = LampStands { bearing_deg, height_deg, in_set: false };
+            shot.lamps.push(rod_lamp(lux.exp2(), distance_m, Some(stands)));
+        }
         shot.lights[0].trigger.lag_ms += self.lag_ms;
         (shot.targets.subject_stops, shot.targets.ambient_stops) = (self.targets.0, self.targets.1);
         shot.targets.lead = if self.daylight { Lead::Daylight } else { Lead::Flash };

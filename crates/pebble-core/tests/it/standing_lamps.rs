@@ -1,26 +1,12 @@
 //! Steady lamps that stand somewhere: what they give where, what the lens sees of them, and how they are carried.
 
-use crate::common::{applied, example};
+use crate::common::{applied, example, rod_lamp};
 use pebble_core::findings;
 use pebble_core::floor::{FloorAnswer, FloorAsk, LampTo, LightOf, floor};
-use pebble_core::shot::{LampStands, Reading, SetLamp, Shot};
+use pebble_core::shot::{LampStands, Reading, Shot};
 use pebble_core::stage::space::spot;
 use pebble_core::{Outlook, Plan, outlook};
 use proptest::prelude::*;
-
-fn lamp(lux_at_1m: f64, distance_m: f64, stands: Option<LampStands>) -> SetLamp {
-    let lamp = serde_json::json!({"id": "rod", "name": "Rod lamp", "lux_at_1m": lux_at_1m, "colour_k": 4000.0, "flicker": "none"});
-    SetLamp {
-        on: true,
-        lamp: serde_json::from_value(lamp).expect("a lamp"),
-        gel: None,
-        level_share: 1.0,
-        distance_m,
-        stands,
-        lights_background: true,
-        misses: Vec::new(),
-    }
-}
 
 fn from(bearing_deg: f64, height_deg: f64) -> Option<LampStands> {
     Some(LampStands { bearing_deg, height_deg, in_set: false })
@@ -34,7 +20,7 @@ fn lit_by(stands: Option<LampStands>, distance_m: f64) -> Shot {
     for light in &mut shot.lights {
         light.modelling = None;
     }
-    shot.lamps = vec![lamp(800.0, distance_m, stands)];
+    shot.lamps = vec![rod_lamp(800.0, distance_m, stands)];
     shot
 }
 

@@ -18,6 +18,29 @@ export function useStaged(shot: Shot, asked: boolean): StageAnswer | undefined {
   return data ?? last
 }
 
+type Box = StageAnswer['parts'][number]['at']
+export type Spot = { x: number; y: number }
+
+/** What is at a place of the frame, in shares of it: of several, the one that takes least of the frame. */
+export function leastAt<T extends { at: Box }>(
+  all: (T | null | undefined)[],
+  { x, y }: Spot,
+): number | undefined {
+  const hit = all.flatMap((one, index) => {
+    if (!one) return []
+    const { left, top, right, bottom } = one.at
+    const inside = x >= left && x <= right && y >= top && y <= bottom
+    return inside ? [{ index, size: (right - left) * (bottom - top) }] : []
+  })
+  return hit.toSorted((a, b) => a.size - b.size)[0]?.index
+}
+
+/** The part that is seen at a place of the frame, by its place in the shot's list. */
+export function partAt(staged: StageAnswer | undefined, at: Spot): number | undefined {
+  const found = staged && leastAt(staged.parts, at)
+  return found === undefined ? undefined : staged!.parts[found]!.part
+}
+
 /** Height of the frame against its width, as the camera is held. */
 export function frameShape({ camera, stage }: Shot, staged: StageAnswer | undefined): number {
   const { sensor_width_mm: long, sensor_height_mm: short } = camera.body

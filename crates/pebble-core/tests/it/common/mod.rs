@@ -71,3 +71,18 @@ pub fn applied(shot: &Shot, changes: &[pebble_core::findings::Change]) -> Shot {
     }
     serde_json::from_value(file).expect("a changed shot is a shot")
 }
+
+/// A lamp of so many lux at a metre.
+pub fn rod_lamp(lux_at_1m: f64, distance_m: f64, stands: Option<shot::LampStands>) -> shot::SetLamp {
+    let lamp = serde_json::json!({"id": "rod", "name": "Rod lamp", "lux_at_1m": lux_at_1m, "colour_k": 4000.0, "flicker": "none"});
+    shot::SetLamp {
+        on: true,
+        lamp: serde_json::from_value(lamp).expect("a lamp"),
+        gel: None,
+        level_share: 1.0,
+        distance_m,
+        stands,
+        lights_background: true,
+        misses: Vec::new(),
+    }
+}
