@@ -69,15 +69,16 @@ impl Outlook {
         for source in &self.steady {
             let gives = source.on_subject.exposure.as_lux_seconds();
             let stands = match source.of {
-                Burns::Lamp(index) => plan.lamps[index].stands,
+                Burns::Lamp(index) => self.standing_lamp(plan, index),
                 // By way of a surface it comes from all over that.
                 Burns::Modelling(index) => plan.lights[index].bounce.is_none().then(|| self.lamp(plan, index)),
             };
-            // As much as the forecast has at the mark: one number.
+            // As much as the forecast has at the mark: one number. What gives nothing there gives what it gives elsewhere.
             let at_mark = |lamp: &field::Lamp| lamp.on_dome(CHEST, eye);
-            match stands.filter(|lamp| at_mark(lamp) > 0.0) {
-                Some(lamp) => field.lamps.push((lamp.shining(), gives / at_mark(&lamp))),
-                None => field.even += gives,
+            match (stands, source.of) {
+                (Some(lamp), _) if at_mark(&lamp) > 0.0 => field.lamps.push((lamp.shining(), gives / at_mark(&lamp))),
+                (Some(lamp), Burns::Lamp(_)) => field.lamps.push((lamp.shining(), 1.0)),
+                _ => field.even += gives,
             }
         }
         field

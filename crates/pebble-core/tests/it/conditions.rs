@@ -31,7 +31,7 @@ fn words(matter: Matter) -> &'static str {
         Matter::Reached => "unreached-",
         Matter::Rim => "rim",
         Matter::OutOfFrame => "in-frame",
-        Matter::LampsOutOfFrame => "lamp-in-frame",
+        Matter::LampOutOfFrame => "lamp-in-frame",
         Matter::Flare => "flare",
         Matter::Sheet => "sheet",
         Matter::Even => "uneven",

@@ -113,7 +113,7 @@ impl Random {
 }
 
 fn find<'a>(all: &'a [Condition], like: &Condition) -> Option<&'a Condition> {
-    all.iter().find(|one| (one.matter, one.part, one.light) == (like.matter, like.part, like.light))
+    all.iter().find(|one| one.is_about(like))
 }
 
 /// What got worse, by a rule of its own: missed that was not, or missed by more than a tenth of a stop more.

@@ -126,6 +126,41 @@ fn a_lamp_in_the_picture_is_found_and_carried_out_of_it_as_bright_at_the_mark() 
     }
 }
 
+/// Of two that are in the picture each is told, and mended by itself.
+#[test]
+fn two_lamps_in_the_picture_are_two_findings() {
+    let mut shot = lit_by(from(150.0, 10.0), 2.0);
+    let mut other = shot.lamps[0].clone();
+    (other.lamp.name, other.stands) = ("Slab lamp".to_owned(), from(-160.0, 15.0));
+    shot.lamps.push(other);
+    let judged = |shot: &Shot| {
+        let (plan, seen) = seen(shot);
+        let all = findings::judge(&plan, &seen);
+        all.into_iter().filter(|finding| finding.id.starts_with("lamp-in-frame")).collect::<Vec<_>>()
+    };
+    let mut left = judged(&shot);
+    assert_eq!(
+        left.iter().map(|finding| finding.id.as_str()).collect::<Vec<_>>(),
+        ["lamp-in-frame", "lamp-in-frame-1"]
+    );
+    while let Some(finding) = left.first() {
+        let remedy = finding.remedies.first().unwrap_or_else(|| panic!("nothing for {}", finding.title));
+        shot = applied(&shot, &remedy.changes);
+        let then = judged(&shot);
+        assert!(then.len() < left.len(), "{remedy:?}");
+        left = then;
+    }
+}
+
+/// What stands straight behind the subject gives nothing to a dome there, and something beside it.
+#[test]
+fn a_lamp_from_straight_behind_is_still_a_lamp_over_the_area() {
+    let (plan, seen) = seen(&lit_by(from(180.0, 0.0), 2.0));
+    assert!(seen.ambient.exposure.as_lux_seconds() < 1e-12);
+    let field = seen.steady_field(&plan, spot(0.0, -8.0, 1.3));
+    assert!(field.has_lamps() && field.on_dome(spot(1.0, 0.5, 1.3)) > 0.0);
+}
+
 #[test]
 fn the_floor_tells_where_lamps_stand_and_clears_them() {
     let told = on_the_floor(&lit_by(from(150.0, 10.0), 2.0));

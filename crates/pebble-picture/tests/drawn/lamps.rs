@@ -150,7 +150,7 @@ fn the_light_of_a_lamp_has_the_colour_of_its_gel_on_its_side_alone() {
 fn a_lamp_in_the_frame_is_drawn_where_the_core_finds_it() {
     let found = |shot: &Shot| {
         let plan = Plan::try_from(shot).expect("a plan");
-        all(&plan, &outlook(&plan)).iter().any(|condition| condition.matter == Matter::LampsOutOfFrame)
+        all(&plan, &outlook(&plan)).iter().any(|condition| condition.matter == Matter::LampOutOfFrame)
     };
     let mut inside = lit(Place::PaperGrey, 2000.0, from(150.0, 0.0));
     inside.parts.clear();

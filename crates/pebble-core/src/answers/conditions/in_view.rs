@@ -15,8 +15,8 @@ pub(crate) struct InView {
     uneven: Option<(Metres, f64)>,
     /// What a sheet of a known size lacks on the worse side, in metres.
     pub(super) sheet_lacks: Option<f64>,
-    /// How far inside the frame's edge the deepest of a lamp is that shall not be seen, in metres; nothing where none is.
-    pub(super) lamps_inside: Option<f64>,
+    /// The lamps that are seen and shall not be, and how far inside the frame's edge the deepest of each is, in metres.
+    pub(super) lamps_inside: Vec<(usize, f64)>,
 }
 
 /// What it sees of one light.
@@ -43,8 +43,8 @@ impl InView {
         let key = plan.settings.key().distance;
         let uneven = plan.even.and(plan.area).and_then(|area| standing::uneven(plan.key_light(), key, area));
         let uneven = uneven.map(|uneven| (key, uneven));
-        let lamps = (0..plan.lamps.len()).map(|lamp| standing::lamp_shown(plan, &lens, lamp));
-        let lamps_inside = lamps.filter(Shown::any).map(|shown| shown.inside).reduce(f64::max);
+        let lamps = (0..plan.lamps.len()).map(|lamp| (lamp, standing::lamp_shown(plan, &lens, lamp)));
+        let lamps_inside = lamps.filter(|(_, shown)| shown.any()).map(|(lamp, shown)| (lamp, shown.inside)).collect();
         Self {
             uneven,
             lamps_inside,

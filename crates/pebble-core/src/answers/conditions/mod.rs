@@ -91,8 +91,8 @@ pub enum Matter {
     Rim,
     /// Face and stand of a light are out of the picture. How far within its edge they are seen, in metres.
     OutOfFrame,
-    /// The same of steady lamps, the deepest of them.
-    LampsOutOfFrame,
+    /// The same of a steady lamp that does not belong to the picture.
+    LampOutOfFrame,
     /// No light shines into the lens.
     Flare,
     /// The key is as even over the area as was asked. The difference over it in stops.
@@ -139,6 +139,8 @@ pub struct Condition {
     pub part: Option<usize>,
     /// Index of the light it is about.
     pub light: Option<usize>,
+    /// Index of the steady lamp it is about.
+    pub lamp: Option<usize>,
     /// What was measured, as [`Matter`] says.
     pub measure: f64,
     /// The most, or the least, of it that is good.
@@ -164,7 +166,7 @@ impl Condition {
             Matter::Shows
             | Matter::Fires
             | Matter::OutOfFrame
-            | Matter::LampsOutOfFrame
+            | Matter::LampOutOfFrame
             | Matter::Reached
             | Matter::Action => true,
             Matter::Streak => self.measure > 2.0,
@@ -193,7 +195,7 @@ impl Condition {
 
     /// Whether it is about the same as another.
     pub fn is_about(&self, other: &Self) -> bool {
-        (self.matter, self.part, self.light) == (other.matter, other.part, other.light)
+        (self.matter, self.part, self.light, self.lamp) == (other.matter, other.part, other.light, other.lamp)
     }
 
     /// Whether a frame that was so before is worse now: by a grade, or, where it was bad already, by more than a hair.
@@ -227,7 +229,10 @@ impl Condition {
             Matter::Fires => format!("keeps {} from firing", light()),
             Matter::Reached => format!("leaves {} without flash", part()),
             Matter::OutOfFrame => format!("brings {} into the picture", light()),
-            Matter::LampsOutOfFrame => "brings a lamp into the picture".to_owned(),
+            Matter::LampOutOfFrame => {
+                let lamp = self.lamp.map_or("a lamp", |lamp| plan.lamps[lamp].name.as_str());
+                format!("brings {lamp} into the picture")
+            }
             Matter::Flare => format!("lets {} shine into the lens", light()),
             Matter::Even => "lights the area less evenly".to_owned(),
             Matter::Sheet => "lets the frame see past the sheet".to_owned(),
@@ -242,7 +247,7 @@ impl Condition {
     }
 
     const fn of_shot(matter: Matter, measure: f64, limit: f64, margin: f64) -> Self {
-        Self { matter, part: None, light: None, measure, limit, margin }
+        Self { matter, part: None, light: None, lamp: None, measure, limit, margin }
     }
 
     const fn of_part(matter: Matter, part: usize, measure: f64, limit: f64, margin: f64) -> Self {
@@ -417,8 +422,9 @@ fn lights(plan: &Plan, seen: &Outlook, view: &InView, each: &mut impl FnMut(Cond
     if let Some(missing) = view.sheet_lacks {
         each(Condition::of_shot(Matter::Sheet, missing, 0.0, -missing));
     }
-    if let Some(inside) = view.lamps_inside {
-        each(Condition::of_shot(Matter::LampsOutOfFrame, inside, 0.0, -inside - ROUNDING));
+    for (lamp, inside) in &view.lamps_inside {
+        let seen = Condition::of_shot(Matter::LampOutOfFrame, *inside, 0.0, -inside - ROUNDING);
+        each(Condition { lamp: Some(*lamp), ..seen });
     }
     let uneven = view.uneven(plan).filter(|_| seen.key().fires);
     if let Some((most, uneven)) = plan.even.zip(uneven) {

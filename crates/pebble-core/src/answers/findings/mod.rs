@@ -101,6 +101,8 @@ struct Flaw {
     part: Option<usize>,
     /// Index of the light it is about.
     light: Option<usize>,
+    /// Index of the steady lamp it is about.
+    lamp: Option<usize>,
     severity: Severity,
     /// What was measured, where it is a condition.
     measure: f64,
@@ -110,12 +112,12 @@ struct Flaw {
 
 impl Flaw {
     const fn doubt(kind: Kind, hurt: f64) -> Self {
-        Self { kind, part: None, light: None, severity: Severity::Watch, measure: 0.0, hurt }
+        Self { kind, part: None, light: None, lamp: None, severity: Severity::Watch, measure: 0.0, hurt }
     }
 
     /// What a condition that is not met means for the picture.
     fn of(condition: &Condition) -> Self {
-        let &Condition { matter, part, light, measure, margin, .. } = condition;
+        let &Condition { matter, part, light, lamp, measure, margin, .. } = condition;
         let severity = if condition.grade() == Grade::Trouble { Severity::Trouble } else { Severity::Watch };
         let missing = -margin.clamp(conditions::NO_LIGHT, 0.0);
         // Ranked by what who looks at the picture sees first: is there a picture, is it as bright, is it sharp, what else.
@@ -123,7 +125,7 @@ impl Flaw {
             Matter::Fires => 9.0,
             Matter::Rows => 10.0 * measure + missing,
             Matter::Owned | Matter::InRange | Matter::Groups => 7.0,
-            Matter::OutOfFrame | Matter::LampsOutOfFrame => 6.0,
+            Matter::OutOfFrame | Matter::LampOutOfFrame => 6.0,
             Matter::Sheet => 5.0,
             Matter::Even => missing,
             Matter::Exposure => 1.0 + measure.abs(),
@@ -137,7 +139,7 @@ impl Flaw {
             Matter::World => 0.6,
             Matter::Streak | Matter::Depth | Matter::Shallow | Matter::Hand => missing,
         };
-        Self { kind: Kind::Unmet(matter), part, light, severity, measure, hurt }
+        Self { kind: Kind::Unmet(matter), part, light, lamp, severity, measure, hurt }
     }
 
     /// The part it is about; the first where it is about none.
@@ -286,7 +288,7 @@ fn words(case: Case, flaw: &Flaw) -> Words {
         Matter::Together => lights::apart(case, flaw),
         Matter::Rim => lights::rim_outshines(case, flaw),
         Matter::OutOfFrame => set::in_frame(case, flaw),
-        Matter::LampsOutOfFrame => set::lamp_in_frame(case, flaw),
+        Matter::LampOutOfFrame => set::lamp_in_frame(case, flaw),
         Matter::Flare => set::flares(case, flaw),
         Matter::Sheet => set::sheet_too_small(case),
         Matter::Even => set::uneven(case, flaw),
@@ -317,8 +319,8 @@ fn candidates<'a>(case: Case<'a>, flaw: &Flaw, lights: &[usize], pulses: &mut Pu
         Matter::Fires | Matter::Rim | Matter::Automatic | Matter::MetersItself | Matter::Hand => {
             lights::candidates(case, lights, matter)
         }
-        Matter::OutOfFrame | Matter::LampsOutOfFrame | Matter::Flare | Matter::Sheet => {
-            set::candidates(case, lights, matter)
+        Matter::OutOfFrame | Matter::LampOutOfFrame | Matter::Flare | Matter::Sheet => {
+            set::candidates(case, flaw, lights, matter)
         }
         Matter::Even => set::more_even(case),
         Matter::Burst => supply::candidates(case, flaw),
@@ -399,7 +401,7 @@ fn identity(plan: &Plan, flaw: &Flaw) -> String {
         Kind::Unmet(Matter::Together) => "apart",
         Kind::Unmet(Matter::Rim) => "rim",
         Kind::Unmet(Matter::OutOfFrame) => "in-frame",
-        Kind::Unmet(Matter::LampsOutOfFrame) => "lamp-in-frame",
+        Kind::Unmet(Matter::LampOutOfFrame) => "lamp-in-frame",
         Kind::Unmet(Matter::Flare) => "flare",
         Kind::Unmet(Matter::Sheet) => "sheet",
         Kind::Unmet(Matter::Even) => "uneven",
@@ -415,6 +417,9 @@ fn identity(plan: &Plan, flaw: &Flaw) -> String {
     match (flaw.part, flaw.light) {
         (Some(index), _) => format!("{kind}-{}", plan.parts[index].name),
         (None, Some(light)) if light != plan.key => format!("{kind}-light-{light}"),
+        (None, None) if flaw.lamp.is_some_and(|lamp| lamp > 0) => {
+            format!("{kind}-{}", flaw.lamp.unwrap_or_default())
+        }
         _ => kind.to_owned(),
     }
 }

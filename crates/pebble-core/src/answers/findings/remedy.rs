@@ -406,7 +406,7 @@ impl<'a> Trials<'a> {
     pub fn tried(&mut self, flaw: &Flaw, lights: &[usize], ideas: Ideas<'_>) -> (Vec<Remedy>, Option<String>) {
         let Kind::Unmet(matter) = flaw.kind else { return (Vec::new(), ideas.none.map(str::to_owned)) };
         let about = |one: &Condition| {
-            (one.matter, one.part) == (matter, flaw.part)
+            (one.matter, one.part, one.lamp) == (matter, flaw.part, flaw.lamp)
                 && one.light.map_or(lights.is_empty(), |light| lights.contains(&light))
         };
         let mut found: Vec<Remedy> = Vec::new();

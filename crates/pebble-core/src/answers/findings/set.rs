@@ -8,7 +8,7 @@ use crate::plan::Plan;
 use crate::quantity::Stops;
 use crate::stage::field::CHEST;
 use crate::stage::flag::flag_for;
-use crate::stage::lens::{FARTHEST_M, Held, Lens, Move, Shown, Way};
+use crate::stage::lens::{FARTHEST_M, Held, Move, Way};
 use crate::stage::sheet::Sheet;
 use crate::stage::space::Spot;
 
@@ -28,19 +28,19 @@ fn seen_within(plan: &Plan, what: &str, inside: f64, at: Spot) -> String {
     format!("Its {what} {is} seen {inside} within the edge of the frame, on the camera's {side}.")
 }
 
-/// The lamp of which most is seen that shall not be, with what is seen of it.
-fn lamp_seen(plan: &Plan, lens: &Lens) -> Option<(usize, Shown)> {
-    let lamps = (0..plan.lamps.len()).map(|lamp| (lamp, standing::lamp_shown(plan, lens, lamp)));
-    lamps.filter(|(_, shown)| shown.any()).max_by(|a, b| a.1.inside.total_cmp(&b.1.inside))
-}
-
 pub(super) fn lamp_in_frame(Case { plan, .. }: Case, flaw: &Flaw) -> Words {
-    let Some((lamp, shown)) = lamp_seen(plan, &plan.lens()) else { return Words::default() };
-    let at = plan.lamps[lamp].stands.map_or(CHEST, |stands| stands.at);
+    let Some((lamp, at)) = standing_lamp(plan, flaw) else { return Words::default() };
+    let shown = standing::lamp_shown(plan, &plan.lens(), lamp).words().join(" and ");
     Words {
         title: format!("{} in the picture", plan.lamps[lamp].name),
-        cause: seen_within(plan, &shown.words().join(" and "), flaw.measure, at),
+        cause: seen_within(plan, &shown, flaw.measure, at),
     }
+}
+
+/// The lamp that a flaw is about, and where it stands.
+fn standing_lamp(plan: &Plan, flaw: &Flaw) -> Option<(usize, Spot)> {
+    let lamp = flaw.lamp?;
+    Some((lamp, plan.lamps[lamp].stands?.at))
 }
 
 pub(super) fn flares(Case { plan, .. }: Case, flaw: &Flaw) -> Words {
@@ -89,7 +89,12 @@ pub(super) fn more_even<'a>(Case { plan, seen }: Case<'a>) -> Ideas<'a> {
     Ideas::of(vec![Idea::turns(strips::powers(light).filter_map(farther))])
 }
 
-pub(super) fn candidates<'a>(Case { plan, seen }: Case<'a>, lights: &[usize], matter: Matter) -> Ideas<'a> {
+pub(super) fn candidates<'a>(
+    Case { plan, seen }: Case<'a>,
+    flaw: &Flaw,
+    lights: &[usize],
+    matter: Matter,
+) -> Ideas<'a> {
     let lens = plan.lens();
     let index = lights.first().copied().unwrap_or(plan.key);
     let radius = plan.lights[index].throw.face.radius.as_metres();
@@ -104,10 +109,9 @@ pub(super) fn candidates<'a>(Case { plan, seen }: Case<'a>, lights: &[usize], ma
                 })
                 .collect()
         }
-        Matter::LampsOutOfFrame => {
-            let Some((index, _)) = lamp_seen(plan, &lens) else { return Ideas::of(Vec::new()) };
-            let Some(stands) = plan.lamps[index].stands else { return Ideas::of(Vec::new()) };
-            { lens.moves(stands.at, Held::default()).into_iter() }
+        Matter::LampOutOfFrame => {
+            let Some((index, at)) = standing_lamp(plan, flaw) else { return Ideas::of(Vec::new()) };
+            { lens.moves(at, Held::default()).into_iter() }
                 .map(|way| {
                     let level = standing::lamp_as_bright(plan, index, way.to);
                     Idea::one(Turn::LampStands(LampStands { lamp: index, way, level }))
