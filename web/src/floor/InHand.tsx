@@ -1,10 +1,10 @@
 import { Button } from '@mantine/core'
 import type { ReactNode } from 'react'
 import type { FloorAnswer } from '../api/client'
-import { Figure } from '../controls/Figure'
 import { length, signedStops } from '../words/figures'
 import { keptAim } from './aim'
 import { AimedAt } from './AimedAt'
+import { PlaceFields, Taped } from './ByTape'
 import type { Carried } from './useFloor'
 import classes from './Floor.module.css'
 
@@ -63,14 +63,7 @@ export function InHand({ seen, light, onCarry, onSettle, children }: Props) {
       <h2 className={classes.name}>
         {of.label} <small>{of.unit}</small>
       </h2>
-      <dl className={classes.figures}>
-        {rows.map(([name, value]) => (
-          <div key={name}>
-            <dt>{name}</dt>
-            <dd className="mono">{value}</dd>
-          </div>
-        ))}
-      </dl>
+      <Taped rows={rows} />
       {of.can_be_aimed && <AimedAt of={of} seen={seen} onAim={(aim_m) => put({ aim_m })} />}
       {of.evens && (
         <Button
@@ -104,29 +97,7 @@ export function InHand({ seen, light, onCarry, onSettle, children }: Props) {
         ))}
       {!of.on_camera && (
         <>
-          <div className={classes.fields}>
-            <Figure
-              label="Right"
-              suffix=" m"
-              step={0.1}
-              value={+x_m.toFixed(2)}
-              onChange={(x_m) => put({ x_m, ...keptAim(of) })}
-            />
-            <Figure
-              label="Away"
-              suffix=" m"
-              step={0.1}
-              value={+y_m.toFixed(2)}
-              onChange={(y_m) => put({ y_m, ...keptAim(of) })}
-            />
-            <Figure
-              label="Up"
-              suffix=" m"
-              step={0.1}
-              value={+z_m.toFixed(2)}
-              onChange={(z_m) => put({ z_m, ...keptAim(of) })}
-            />
-          </div>
+          <PlaceFields at={of.at} onPut={(to) => put({ ...to, ...keptAim(of) })} />
           {children}
         </>
       )}

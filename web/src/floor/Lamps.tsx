@@ -1,7 +1,7 @@
 import { Button, Checkbox } from '@mantine/core'
 import type { FloorAnswer, Shot } from '../api/client'
-import { Figure } from '../controls/Figure'
 import { length } from '../words/figures'
+import { PlaceFields, Taped } from './ByTape'
 import { SMALL } from './small'
 import type { LampTo } from './useFloor'
 import classes from './Floor.module.css'
@@ -62,41 +62,16 @@ function Standing({ lamp, onCarry, onStand, onAnywhere, onInSet }: StandingProps
         </Button>
       </>
     )
-  const { x_m, y_m, z_m } = stands.at
-  const put = (to: Partial<typeof stands.at>) => onCarry({ x_m, y_m, z_m, ...to })
-  const rows = [
+  const rows: [string, string][] = [
     ['From the mark, on the floor', length(stands.to_mark_m)],
     ['From the camera', `${length(stands.to_camera_m)}, ${stands.right ? 'right' : 'left'}`],
     ['Direction', `${stands.clock} o'clock`],
-    ...(lamp.gives_says ? [['On the subject', lamp.gives_says]] : []),
+    ...(lamp.gives_says ? [['On the subject', lamp.gives_says] as [string, string]] : []),
   ]
   return (
     <>
-      <dl className={classes.figures}>
-        {rows.map(([name, value]) => (
-          <div key={name}>
-            <dt>{name}</dt>
-            <dd className="mono">{value}</dd>
-          </div>
-        ))}
-      </dl>
-      <div className={classes.fields}>
-        <Figure
-          label="Right"
-          suffix=" m"
-          step={0.1}
-          value={+x_m.toFixed(2)}
-          onChange={(x_m) => put({ x_m })}
-        />
-        <Figure
-          label="Away"
-          suffix=" m"
-          step={0.1}
-          value={+y_m.toFixed(2)}
-          onChange={(y_m) => put({ y_m })}
-        />
-        <Figure label="Up" suffix=" m" step={0.1} value={+z_m.toFixed(2)} onChange={(z_m) => put({ z_m })} />
-      </div>
+      <Taped rows={rows} />
+      <PlaceFields at={stands.at} onPut={(to) => onCarry({ ...stands.at, ...to })} />
       <div className={classes.lampChoices}>
         <Checkbox
           size="xs"
