@@ -3968,11 +3968,6 @@ export interface components {
             clears: components["schemas"]["Clearing"][];
             /** @description The same as a clock. */
             clock: string;
-            /**
-             * Format: double
-             * @description Half-angle at which it has lost a stop.
-             */
-            half_deg: number;
             /** @description What of it the lens sees that it shall not. */
             in_picture: string[];
             /** @description Whether it belongs to the picture, and may be seen in it. */

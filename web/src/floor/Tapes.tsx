@@ -32,7 +32,7 @@ export function Tapes({ seen, light, onTaped }: Props) {
           onChange={(to_camera_m) => put({ to_camera_m })}
         />
         <MaybeMetres
-          label="Head to chest"
+          label={seen.lights[light]!.role === 'backdrop' ? 'Head to backdrop' : 'Head to chest'}
           placeholder="a third"
           value={typed.to_chest_m}
           onChange={(to_chest_m) => put({ to_chest_m })}

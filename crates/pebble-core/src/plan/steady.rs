@@ -37,6 +37,7 @@ pub struct Lamp {
     pub in_set: bool,
     /// What it gives at a metre when it is turned up full, through the gel, in lx.
     full: f64,
+    distance: f64,
     beam: Beam,
     lights_background: bool,
     misses: u32,
@@ -71,39 +72,43 @@ impl Lamp {
             Ok((placed(bearing, height, Metres::from_metres(distance)), stands.in_set))
         });
         let stands = stands.transpose()?;
-        let lux = |metres: f64| Lux::from_lux(full * level / metres.powi(2));
         let lamp = Self {
             place,
             name: wire.lamp.name.clone(),
-            on_subject: lux(distance),
-            on_background: if wire.lights_background { lux(distance + behind_m) } else { Lux::ZERO },
+            on_subject: Lux::from_lux(full * level / distance.powi(2)),
+            on_background: Lux::ZERO,
             level,
             kelvin: colour::shifted(wire.lamp.colour_k, mired),
             dye: colour::stacked(dye_of(wire.lamp.hue.as_ref()), dye),
             stands: None,
             in_set: stands.is_some_and(|(_, in_set)| in_set),
             full,
+            distance,
             beam,
             lights_background: wire.lights_background,
             misses,
         };
         Ok(wire.on.then(|| match stands {
             Some((at, _)) => lamp.stood(at, level, behind_m),
-            None => lamp,
+            None => lamp.before(behind_m),
         }))
     }
 
     /// The same lamp at a place, turned up so far; `behind_m` is the background behind the subject.
     pub(crate) fn stood(&self, at: Spot, level: f64, behind_m: f64) -> Self {
         let stands = field::Lamp { strength: self.full * level, face: BULB, beam: self.beam, at, turned: None };
-        let on_background = if self.lights_background { stands.on(spot(0.0, behind_m, CHEST_M)) } else { 0.0 };
-        Self {
-            on_subject: Lux::from_lux(stands.on(CHEST) * on_a_dome(at)),
-            on_background: Lux::from_lux(on_background),
-            stands: Some(stands),
-            level,
-            ..self.clone()
-        }
+        let on_subject = Lux::from_lux(stands.on(CHEST) * on_a_dome(at));
+        Self { on_subject, stands: Some(stands), level, ..self.clone() }.before(behind_m)
+    }
+
+    /// The same before a background so far behind the subject.
+    pub(crate) fn before(self, behind_m: f64) -> Self {
+        let gets = match self.stands {
+            _ if !self.lights_background => 0.0,
+            Some(stands) => stands.on(spot(0.0, behind_m, CHEST_M)),
+            None => self.full * self.level / (self.distance + behind_m).powi(2),
+        };
+        Self { on_background: Lux::from_lux(gets), ..self }
     }
 }
 

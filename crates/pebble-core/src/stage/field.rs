@@ -188,9 +188,9 @@ impl Lamp {
         Angle::from_radians(if lengths > 0.0 { (axis.dot(way) / lengths).clamp(-1.0, 1.0).acos() } else { 0.0 })
     }
 
-    /// Radius of the circle around its aim in which it loses no more than some stops, square to its axis.
-    pub fn circle(&self, stops: f64) -> f64 {
-        (CHEST - self.at).length() * edge_of(&self.beam, stops).as_radians().tan()
+    /// Radius of the circle around its axis in which it loses no more than some stops, so far off.
+    pub fn circle(&self, distance: Metres, stops: f64) -> f64 {
+        distance.as_metres() * edge_of(&self.beam, stops).as_radians().tan()
     }
 
     /// Whether a lens looks into it: it lies inside the beam, to where three stops are lost.

@@ -56,8 +56,8 @@ fn the_circle_that_a_bare_reflector_lights() {
     near(edge_of(&beam, 1.0).as_radians().to_degrees(), 32.0, 0.01);
     near(edge_of(&beam, 3.0).as_radians().to_degrees(), 52.4175, 0.2);
     let lamp = bare(900.0, spot(0.0, -2.4, 1.3), 32.0);
-    near(lamp.circle(1.0), 1.49969, 0.01);
-    near(lamp.circle(3.0), 3.11843, 0.02);
+    near(lamp.circle(Metres::from_metres((CHEST - lamp.at).length()), 1.0), 1.49969, 0.01);
+    near(lamp.circle(Metres::from_metres((CHEST - lamp.at).length()), 3.0), 3.11843, 0.02);
 }
 
 #[test]

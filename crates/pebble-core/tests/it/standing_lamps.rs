@@ -62,6 +62,27 @@ fn the_background_is_lit_by_a_lamp_in_front_and_not_by_one_behind() {
     assert_eq!(seen(&not).1.background.exposure.as_lux_seconds(), 0.0);
 }
 
+/// What a remedy of the sheet tries is what the shot then is: a nearer background has more of the lamps on it.
+#[test]
+fn a_background_that_is_carried_nearer_has_the_lamps_light() {
+    let lux = |shot: &Shot| seen(shot).1.background.exposure.as_lux_seconds();
+    for stands in [None, from(30.0, 10.0)] {
+        let far = lit_by(stands, 2.0);
+        let mut near = far.clone();
+        near.background.behind_m /= 2.0;
+        assert!(lux(&near) > 1.3 * lux(&far), "{stands:?}");
+    }
+    let mut shot = lit_by(from(30.0, 10.0), 2.0);
+    shot.sheet = serde_json::from_value(serde_json::json!({"width_m": 6.0, "height_m": 4.5})).expect("a sheet");
+    shot.background.behind_m = 6.0;
+    let (plan, at_first) = seen(&shot);
+    let found = findings::judge(&plan, &at_first).into_iter().find(|finding| finding.id == "sheet").expect("too small");
+    for remedy in &found.remedies {
+        let after = applied(&shot, &remedy.changes);
+        assert!(after.background.behind_m < shot.background.behind_m && lux(&after) > lux(&shot), "{remedy:?}");
+    }
+}
+
 /// Twice as far off is two stops less: over the area the steady light is as uneven as its lamps make it.
 #[test]
 fn steady_light_over_the_area_falls_off_from_its_lamps() {

@@ -3,7 +3,7 @@
 use crate::common::{applied, example, shot};
 use pebble_core::file::stage::Person;
 use pebble_core::findings;
-use pebble_core::floor::{CarriedTo, FloorAnswer, FloorAsk, floor};
+use pebble_core::floor::{CarriedTo, FloorAnswer, FloorAsk, LightOf, floor};
 use pebble_core::output::{Beam, Face};
 use pebble_core::quantity::Angle;
 use pebble_core::shot::{Role, Shot};
@@ -279,4 +279,38 @@ fn the_backdrop_reads_by_the_lights_that_are_for_it() {
     let level = plan.background_reflectance / 0.18 * (flash + seen.background.placement.as_ratio());
     let bright = told.bright_stops.expect("lit");
     assert!((bright - level.log2()).abs() < 0.1, "{bright} against {}", level.log2());
+}
+
+/// A light close to the wall that it lights is not in the subject, and tells nothing of the area where nobody is lit by it.
+#[test]
+fn a_light_for_the_backdrop_is_judged_by_the_backdrop() {
+    let mut wall = example("finishers-wall");
+    let index = wall.lights.iter().position(|light| light.role == Role::Backdrop).expect("it has one");
+    (wall.lights[index].distance_m, wall.background.behind_m) = (0.3, 4.0);
+    let told = floor(&wall, None, FloorAsk { of: LightOf::One(index), in_hand: index, ..FloorAsk::default() });
+    let told = told.expect("a set");
+    assert!(told.notes.iter().all(|note| !note.title.contains("in the subject")), "{:?}", told.notes);
+    assert!(
+        told.even.is_none() && told.contours.is_empty() && told.even_says.contains("backdrop"),
+        "{}",
+        told.even_says
+    );
+    // Its circle is on what it lights.
+    let light = &told.lights[index];
+    assert!((light.circle_m / light.distance_m - light.half_deg.to_radians().tan()).abs() < 1e-6);
+    // One that goes by way of a surface comes from all over that.
+    let mut bounced = example("double-ropes");
+    bounced.lights[0].role = Role::Key;
+    bounced.lights[0].bounce = example_bounce();
+    let told = floor(&bounced, None, FloorAsk { of: LightOf::One(0), ..FloorAsk::default() }).expect("a set");
+    assert!(
+        told.even.is_none() && told.contours.is_empty() && told.even_says.contains("surface"),
+        "{}",
+        told.even_says
+    );
+}
+
+fn example_bounce() -> Option<pebble_core::shot::BouncedOff> {
+    serde_json::from_value(serde_json::json!({"surface_m": 2.5, "tilt_deg": 60.0, "reflectance": 0.8}))
+        .expect("a surface")
 }

@@ -1,7 +1,8 @@
 //! Steady lamps that stand somewhere: light from where they are, at the level of the forecast.
 
+use crate::staged::empty;
 use pebble_core::conditions::{Matter, all};
-use pebble_core::file::stage::{Composition, Person, Place, Pose, Prop, Thing};
+use pebble_core::file::stage::{Person, Place, Pose, Prop, Thing};
 use pebble_core::shot::{LampStands, Reading, SetLamp, Shot};
 use pebble_core::{Outlook, Plan, outlook};
 use pebble_picture::{Crop, Layers, Picture, Request, render};
@@ -48,16 +49,7 @@ fn lit(place: Place, lux: f64, stands: Option<LampStands>) -> Shot {
     shot.background.behind_m = 3.0;
     shot.camera.shutter = "1/8".to_owned();
     (shot.camera.white_balance_k, shot.ambient.kelvin) = (5500.0, 5500.0);
-    let stage = Composition {
-        place,
-        camera_height_m: 1.3,
-        aim_height_m: 1.3,
-        upright: None,
-        people: Vec::new(),
-        things: Vec::new(),
-        picture: None,
-    };
-    shot.stage = Some(stage);
+    shot.stage = Some(empty(place));
     let lamp = serde_json::json!({"id": "rod", "name": "Rod lamp", "lux_at_1m": 20000.0, "colour_k": 5500.0, "flicker": "none"});
     shot.lamps = vec![SetLamp {
         on: true,

@@ -30,7 +30,8 @@ fn lit(stage: Composition, bearing_deg: f64, height_deg: f64) -> Shot {
     shot
 }
 
-fn empty(place: Place) -> Composition {
+/// Nobody and nothing in a place, the lens at the height of the chest.
+pub fn empty(place: Place) -> Composition {
     Composition {
         place,
         camera_height_m: 1.3,

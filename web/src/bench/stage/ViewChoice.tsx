@@ -31,37 +31,24 @@ const HOLDS: [Composition['upright'], string][] = [
 export function ViewChoice({ shot, stage, onChange }: Props) {
   // Pictures to choose from have time; the frame goes first.
   const [seen, of] = [useDeferredValue(shot), useDeferredValue(stage)]
-  const now = stage.upright ?? null
-  return (
-    <>
-      <div className={classes.grid} role="group" aria-label="Height of the camera">
-        {HEIGHTS.map(([camera_height_m, word]) => (
-          <View
-            key={word}
-            shot={seen}
-            stage={of}
-            to={{ camera_height_m }}
-            word={`${word}, ${paced(camera_height_m)}`}
-            chosen={Math.abs(stage.camera_height_m - camera_height_m) < 0.05}
-            onChange={onChange}
-          />
-        ))}
-      </div>
-      <div className={classes.grid} role="group" aria-label="How the camera is held">
-        {HOLDS.map(([upright, word]) => (
-          <View
-            key={word}
-            shot={seen}
-            stage={of}
-            to={{ upright }}
-            word={word}
-            chosen={now === upright}
-            onChange={onChange}
-          />
-        ))}
-      </div>
-    </>
-  )
+  const heights = HEIGHTS.map(([camera_height_m, word]) => ({
+    to: { camera_height_m },
+    word: `${word}, ${paced(camera_height_m)}`,
+    chosen: Math.abs(stage.camera_height_m - camera_height_m) < 0.05,
+  }))
+  const holds = HOLDS.map(([upright, word]) => ({
+    to: { upright },
+    word,
+    chosen: (stage.upright ?? null) === upright,
+  }))
+  const groups = { 'Height of the camera': heights, 'How the camera is held': holds }
+  return Object.entries(groups).map(([label, views]) => (
+    <div key={label} className={classes.grid} role="group" aria-label={label}>
+      {views.map((view, index) => (
+        <View key={index} shot={seen} stage={of} {...view} onChange={onChange} />
+      ))}
+    </div>
+  ))
 }
 
 type ViewProps = Props & { to: Change; word: string; chosen: boolean }

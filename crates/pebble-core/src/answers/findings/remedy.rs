@@ -193,7 +193,11 @@ impl Turn {
             Self::Stands(Stands { light, way, power }) => stood(plan, light, way.to, power),
             Self::LampStands(LampStands { lamp, way, level }) => lamp_stood(plan, lamp, way.to, level),
             Self::Flagged(light, flag) => flagged(plan, light, flag),
-            Self::Behind(behind) => Plan { background_behind: Metres::from_metres(behind), ..plan.clone() },
+            Self::Behind(behind) => Plan {
+                background_behind: Metres::from_metres(behind),
+                lamps: plan.lamps.iter().map(|lamp| lamp.clone().before(behind)).collect(),
+                ..plan.clone()
+            },
         }
     }
 

@@ -6,12 +6,11 @@ use super::{clock_words, place};
 use crate::answers::standing::{lamp_as_bright, lamp_shown, lamp_stood};
 use crate::file::shot::{LampStands, SetLamp, Shot};
 use crate::outlook::Burns;
-use crate::plan::Plan;
 use crate::plan::check::At;
 use crate::quantity::bounds::{self, Invalid};
 use crate::quantity::words::signed;
 use crate::quantity::{Angle, Metres, Stops};
-use crate::stage::field::{CHEST, edge_of, noted, placed};
+use crate::stage::field::{CHEST, noted, placed};
 use crate::stage::lens::Held;
 use crate::stage::space::{Spot, spot};
 use crate::stage::tape::tape;
@@ -68,10 +67,8 @@ fn on_floor(moves: &Moves, (wire, stands): (&SetLamp, LampStands), burns: Option
     let eye = lens.view.eye;
     let by_tape = tape(at, CHEST, spot(0.0, 0.0, 0.0), spot(eye.x, eye.y, 0.0));
     let shown = burns.map(|index| lamp_shown(plan, lens, index)).unwrap_or_default();
-    let beam = crate::physics::output::Beam::new(wire.lamp.half_angle_deg.map(Angle::from_degrees), None);
     LampOnFloor {
         at: place(at),
-        half_deg: edge_of(&beam, 1.0).as_radians().to_degrees(),
         to_mark_m: by_tape.to_mark,
         to_camera_m: by_tape.to_camera,
         right: by_tape.right,
@@ -86,7 +83,7 @@ fn on_floor(moves: &Moves, (wire, stands): (&SetLamp, LampStands), burns: Option
 
 /// The smallest moves that clear the picture of a lamp, those that harm nothing first.
 fn clearing(moves: &Moves, index: usize, from: Spot) -> Vec<Clearing> {
-    let plan: &Plan = moves.plan;
+    let plan = moves.plan;
     let ways = moves.lens.moves(from, Held::default());
     let mut found: Vec<Clearing> = ways
         .into_iter()

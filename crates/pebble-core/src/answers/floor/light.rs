@@ -62,7 +62,7 @@ pub(super) fn told(
         radius_m: radius,
         on_camera: light.on_camera,
         half_deg: edge_of(&lamp.beam, 1.0).as_radians().to_degrees(),
-        circle_m: lamp.circle(1.0),
+        circle_m: lamp.circle(dial.distance, 1.0),
         distance_m: dial.distance.as_metres(),
         to_mark_m: by_tape.to_mark,
         to_camera_m: by_tape.to_camera,

@@ -108,7 +108,14 @@ pub fn floor(shot: &Shot, to: Option<&CarriedTo>, ask: FloorAsk) -> Result<Floor
         LightOf::One(light) if light >= lamps.len() => return Err(no_such_light("light", light, lamps.len())),
         LightOf::One(light) => {
             let lamp = lamps[light].shining();
-            OverArea::of(&region, height, |place| lamp.on(place))
+            match &plan.lights[light] {
+                of if of.bounce.is_some() => {
+                    OverArea::none("It comes from all over a surface: even, as far as is known")
+                }
+                of if of.role == Role::Backdrop => OverArea::none("It is for the backdrop: none of it over the area"),
+                _ if lamp.on(CHEST) <= 0.0 => OverArea::none("None of it at the mark"),
+                _ => OverArea::of(&region, height, |place| lamp.on(place)),
+            }
         }
         LightOf::All if all.is_empty() => OverArea::none("No flash on the area"),
         LightOf::All => OverArea::of(&region, height, together),

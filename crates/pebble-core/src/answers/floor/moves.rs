@@ -225,7 +225,8 @@ impl<'a> Moves<'a> {
         let power = as_bright(self.plan, lamp, index, at);
         let then = power.map_or_else(String::new, |power| format!(", {}", light.unit.dial.label(power)));
         let off = self.off(index, lamp, at, power);
-        let left = if off.abs() <= AS_BRIGHT { String::new() } else { format!(", {} at the mark", signed(off)) };
+        let whom = if light.role == Role::Backdrop { "the background" } else { "the mark" };
+        let left = if off.abs() <= AS_BRIGHT { String::new() } else { format!(", {} at {whom}", signed(off)) };
         Clearing {
             says: format!("{words}{then}{left}"),
             to: place(at),

@@ -5,6 +5,7 @@ use super::moves::Moves;
 use super::said::{FloorLamp, FloorLight, FloorNote, NoteSeverity, SheetSaid};
 use crate::file::shot::Role;
 use crate::plan::Plan;
+use crate::stage::field::CHEST;
 use crate::stage::space::spot;
 
 /// Two things closer than this are in one place, in metres.
@@ -99,10 +100,11 @@ fn of_light(plan: &Plan, moves: &Moves, (index, light): (usize, &FloorLight), no
             ));
         }
     }
-    if light.distance_m < IN_SUBJECT_M + light.radius_m.min(0.2) {
+    let to_chest = (spot(light.at.x_m, light.at.y_m, light.at.z_m) - CHEST).length();
+    if to_chest < IN_SUBJECT_M + light.radius_m.min(0.2) {
         notes.push(bare(
             format!("{label} stands in the subject"),
-            &format!("It is {} from the chest.", plan.lengths.say(light.distance_m, 2)),
+            &format!("It is {} from the chest.", plan.lengths.say(to_chest, 2)),
             index,
         ));
     }

@@ -286,8 +286,6 @@ report! {
     pub struct LampOnFloor {
         /// Its head.
         pub at: Place3,
-        /// Half-angle at which it has lost a stop.
-        pub half_deg: f64,
         /// Foot to the mark, on the floor.
         pub to_mark_m: f64,
         /// Foot to the camera's foot.
