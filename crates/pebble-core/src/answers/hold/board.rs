@@ -47,12 +47,13 @@ impl LampPlace {
         let brightest = plan.lamps.iter().map(|lamp| lamp.level).fold(0.0, f64::max);
         let room = if brightest > 0.0 { -brightest.log2() } else { 0.0 };
         let thirds = |stops: f64| (stops * 3.0 + 1e-6).floor() as i32;
-        let steps = (1..=thirds(Self::DIMMEST)).flat_map(|step| {
+        let burn = subject > LuxSeconds::ZERO || background > LuxSeconds::ZERO;
+        let dimmest = if burn { thirds(Self::DIMMEST) } else { 0 };
+        let steps = (1..=dimmest).flat_map(|step| {
             let up = (step <= thirds(room)).then_some(step);
             [Some(-step), up].into_iter().flatten().map(|step| place(f64::from(step) / 3.0))
         });
-        let burn = subject > LuxSeconds::ZERO || background > LuxSeconds::ZERO;
-        std::iter::once(place(0.0)).chain(steps.filter(|_| burn)).collect()
+        std::iter::once(place(0.0)).chain(steps).collect()
     }
 }
 

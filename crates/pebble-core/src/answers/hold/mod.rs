@@ -103,10 +103,16 @@ pub(crate) fn held_in_full(
     let look = Look::of(was, held, anchor(now, turned));
     let board = Board::of(now, &is, &look, held, turned, pulses);
     let touched = is.touched().max(was.touched());
-    search::best(&board).iter().map(|one| one.settings).find(|settings| {
+    let mut holds = |settings: &Settings| {
         let seen = outlook_with(&now.with(*settings), pulses);
         conditions::keeps_rows(&seen, touched) && look.missed(now, &seen) <= 0.0
-    })
+    };
+    // Nearly always it is the best of all; only where that does not hold in full, the next few are looked for.
+    let best = search::very_best(&board)?.settings;
+    if holds(&best) {
+        return Some(best);
+    }
+    search::best(&board).iter().skip(1).map(|one| one.settings).find(holds)
 }
 
 /// The light that the ratios are counted from: the one that was turned, else the key.

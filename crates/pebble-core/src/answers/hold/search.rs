@@ -3,7 +3,7 @@
 
 use super::TOLERANCE;
 use super::board::{Board, LampPlace, LightBoard, Place, PowerPlace};
-use super::shortlist::{FINEST, Found, Shortlist};
+use super::shortlist::{FINEST, Found, KEPT, Shortlist};
 use crate::plan::Settings;
 use crate::quantity::scale::Iso;
 use crate::quantity::{Metres, Stops};
@@ -24,7 +24,16 @@ const CUT: f64 = 1e3;
 
 /// The best few, best first.
 pub(super) fn best(board: &Board) -> Vec<Found> {
-    let mut kept = Shortlist::default();
+    best_of(board, KEPT)
+}
+
+/// The one best: the more there may be, the longer the look for them takes.
+pub(super) fn very_best(board: &Board) -> Option<Found> {
+    best_of(board, 1).pop()
+}
+
+fn best_of(board: &Board, most: usize) -> Vec<Found> {
+    let mut kept = Shortlist::of(most);
     for index in 0..board.apertures.len() {
         through(board, index, &mut kept);
     }
@@ -39,7 +48,7 @@ pub(super) fn per_aperture(board: &Board) -> Vec<Vec<Found>> {
     order
         .into_iter()
         .map(|index| {
-            let mut kept = Shortlist::default();
+            let mut kept = Shortlist::of(KEPT);
             through(board, index, &mut kept);
             let mut kept = kept.best_first();
             kept.retain(|one| one.excess <= 0.0);
@@ -127,46 +136,40 @@ fn set_up(board: &Board, camera: &Camera, at: usize, kept: &mut Shortlist) {
     if kept.beats(excess, cost) {
         return;
     }
-    let mut found = Found {
-        settings: Settings {
-            aperture: aperture.value,
-            shutter: shutter.value,
-            iso: iso.value,
-            filter: filter.value,
-            lamps: board.now.lamps + lamps.value,
-            ..board.now
-        },
-        excess,
-        cost,
-    };
+    let (mut excess, mut cost) = (excess, cost);
     for light in &board.lights {
+        let flash = follow(board, light, gain, at);
+        excess += flash.excess();
+        cost += flash.cost();
         // Each light only adds to both: what is beaten already stays beaten.
-        if kept.beats(found.excess, found.cost) {
+        if kept.beats(excess, cost) {
             return;
         }
-        found.follow(light, gain, at);
     }
-    kept.keep(found);
+    // Settings are large, and few of all set-ups are kept: only these are written down.
+    let mut settings = Settings {
+        aperture: aperture.value,
+        shutter: shutter.value,
+        iso: iso.value,
+        filter: filter.value,
+        lamps: board.now.lamps + lamps.value,
+        ..board.now
+    };
+    for light in &board.lights {
+        let flash = follow(board, light, gain, at);
+        let dial = &mut settings.lights[light.index];
+        (dial.power, dial.distance) = (flash.power.value, flash.distance);
+    }
+    kept.keep(Found { settings, excess, cost });
 }
 
-impl Found {
-    /// One light follows the camera.
-    fn follow(&mut self, light: &LightBoard, gain: f64, shutter: usize) {
-        let (glow, longer) = light.glow_at(shutter);
-        let off = light.off.map(|off| if light.against_camera { off + gain + glow } else { off });
-        let time = self.settings.shutter.time().as_secs();
-        let flash = flash_for(light, off, self.settings.lights[light.index].distance, (time, shutter));
-        let dial = &mut self.settings.lights[light.index];
-        (dial.power, dial.distance) = (flash.power.value, flash.distance);
-        if flash.cuts {
-            self.excess += CUT;
-        }
-        self.excess += flash.left.map_or(0.0, beyond) + beyond_longer(flash.power.longer) + beyond_longer(longer);
-        self.cost += price(flash.power.stops, 0.0)
-            + price(flash.walked, DISTANCE)
-            // Of two that hold alike, the one that holds closer.
-            + flash.left.map_or(0.0, f64::abs);
-    }
+/// One light follows the camera.
+fn follow<'a>(board: &Board, light: &'a LightBoard, gain: f64, shutter: usize) -> FlashPlace<'a> {
+    let (glow, longer) = light.glow_at(shutter);
+    let off = light.off.map(|off| if light.against_camera { off + gain + glow } else { off });
+    let time = board.shutters[shutter].value.time().as_secs();
+    let flash = flash_for(light, off, board.now.lights[light.index].distance, (time, shutter));
+    FlashPlace { longer, ..flash }
 }
 
 impl Board {
@@ -220,18 +223,35 @@ struct FlashPlace<'a> {
     left: Option<f64>,
     /// Whether it leaves rows dark, whatever is turned.
     cuts: bool,
+    /// How much longer the shutter's time lets it burn in high-speed sync.
+    longer: f64,
+}
+
+impl FlashPlace<'_> {
+    /// Stops beyond the tolerance.
+    fn excess(&self) -> f64 {
+        let cut = if self.cuts { CUT } else { 0.0 };
+        cut + self.left.map_or(0.0, beyond) + beyond_longer(self.power.longer) + beyond_longer(self.longer)
+    }
+
+    fn cost(&self) -> f64 {
+        price(self.power.stops, 0.0)
+            + price(self.walked, DISTANCE)
+            // Of two that hold alike, the one that holds closer.
+            + self.left.map_or(0.0, f64::abs)
+    }
 }
 
 /// Power and distance that bring a light back, at a shutter time that leaves no row dark.
 fn flash_for(light: &LightBoard, off: Option<f64>, set: Metres, (time, shutter): (f64, usize)) -> FlashPlace<'_> {
     let stays = |at: usize, left| {
         let power = &light.powers[at];
-        FlashPlace { cuts: power.usable_s > time, power, distance: set, walked: 0.0, left }
+        FlashPlace { cuts: power.usable_s > time, power, distance: set, walked: 0.0, left, longer: 0.0 }
     };
     let Some(off) = off else {
         // A pulse that may not be longer still has to be short enough.
         if light.set.longer <= TOLERANCE && light.set.usable_s <= time {
-            return FlashPlace { cuts: false, power: &light.set, distance: set, walked: 0.0, left: None };
+            return FlashPlace { cuts: false, power: &light.set, distance: set, walked: 0.0, left: None, longer: 0.0 };
         }
         return stays(whole_near(light, 0.0, time, shutter), None);
     };

@@ -3,7 +3,7 @@
 use crate::plan::Settings;
 
 /// Kept for a closer look.
-const KEPT: usize = 12;
+pub(super) const KEPT: usize = 12;
 /// Excess that differs by less than that decides nothing.
 pub(super) const FINEST: f64 = 0.01;
 
@@ -17,8 +17,9 @@ pub(super) struct Found {
 }
 
 /// Set-ups, and in which order they come: a set-up is large, and stays where it was put while others come before it.
-#[derive(Default)]
 pub(super) struct Shortlist {
+    /// As many as are wanted.
+    most: usize,
     found: Vec<Found>,
     /// Rank and place of each, best first.
     order: Vec<(Rank, usize)>,
@@ -33,9 +34,14 @@ fn rank(excess: f64, cost: f64) -> Rank {
 }
 
 impl Shortlist {
+    /// An empty one, for so many at most.
+    pub const fn of(most: usize) -> Self {
+        Self { most, found: Vec::new(), order: Vec::new() }
+    }
+
     /// Whether what leaves so much off at least, and costs so much at least, cannot be among the best any more.
     pub fn beats(&self, excess: f64, cost: f64) -> bool {
-        self.order.len() == KEPT && rank(excess, cost) >= self.order[KEPT - 1].0
+        self.order.len() == self.most && rank(excess, cost) >= self.order[self.most - 1].0
     }
 
     /// Keeps a set-up if it is one of the best; of two that rank alike the one that came first.
@@ -44,16 +50,13 @@ impl Shortlist {
             return;
         }
         let rank = rank(found.excess, found.cost);
-        let place = match self.order.len() {
-            KEPT => {
-                let (_, place) = self.order.remove(KEPT - 1);
-                self.found[place] = found;
-                place
-            }
-            count => {
-                self.found.push(found);
-                count
-            }
+        let place = if self.order.len() == self.most {
+            let (_, place) = self.order.remove(self.most - 1);
+            self.found[place] = found;
+            place
+        } else {
+            self.found.push(found);
+            self.found.len() - 1
         };
         let before = self.order.partition_point(|(other, _)| *other <= rank);
         self.order.insert(before, (rank, place));
