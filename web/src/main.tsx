@@ -9,6 +9,7 @@ import { lazy, StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { createBrowserRouter, RouterProvider } from 'react-router'
 import { Refusal } from './api/client'
+import { hashed } from './api/hashed'
 import { BenchScreen } from './bench/Bench'
 import { Broke } from './shell/Broke'
 import { Shell } from './shell/Shell'
@@ -18,7 +19,11 @@ import { theme, variables } from './theme/theme'
 const queries = new QueryClient({
   // A refusal stays one however often it is asked; silence may pass.
   defaultOptions: {
-    queries: { retry: (count, error) => !(error instanceof Refusal) && count < 2, networkMode: 'always' },
+    queries: {
+      retry: (count, error) => !(error instanceof Refusal) && count < 2,
+      networkMode: 'always',
+      queryKeyHashFn: hashed,
+    },
     mutations: { networkMode: 'always' },
   },
 })

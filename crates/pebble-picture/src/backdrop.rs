@@ -26,7 +26,7 @@ struct Flash {
     map: Arc<Vec<f32>>,
 }
 
-/// A steady lamp that stands somewhere, on floor and wall.
+/// What burns somewhere in the set, on floor and wall.
 struct Lamp {
     /// How much of it each place gets.
     map: Arc<Vec<f32>>,
@@ -203,12 +203,13 @@ impl Backdrop {
         let even = brush.place == Place::EvenWall;
         let mut lamps = Vec::new();
         for (index, source) in &scene.lamps {
-            let Some(stands) = outlook.standing_lamp(plan, *index) else { continue };
+            let steady = &outlook.steady[*index];
+            let Some(stands) = outlook.standing(plan, steady.of) else { continue };
             let map = maps
                 .get(key(source.shade.as_ref(), source.at, [source.radius, source.distance], even), || {
                     Some(if even { vec![1.0; places.len()] } else { flash_map(source, brush.behind, places) })
                 })?;
-            let on_wall = outlook.steady[*index].on_background.exposure;
+            let on_wall = steady.on_background.exposure;
             lamps.push(Lamp { map, at_mark: LuxSeconds::from_lux_seconds(stands.on(CHEST)), on_wall });
         }
         let steady = Steady::of(plan, outlook, &lamps);

@@ -18,6 +18,7 @@ import { applied } from '../api/applied'
 import { withValue } from '../api/pointer'
 import type { Saving } from './now'
 import { useGoes } from '../shell/useGoes'
+import { useSteady } from '../shell/useSteady'
 import { useBench } from './useBench'
 import { Bay } from './Bay'
 import { Cautions } from './Cautions'
@@ -72,7 +73,9 @@ export function BenchScreen({ match, floor }: Props) {
 }
 
 function Bench({ initial, match: Match, floor: Floor }: Props & { initial: ShotAnswer }) {
-  const bench = useBench(initial)
+  const [place, setPlace] = useSearchParams()
+  const InPlace = place.has('match') ? Match : place.has('floor') ? Floor : undefined
+  const bench = useBench(initial, !InPlace)
   const { shot, kept, answer, refusal, saving, view, held, change, turn, look, step } = bench
   const [comparing, setComparing] = useState(false)
   const [moved, setMoved] = useState(initial.moved)
@@ -90,8 +93,6 @@ function Bench({ initial, match: Match, floor: Floor }: Props & { initial: ShotA
   const light = Math.min(chosen, shot.lights.length - 1)
   const solo = view.solo !== undefined && view.solo < shot.lights.length ? view.solo : undefined
   const queries = useQueryClient()
-  const [place, setPlace] = useSearchParams()
-  const InPlace = place.has('match') ? Match : place.has('floor') ? Floor : undefined
 
   useEffect(() => {
     document.title = `${shot.title} · Dash Pebble`
@@ -140,6 +141,8 @@ function Bench({ initial, match: Match, floor: Floor }: Props & { initial: ShotA
     redo: () => void step('redo'),
   }
   useCommands(InPlace ? {} : onTheBench)
+  const undo = useSteady(() => void step('undo'))
+  const backToTheBench = useSteady(() => setPlace({}))
 
   if (InPlace) {
     return (
@@ -148,8 +151,8 @@ function Bench({ initial, match: Match, floor: Floor }: Props & { initial: ShotA
           shot={shot}
           saving={SAVING_WORDS[saving]}
           onChange={change}
-          onUndo={() => void step('undo')}
-          onClose={() => setPlace({})}
+          onUndo={undo}
+          onClose={backToTheBench}
         />
         <Conflict mine={shot} theirs={bench.conflict} onSettle={bench.settle} />
       </Suspense>

@@ -5,8 +5,8 @@ import { useComputing } from './useComputing'
 import { useHold } from './useHold'
 import { useSaving } from './useSaving'
 
-/** The shot on the Bench: what is set, what it gives, and its safe keeping. */
-export function useBench(initial: ShotAnswer) {
+/** The shot on the Bench: what is set, what it gives while somebody sees it, and its safe keeping. */
+export function useBench(initial: ShotAnswer, inSight: boolean) {
   const [shot, setShot] = useState(initial.shot)
   const [saving, setSaving] = useState<Saving>('saved')
   const now: Now = useRef({
@@ -17,7 +17,7 @@ export function useBench(initial: ShotAnswer) {
     conflict: false,
     followed: Promise.resolve(),
   })
-  const { answer, frames, view, refusal, setRefusal, recompute, look } = useComputing(now, setSaving)
+  const { answer, frames, view, refusal, setRefusal, recompute, look } = useComputing(now, setSaving, inSight)
 
   // A version that is adopted is a new look; the hold below is told of it.
   const rebased = useRef<(shot: Shot) => void>(undefined)
@@ -66,8 +66,6 @@ export function useBench(initial: ShotAnswer) {
     },
     [change, enter, follow, now],
   )
-
-  useEffect(recompute, [recompute])
 
   return { shot, answer, frames, view, refusal, saving, held, change, turn, look, ...kept }
 }

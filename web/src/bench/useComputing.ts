@@ -1,4 +1,4 @@
-import { startTransition, useCallback, useMemo, useState } from 'react'
+import { startTransition, useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { answered, client, picture, Refusal, type BenchAnswer, type Problem, type Shot } from '../api/client'
 import { Frames } from './frames'
 import { AfterRest, Latest, NotTooOften } from './latest'
@@ -12,8 +12,15 @@ const FIGURES_MS = 100
 /** Of the width of a picture, while a control is turned. */
 const COARSE = 0.5
 
-/** What is set, worked out: figures, findings and frame, always of the last shot that was asked for. */
-export function useComputing(now: Now, say: (saving: Saving | ((before: Saving) => Saving)) => void) {
+/**
+ * What is set, worked out: figures, findings and frame, always of the last shot that was asked for. While another screen
+ * stands before it nothing is, and all of it when it comes back.
+ */
+export function useComputing(
+  now: Now,
+  say: (saving: Saving | ((before: Saving) => Saving)) => void,
+  inSight: boolean,
+) {
   const [answer, setAnswer] = useState<BenchAnswer>()
   const [frames] = useState(() => new Frames())
   const [view, setView] = useState<View>(now.current.view)
@@ -70,10 +77,16 @@ export function useComputing(now: Now, say: (saving: Saving | ((before: Saving) 
     return compute
   }, [frames, now, say])
 
+  const seen = useRef(inSight)
   const recompute = useCallback(() => {
+    if (!seen.current) return
     frames.await()
     compute.run({ shot: now.current.shot, view: now.current.view })
   }, [compute, frames, now])
+  useEffect(() => {
+    seen.current = inSight
+    recompute()
+  }, [inSight, recompute])
 
   const look = useCallback(
     (to: Partial<View>) => {

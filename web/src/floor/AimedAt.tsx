@@ -1,3 +1,4 @@
+import { memo } from 'react'
 import { Select } from '@mantine/core'
 import type { FloorAnswer } from '../api/client'
 import type { Carried } from './useFloor'
@@ -5,12 +6,13 @@ import type { Carried } from './useFloor'
 type Light = FloorAnswer['lights'][number]
 type Props = {
   of: Light
-  seen: FloorAnswer
+  people: FloorAnswer['people']
+  chest: FloorAnswer['chest_m']
   onAim: (aim_m: NonNullable<Carried['aim_m']>) => void
 }
 
 /** Whose light it is: the mark's, or that of somebody who stands elsewhere. */
-export function AimedAt({ of, seen: { people, chest_m }, onAim }: Props) {
+export const AimedAt = memo(function AimedAt({ of, people, chest, onAim }: Props) {
   const others = people.slice(1).map(({ name }, index) => ({ value: `${index + 1}`, label: name }))
   const at = !of.turned_says ? 'mark' : of.aimed_at ? `${of.aimed_at}` : 'place'
   return (
@@ -29,8 +31,8 @@ export function AimedAt({ of, seen: { people, chest_m }, onAim }: Props) {
       value={at}
       onChange={(to) => {
         if (to === 'place' || to === null) return
-        onAim(to === 'mark' ? chest_m : people[Number(to)]!.chest_m)
+        onAim(to === 'mark' ? chest : people[Number(to)]!.chest_m)
       }}
     />
   )
-}
+})

@@ -5,14 +5,14 @@ import { answered, client, type Shot } from '../api/client'
 import { SMALL } from './small'
 
 type Props = {
-  shot: Shot
+  shotNow: () => Shot
   onChange: (shot: Shot) => void
   /** What of an arrangement could not stay as it was, or what was kept. */
   onSaid: (says: string[]) => void
 }
 
 /** Lights kept by a name, or those of another shot, put on this one; and these kept for others. */
-export function Arrangements({ shot, onChange, onSaid }: Props) {
+export function Arrangements({ shotNow, onChange, onSaid }: Props) {
   const shots = useQuery({
     queryKey: ['shots', 'arrangements'],
     queryFn: () => answered(client.GET('/api/shots', { params: { query: {} } })),
@@ -20,7 +20,7 @@ export function Arrangements({ shot, onChange, onSaid }: Props) {
   const arrange = useMutation({
     mutationFn: async (id: string) => {
       const { shot: like } = await answered(client.GET('/api/shots/{id}', { params: { path: { id } } }))
-      return answered(client.POST('/api/floor/arranged', { body: { shot, like } }))
+      return answered(client.POST('/api/floor/arranged', { body: { shot: shotNow(), like } }))
     },
     onMutate: () => onSaid([]),
     onSuccess: ({ shot, says }) => {
@@ -48,21 +48,21 @@ export function Arrangements({ shot, onChange, onSaid }: Props) {
         ].filter(({ items }) => items.length > 0)}
         onChange={(id) => id && arrange.mutate(id)}
       />
-      <Keeping shot={shot} names={named(true).map(({ label }) => label)} onSaid={onSaid} />
+      <Keeping shotNow={shotNow} names={named(true).map(({ label }) => label)} onSaid={onSaid} />
     </>
   )
 }
 
-type KeepingProps = { shot: Shot; names: string[]; onSaid: (says: string[]) => void }
+type KeepingProps = { shotNow: () => Shot; names: string[]; onSaid: (says: string[]) => void }
 
 /** These lights under a name of their own. */
-function Keeping({ shot, names, onSaid }: KeepingProps) {
+function Keeping({ shotNow, names, onSaid }: KeepingProps) {
   const [open, setOpen] = useState(false)
   const [name, setName] = useState('')
   const queries = useQueryClient()
   const keep = useMutation({
     mutationFn: () =>
-      answered(client.POST('/api/shots', { body: { ...shot, title: name.trim(), template: true } })),
+      answered(client.POST('/api/shots', { body: { ...shotNow(), title: name.trim(), template: true } })),
     onSuccess: ({ shot }) => {
       onSaid([`Kept as ${shot.title}: put it on any shot, or begin one from it.`])
       setOpen(false)

@@ -1,3 +1,4 @@
+import { memo } from 'react'
 import type { FloorAnswer } from '../api/client'
 import { Figure } from '../controls/Figure'
 import classes from './Floor.module.css'
@@ -29,15 +30,27 @@ export function PlaceFields({ at, onPut }: { at: Place; onPut: (change: Partial<
   return (
     <div className={classes.fields}>
       {SIDES.map(([side, label]) => (
-        <Figure
-          key={side}
-          label={label}
-          suffix=" m"
-          step={0.1}
-          value={+at[side].toFixed(2)}
-          onChange={(metres) => onPut({ [side]: metres })}
-        />
+        <SideField key={side} side={side} label={label} metres={+at[side].toFixed(2)} onPut={onPut} />
       ))}
     </div>
   )
 }
+
+type SideProps = {
+  side: keyof Place
+  label: string
+  metres: number
+  onPut: (change: Partial<Place>) => void
+}
+
+const SideField = memo(function SideField({ side, label, metres, onPut }: SideProps) {
+  return (
+    <Figure
+      label={label}
+      suffix=" m"
+      step={0.1}
+      value={metres}
+      onChange={(metres) => onPut({ [side]: metres })}
+    />
+  )
+})

@@ -9,9 +9,25 @@ import { asFile } from './drawing'
 import classes from './Floor.module.css'
 import { SMALL } from './small'
 
-type Props = {
-  shot: Shot
-  saving: string
+type Props = OutProps & { saving: string }
+
+/** What the set is called, and the ways out of here: another shot's lights, paper, table, drawing, the Bench. */
+export function FloorHead({ saving, ...out }: Props) {
+  return (
+    <header className={classes.head}>
+      <h1 className={classes.title}>
+        {out.title} <small>the set on the floor</small>
+      </h1>
+      <span className={classes.spacer} />
+      <span className={classes.saving}>{saving}</span>
+      <WaysOut {...out} />
+    </header>
+  )
+}
+
+type OutProps = {
+  title: string
+  shotNow: () => Shot
   drawing: RefObject<HTMLElement | null>
   onChange: (shot: Shot) => void
   onRefused: (why: string | undefined) => void
@@ -19,30 +35,25 @@ type Props = {
   onClose: () => void
 }
 
-/** What the set is called, and the ways out of here: another shot's lights, paper, table, drawing, the Bench. */
-export const FloorHead = memo(function FloorHead({
-  shot,
-  saving,
+/** Not drawn again while a light is carried. */
+const WaysOut = memo(function WaysOut({
+  title,
+  shotNow,
   drawing,
   onChange,
   onRefused,
   onSaid,
   onClose,
-}: Props) {
+}: OutProps) {
   const table = useMutation({
-    mutationFn: () => answered(client.POST('/api/floor/table', { body: shot, parseAs: 'text' })),
+    mutationFn: () => answered(client.POST('/api/floor/table', { body: shotNow(), parseAs: 'text' })),
     onMutate: () => onRefused(undefined),
-    onSuccess: (text) => download(new Blob([text as string], { type: 'text/csv' }), `${shot.title} set.csv`),
+    onSuccess: (text) => download(new Blob([text as string], { type: 'text/csv' }), `${title} set.csv`),
     onError: ({ message }) => onRefused(message),
   })
   return (
-    <header className={classes.head}>
-      <h1 className={classes.title}>
-        {shot.title} <small>the set on the floor</small>
-      </h1>
-      <span className={classes.spacer} />
-      <span className={classes.saving}>{saving}</span>
-      <Arrangements shot={shot} onChange={onChange} onSaid={onSaid} />
+    <>
+      <Arrangements shotNow={shotNow} onChange={onChange} onSaid={onSaid} />
       <Button {...SMALL} onClick={() => window.print()}>
         Print to rebuild
       </Button>
@@ -53,7 +64,7 @@ export const FloorHead = memo(function FloorHead({
         {...SMALL}
         onClick={() => {
           const svg = drawing.current?.querySelector('svg')
-          if (svg) download(asFile(svg), `${shot.title} set.svg`)
+          if (svg) download(asFile(svg), `${title} set.svg`)
         }}
       >
         Drawing
@@ -62,6 +73,6 @@ export const FloorHead = memo(function FloorHead({
         Bench&nbsp;
         <Key of="to_bench" />
       </Button>
-    </header>
+    </>
   )
 })

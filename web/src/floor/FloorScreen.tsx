@@ -1,8 +1,10 @@
+import { useDebouncedValue } from '@mantine/hooks'
 import { useQuery } from '@tanstack/react-query'
-import { useDeferredValue, useEffect, useRef, useState } from 'react'
+import { memo, useDeferredValue, useEffect, useRef, useState } from 'react'
 import { answered, client, type FloorRequest, type Shot } from '../api/client'
 import { useCommands } from '../commands/useCommands'
 import { ShotFrame } from '../marks/ShotFrame'
+import { useSteady } from '../shell/useSteady'
 import { AreaAndSheet } from './AreaAndSheet'
 import { Behind, SunAndRoom, Way } from './Around'
 import { FloorHead } from './FloorHead'
@@ -18,7 +20,6 @@ import type { Place } from './Measuring'
 import { Notes } from './Notes'
 import { Said } from './Said'
 import { Rebuild } from './Rebuild'
-import { Tapes } from './Tapes'
 import { useFloor, type Carried, type LampTo } from './useFloor'
 import { WaysToEven } from './WaysToEven'
 import classes from './Floor.module.css'
@@ -31,8 +32,11 @@ type Props = {
   onClose: () => void
 }
 
+/** After the last change; a key that is held repeats sooner. */
+const REST_MS = 300
+
 /** The set from above and from the side, to one scale: where everything stands, how even it is lit, what the lens sees. */
-export function Floor({ shot, saving, onChange, onUndo, onClose }: Props) {
+export const Floor = memo(function Floor({ shot, saving, onChange, onUndo, onClose }: Props) {
   const [inHand, setInHand] = useState(0)
   const [tab, setTab] = useState<Tab>('Light')
   const [of, setOf] = useState<Told>('all')
@@ -58,37 +62,40 @@ export function Floor({ shot, saving, onChange, onUndo, onClose }: Props) {
     },
     onChange,
   )
+  // Paper has time: nobody prints while a light is carried.
+  const [rested] = useDebouncedValue(shot, REST_MS)
   const bench = useQuery({
-    queryKey: ['floor', 'cautions', shot],
-    queryFn: () => answered(client.POST('/api/bench', { body: shot })),
+    queryKey: ['floor', 'cautions', rested],
+    queryFn: () => answered(client.POST('/api/bench', { body: rested })),
     retry: false,
     gcTime: 0,
   })
-  // Paper has time: nobody prints while a light is carried.
   const onPaper = useDeferredValue(seen)
   useEffect(() => {
     document.title = `${shot.title}, the floor · Dash Pebble`
   }, [shot.title])
   useCommands({ to_bench: onClose, floor: onClose, undo: onUndo })
-  const put = (change: Partial<Shot>) => onChange({ ...shot, ...change })
-  const take = (to: Carried) => {
+  const shotNow = useSteady(() => shot)
+  const put = useSteady((change: Partial<Shot>) => onChange({ ...shot, ...change }))
+  const take = useSteady((to: Carried) => {
     setInHand(to.light)
     carry(to)
     settle()
-  }
-  const hand = (light: number) => {
+  })
+  const hand = useSteady((light: number) => {
     setInHand(light)
     setTab('Light')
-  }
-  const takeLamp = (to: LampTo) => {
+  })
+  const takeLamp = useSteady((to: LampTo) => {
     carryLamp(to)
     settle()
-  }
+  })
   return (
     <main className={classes.floor}>
       <FloorHead
-        shot={shot}
+        title={shot.title}
         saving={saving}
+        shotNow={shotNow}
         drawing={drawing}
         onChange={onChange}
         onRefused={setRefused}
@@ -156,9 +163,7 @@ export function Floor({ shot, saving, onChange, onUndo, onClose }: Props) {
         {said.length > 0 && <Said says={said} onRead={() => setSaid([])} />}
         <WhatOfIt tab={tab} lamps={!!seen?.lamps.length} onTab={setTab} />
         {seen && tab === 'Light' && (
-          <InHand seen={seen} light={light} onCarry={carry} onSettle={settle}>
-            <Tapes key={light} seen={seen} light={light} onTaped={setTaped} />
-          </InHand>
+          <InHand seen={seen} light={light} onCarry={carry} onSettle={settle} onTaped={setTaped} />
         )}
         {seen && tab === 'Lamps' && <Lamps seen={seen} shot={shot} onPut={put} onCarry={takeLamp} />}
         {seen && tab === 'Area' && (
@@ -175,9 +180,9 @@ export function Floor({ shot, saving, onChange, onUndo, onClose }: Props) {
         {seen && tab === 'Behind' && <Behind seen={seen} />}
         {seen && tab === 'Way' && <Way seen={seen} shot={shot} onChange={put} />}
         {seen && tab === 'Sun, room' && <SunAndRoom seen={seen} shot={shot} onChange={put} />}
-        {seen && <Notes seen={seen} onTake={take} onTakeLamp={takeLamp} />}
+        {seen && <Notes notes={seen.notes} onTake={take} onTakeLamp={takeLamp} />}
       </aside>
       {onPaper && <Rebuild seen={onPaper} cautions={bench.data?.cautions} />}
     </main>
   )
-}
+})

@@ -1,6 +1,6 @@
 import { ActionIcon } from '@mantine/core'
 import { useElementSize } from '@mantine/hooks'
-import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react'
+import { memo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react'
 import type { FloorAnswer, Shot } from '../api/client'
 import type { Layer } from './layers'
 import { LightOnFloor } from './LightOnFloor'
@@ -12,6 +12,7 @@ import { Surroundings } from './Surroundings'
 import { Handles } from './Handles'
 import { LampKnobs } from './LampKnobs'
 import { STEPS, tenth } from './steps'
+import { useSteady } from '../shell/useSteady'
 import { useLook } from './useLook'
 import type { Carried, LampTo } from './useFloor'
 import classes from './Floor.module.css'
@@ -47,7 +48,7 @@ type Props = ViewProps & {
 }
 
 /** The set as it is from above, the camera below. */
-export function FromAbove({
+export const FromAbove = memo(function FromAbove({
   seen,
   inHand,
   layers,
@@ -111,37 +112,34 @@ export function FromAbove({
   }
   // A light that is pressed while the tape is out is one of its ends, and so is any other place.
   const measure = (to: Place) => onEnds(ends!.length === 1 ? [ends![0]!, to] : [to])
-  const dragged = (light: number) => ({
-    onPointerDown: (event: PointerEvent<SVGGElement>) => {
-      if (ends) {
-        const { at } = lights[light]!
-        return measure([at.x_m, at.y_m, at.z_m])
-      }
-      event.currentTarget.setPointerCapture(event.pointerId)
-      held.current = true
-      hold(true)
-      onInHand(light)
-    },
-    onPointerMove: (event: PointerEvent<SVGGElement>) => {
-      if (!held.current) return
-      const box = svg.current!.getBoundingClientRect()
-      put(light, x.invert(event.clientX - box.left), y.invert(event.clientY - box.top))
-    },
-    onPointerUp: () => {
-      held.current = false
-      hold(false)
-      onSettle()
-    },
-    onFocus: () => onInHand(light),
-    onKeyDown: (event: KeyboardEvent<SVGGElement>) => {
-      const by = STEPS[event.key]
-      if (!by) return
-      event.preventDefault()
-      event.stopPropagation()
+  const onPress = useSteady((light: number, event: PointerEvent<SVGGElement>) => {
+    if (ends) {
       const { at } = lights[light]!
-      put(light, at.x_m + by[0], at.y_m + by[1])
-      onSettle()
-    },
+      return measure([at.x_m, at.y_m, at.z_m])
+    }
+    event.currentTarget.setPointerCapture(event.pointerId)
+    held.current = true
+    hold(true)
+    onInHand(light)
+  })
+  const onMove = useSteady((light: number, event: PointerEvent<SVGGElement>) => {
+    if (!held.current) return
+    const box = svg.current!.getBoundingClientRect()
+    put(light, x.invert(event.clientX - box.left), y.invert(event.clientY - box.top))
+  })
+  const onLeave = useSteady(() => {
+    held.current = false
+    hold(false)
+    onSettle()
+  })
+  const onStep = useSteady((light: number, event: KeyboardEvent<SVGGElement>) => {
+    const by = STEPS[event.key]
+    if (!by) return
+    event.preventDefault()
+    event.stopPropagation()
+    const { at } = lights[light]!
+    put(light, at.x_m + by[0], at.y_m + by[1])
+    onSettle()
   })
   // Each line is named where it is nearest to the camera; names that would run into each other are left out.
   const nearest = (stretches: number[][]) =>
@@ -242,14 +240,10 @@ export function FromAbove({
         {lights.map((light, index) => (
           <LightOnFloor
             key={index}
-            light={light}
+            index={index}
             chosen={index === inHand}
-            at={[x(light.at.x_m), y(light.at.y_m)]}
-            to={[x(light.aim.x_m), y(light.aim.y_m)]}
-            stand={[x(light.stand.x_m), y(light.stand.y_m)]}
-            scale={scale}
             beam={layers.includes('beams')}
-            handlers={dragged(index)}
+            {...{ light, x, y, scale, onPress, onMove, onLeave, onInHand, onStep }}
           />
         ))}
         <g transform={`translate(${x(camera.x_m)} ${y(camera.y_m)})`} className={classes.camera}>
@@ -291,4 +285,4 @@ export function FromAbove({
       </div>
     </div>
   )
-}
+})

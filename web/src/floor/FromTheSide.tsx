@@ -1,6 +1,6 @@
 import { useElementSize } from '@mantine/hooks'
 import { scaleLinear } from 'd3-scale'
-import { useRef } from 'react'
+import { memo, useRef } from 'react'
 import type { FloorAnswer } from '../api/client'
 import { paced } from '../words/figures'
 import type { ViewProps } from './FromAbove'
@@ -26,7 +26,14 @@ function SunFromTheSide({ sun, chest, x, y }: SunProps) {
 }
 
 /** The set from the side: the camera at the left, heights upwards; a light is raised and lowered here. */
-export function FromTheSide({ seen, inHand, onInHand, onCarry, onCarryLamp, onSettle }: ViewProps) {
+export const FromTheSide = memo(function FromTheSide({
+  seen,
+  inHand,
+  onInHand,
+  onCarry,
+  onCarryLamp,
+  onSettle,
+}: ViewProps) {
   const { ref, width, height } = useElementSize()
   const svg = useRef<SVGSVGElement>(null)
   const { camera, area, lights, field_side } = seen
@@ -192,4 +199,4 @@ export function FromTheSide({ seen, inHand, onInHand, onCarry, onCarryLamp, onSe
       </svg>
     </div>
   )
-}
+})

@@ -1,10 +1,12 @@
 import { Button } from '@mantine/core'
-import type { ReactNode } from 'react'
-import type { FloorAnswer } from '../api/client'
+import { memo } from 'react'
+import type { FloorAnswer, FloorRequest } from '../api/client'
 import { length, signedStops } from '../words/figures'
 import { keptAim } from './aim'
 import { AimedAt } from './AimedAt'
 import { PlaceFields, Taped } from './ByTape'
+import { useSteady } from '../shell/useSteady'
+import { Tapes } from './Tapes'
 import type { Carried } from './useFloor'
 import classes from './Floor.module.css'
 
@@ -13,20 +15,21 @@ type Props = {
   light: number
   onCarry: (to: Carried) => void
   onSettle: () => void
-  children: ReactNode
+  onTaped: (taped: FloorRequest['taped']) => void
 }
 
 const signed = (value: number) => (value < 0 ? `−${-value}` : `${value}`)
 
 /** What the floor says of the light in hand: one figure a line, as it is taped and read. */
-export function InHand({ seen, light, onCarry, onSettle, children }: Props) {
+export const InHand = memo(function InHand({ seen, light, onCarry, onSettle, onTaped }: Props) {
   const of = seen.lights[light]
-  if (!of) return null
-  const { x_m, y_m, z_m } = of.at
-  const put = (change: Partial<Carried>) => {
-    onCarry({ light, x_m, y_m, z_m, ...change })
+  const put = useSteady((change: Partial<Carried>) => {
+    onCarry({ light, ...of!.at, ...change })
     onSettle()
-  }
+  })
+  const stand = useSteady((to: Partial<FloorAnswer['camera']>) => put({ ...to, ...keptAim(of!) }))
+  const aim = useSteady((aim_m: NonNullable<Carried['aim_m']>) => put({ aim_m }))
+  if (!of) return null
   const rows: [string, string][] = [
     ...(of.on_camera
       ? [['Sits', 'on the camera'] as [string, string]]
@@ -64,7 +67,7 @@ export function InHand({ seen, light, onCarry, onSettle, children }: Props) {
         {of.label} <small>{of.unit}</small>
       </h2>
       <Taped rows={rows} />
-      {of.can_be_aimed && <AimedAt of={of} seen={seen} onAim={(aim_m) => put({ aim_m })} />}
+      {of.can_be_aimed && <AimedAt of={of} people={seen.people} chest={seen.chest_m} onAim={aim} />}
       {of.evens && (
         <Button
           size="compact-sm"
@@ -97,10 +100,10 @@ export function InHand({ seen, light, onCarry, onSettle, children }: Props) {
         ))}
       {!of.on_camera && (
         <>
-          <PlaceFields at={of.at} onPut={(to) => put({ ...to, ...keptAim(of) })} />
-          {children}
+          <PlaceFields at={of.at} onPut={stand} />
+          <Tapes key={light} of={of} light={light} taped={seen.taped} onTaped={onTaped} />
         </>
       )}
     </section>
   )
-}
+})

@@ -1,3 +1,4 @@
+import { memo } from 'react'
 import { Button, Checkbox } from '@mantine/core'
 import type { FloorAnswer, Shot } from '../api/client'
 import { length } from '../words/figures'
@@ -15,7 +16,7 @@ type Props = {
 }
 
 /** The steady lamps: where they stand, and what they give. */
-export function Lamps({ seen, shot, onPut, onCarry }: Props) {
+export const Lamps = memo(function Lamps({ seen, shot, onPut, onCarry }: Props) {
   const [right, away, up] = seen.chest_m as [number, number, number]
   const change = (index: number, to: Partial<NonNullable<Shot['lamps']>[number]>) =>
     onPut({ lamps: shot.lamps?.map((lamp, at) => (at === index ? { ...lamp, ...to } : lamp)) })
@@ -38,7 +39,7 @@ export function Lamps({ seen, shot, onPut, onCarry }: Props) {
       ))}
     </section>
   )
-}
+})
 
 type StandingProps = {
   lamp: Lamp

@@ -1,44 +1,48 @@
-import type { KeyboardEvent, PointerEvent } from 'react'
+import { memo, type KeyboardEvent, type PointerEvent } from 'react'
 import type { FloorAnswer } from '../api/client'
 import { length } from '../words/figures'
+import type { Scale } from './Knob'
 import classes from './Floor.module.css'
 
-type Handlers = {
-  onPointerDown: (event: PointerEvent<SVGGElement>) => void
-  onPointerMove: (event: PointerEvent<SVGGElement>) => void
-  onPointerUp: () => void
-  onFocus: () => void
-  onKeyDown: (event: KeyboardEvent<SVGGElement>) => void
-}
 type Props = {
   light: FloorAnswer['lights'][number]
+  /** Its place among the shot's lights. */
+  index: number
   chosen: boolean
-  /** Where it is, and what it is aimed at, in pixels. */
-  at: readonly [number, number]
-  to: readonly [number, number]
-  /** Where its stand is, when its face hangs on a boom. */
-  stand: readonly [number, number]
+  x: Scale
+  y: Scale
   /** Pixels a metre. */
   scale: number
   /** Whether its beam is drawn. */
   beam: boolean
-  handlers: Handlers
+  onPress: (light: number, event: PointerEvent<SVGGElement>) => void
+  onMove: (light: number, event: PointerEvent<SVGGElement>) => void
+  onLeave: () => void
+  onInHand: (light: number) => void
+  onStep: (light: number, event: KeyboardEvent<SVGGElement>) => void
 }
 
 /** Pixels from a light to its name, and a letter of it. */
 const [NAME_AWAY, NAME_WIDE] = [30, 8]
 
 /** A light on the sheet: its face turned to its aim, its beam to where a stop is lost, and a ring when it is in hand. */
-export function LightOnFloor({
+export const LightOnFloor = memo(function LightOnFloor({
   light,
+  index,
   chosen,
-  at: [ax, ay],
-  to: [tx, ty],
-  stand,
+  x,
+  y,
   scale,
   beam,
-  handlers,
+  onPress,
+  onMove,
+  onLeave,
+  onInHand,
+  onStep,
 }: Props) {
+  const pixels = (place: { x_m: number; y_m: number }) => [x(place.x_m), y(place.y_m)] as const
+  // Its face, what it is aimed at, and its stand where it hangs on a boom.
+  const [[ax, ay], [tx, ty], stand] = [pixels(light.at), pixels(light.aim), pixels(light.stand)]
   const turn = (Math.atan2(ty - ay, tx - ax) * 180) / Math.PI
   const reach = Math.hypot(tx - ax, ty - ay) * 1.25
   const half = Math.min(light.half_deg, 70)
@@ -63,7 +67,11 @@ export function LightOnFloor({
       data-wrong={wrong || undefined}
       className={classes.light}
       data-off={!light.on || undefined}
-      {...handlers}
+      onPointerDown={(event) => onPress(index, event)}
+      onPointerMove={(event) => onMove(index, event)}
+      onPointerUp={onLeave}
+      onFocus={() => onInHand(index)}
+      onKeyDown={(event) => onStep(index, event)}
     >
       {Math.hypot(stand[0] - ax, stand[1] - ay) > 1 && (
         <g className={classes.boom} data-boom={light.label}>
@@ -90,4 +98,4 @@ export function LightOnFloor({
       </text>
     </g>
   )
-}
+})

@@ -1,3 +1,4 @@
+import { memo } from 'react'
 import { Button } from '@mantine/core'
 import type { FloorAnswer } from '../api/client'
 import type { Carried, LampTo } from './useFloor'
@@ -5,21 +6,21 @@ import { SeverityMark } from '../marks/SeverityMark'
 import classes from './Floor.module.css'
 
 type Props = {
-  seen: FloorAnswer
+  notes: FloorAnswer['notes']
   onTake: (to: Carried) => void
   onTakeLamp: (to: LampTo) => void
 }
 type Note = FloorAnswer['notes'][number]
 
 /** What to see to on the set, each with the moves that clear it. */
-export function Notes({ seen, onTake, onTakeLamp }: Props) {
+export const Notes = memo(function Notes({ notes, onTake, onTakeLamp }: Props) {
   const take = ({ light, lamp }: Note, { to, power, flag }: Note['clears'][number]) => {
     if (light != null) onTake({ light, ...to, power, flag })
     else if (lamp != null) onTakeLamp({ lamp, ...to, level_share: power })
   }
   return (
     <ul className={classes.notes} aria-label="To see to">
-      {seen.notes.map((note) => (
+      {notes.map((note) => (
         <li key={note.title} className={classes.note} data-note={note.title}>
           <b>
             <SeverityMark severity={note.severity} /> {note.title}
@@ -44,7 +45,7 @@ export function Notes({ seen, onTake, onTakeLamp }: Props) {
           )}
         </li>
       ))}
-      {seen.notes.length === 0 && (
+      {notes.length === 0 && (
         <li className={classes.note} data-note="none">
           <b>
             <SeverityMark severity="fine" /> Nothing that the lens must not see
@@ -53,4 +54,4 @@ export function Notes({ seen, onTake, onTakeLamp }: Props) {
       )}
     </ul>
   )
-}
+})

@@ -1,3 +1,4 @@
+import { memo } from 'react'
 import { Button } from '@mantine/core'
 import type { FloorAnswer } from '../api/client'
 import type { Carried } from './useFloor'
@@ -6,7 +7,7 @@ import classes from './Floor.module.css'
 type Props = { people: FloorAnswer['people']; onTake: (to: Carried) => void }
 
 /** What light falls on each who stands there, and what would make them as bright as the subject. */
-export function People({ people, onTake }: Props) {
+export const People = memo(function People({ people, onTake }: Props) {
   if (people.length === 0) return null
   return (
     <section aria-label="People" className={classes.people}>
@@ -34,4 +35,4 @@ export function People({ people, onTake }: Props) {
       ))}
     </section>
   )
-}
+})

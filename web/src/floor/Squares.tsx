@@ -1,3 +1,4 @@
+import { memo } from 'react'
 import type { ScaleLinear } from 'd3-scale'
 import classes from './Floor.module.css'
 
@@ -9,7 +10,7 @@ type Props = {
 }
 
 /** Lines on the floor, as far apart across as away, over the whole sheet. */
-export function Squares({ x, y, width, height }: Props) {
+export const Squares = memo(function Squares({ x, y, width, height }: Props) {
   const ticks = x.ticks(12)
   const step = (ticks[1] ?? 1) - (ticks[0] ?? 0)
   const lines = (from: number, to: number) => {
@@ -28,4 +29,4 @@ export function Squares({ x, y, width, height }: Props) {
       ))}
     </g>
   )
-}
+})

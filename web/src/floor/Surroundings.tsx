@@ -1,3 +1,4 @@
+import { memo } from 'react'
 import type { FloorAnswer } from '../api/client'
 import type { Layer } from './layers'
 import classes from './Floor.module.css'
@@ -52,7 +53,15 @@ function FlagOnFloor({
   )
 }
 
-function Along({ along, x, y }: { along: NonNullable<FloorAnswer['along']>; x: Scale; y: Scale }) {
+const Along = memo(function Along({
+  along,
+  x,
+  y,
+}: {
+  along: NonNullable<FloorAnswer['along']>
+  x: Scale
+  y: Scale
+}) {
   const at = (metres: number) => {
     const share = metres / along.length_m
     const between = (from: number, to: number) => from + (to - from) * share
@@ -83,7 +92,7 @@ function Along({ along, x, y }: { along: NonNullable<FloorAnswer['along']>; x: S
       )}
     </g>
   )
-}
+})
 
 type OnSheet = readonly [number, number]
 
@@ -103,7 +112,15 @@ function North({ at, tip }: { at: OnSheet; tip: OnSheet }) {
 /** The sun's ring, in metres around the mark. */
 const RING = 2.6
 
-function SunOnFloor({ sun, x, y }: { sun: NonNullable<FloorAnswer['sun']>; x: Scale; y: Scale }) {
+const SunOnFloor = memo(function SunOnFloor({
+  sun,
+  x,
+  y,
+}: {
+  sun: NonNullable<FloorAnswer['sun']>
+  x: Scale
+  y: Scale
+}) {
   const at = (bearing: number, away: number) => {
     const turn = (bearing * Math.PI) / 180
     return [x(away * Math.sin(turn)), y(-away * Math.cos(turn))] as const
@@ -134,4 +151,4 @@ function SunOnFloor({ sun, x, y }: { sun: NonNullable<FloorAnswer['sun']>; x: Sc
       )}
     </g>
   )
-}
+})

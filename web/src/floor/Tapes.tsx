@@ -1,17 +1,22 @@
 import { SegmentedControl } from '@mantine/core'
-import { useState } from 'react'
+import { memo, useState } from 'react'
 import type { FloorAnswer, FloorRequest } from '../api/client'
 import { MaybeMetres } from './MaybeMetres'
 import classes from './Floor.module.css'
 
 type Taped = NonNullable<FloorRequest['taped']>
-type Props = { seen: FloorAnswer; light: number; onTaped: (taped: Taped | undefined) => void }
+type Props = {
+  of: FloorAnswer['lights'][number]
+  light: number
+  taped: FloorAnswer['taped']
+  onTaped: (taped: Taped | undefined) => void
+}
 
 /** What was taped on the day: two distances along the floor, a third from the head to the chest. */
-export function Tapes({ seen, light, onTaped }: Props) {
+export const Tapes = memo(function Tapes({ of, light, taped, onTaped }: Props) {
   const [typed, setTyped] = useState<Partial<Taped>>({})
   const put = (change: Partial<Taped>) => {
-    const now = { right: seen.lights[light]!.right, ...typed, ...change, light }
+    const now = { right: of.right, ...typed, ...change, light }
     setTyped(now)
     const { to_mark_m, to_camera_m } = now
     onTaped(to_mark_m == null || to_camera_m == null ? undefined : { ...now, to_mark_m, to_camera_m })
@@ -32,20 +37,20 @@ export function Tapes({ seen, light, onTaped }: Props) {
           onChange={(to_camera_m) => put({ to_camera_m })}
         />
         <MaybeMetres
-          label={seen.lights[light]!.role === 'backdrop' ? 'Head to backdrop' : 'Head to chest'}
+          label={of.role === 'backdrop' ? 'Head to backdrop' : 'Head to chest'}
           placeholder="a third"
           value={typed.to_chest_m}
           onChange={(to_chest_m) => put({ to_chest_m })}
         />
       </div>
-      {seen.taped && (
+      {taped && (
         <>
           <SegmentedControl
             size="xs"
             radius="xl"
             mt={4}
             aria-label="Which side"
-            value={(typed.right ?? seen.lights[light]!.right) ? 'right' : 'left'}
+            value={(typed.right ?? of.right) ? 'right' : 'left'}
             data={[
               { value: 'left', label: "camera's left" },
               { value: 'right', label: "camera's right" },
@@ -53,10 +58,10 @@ export function Tapes({ seen, light, onTaped }: Props) {
             onChange={(side) => put({ right: side === 'right' })}
           />
           <p className={classes.says} data-testid="taped">
-            {seen.taped.says}
+            {taped.says}
           </p>
         </>
       )}
     </div>
   )
-}
+})

@@ -1,3 +1,4 @@
+import { replaceEqualDeep } from '@tanstack/react-query'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { answered, client, type FloorAnswer, type FloorRequest, type Shot } from '../api/client'
 
@@ -16,11 +17,14 @@ export function useFloor(shot: Shot, asked: Asked, onChange: (shot: Shot) => voi
   const [seen, setSeen] = useState<FloorAnswer>()
   const [refusal, setRefusal] = useState<string>()
   const carried = useRef<Pick<FloorRequest, 'carried' | 'lamp_carried'> | undefined>(undefined)
+  const last = useRef<FloorAnswer>(undefined)
   const running = useRef(false)
   const again = useRef(false)
   const down = useRef(false)
   const sketched = useRef<Shot | undefined>(undefined)
   const latest = useRef({ shot, asked, onChange })
+  /** What is shown is of this, as it was set down: it need not be asked for again. */
+  const settled = useRef<{ shot: Shot; asked: Asked }>(undefined)
   useEffect(() => {
     latest.current = { shot, asked, onChange }
   })
@@ -39,7 +43,9 @@ export function useFloor(shot: Shot, asked: Asked, onChange: (shot: Shot) => voi
       const shot = sketched.current ?? latest.current.shot
       try {
         const body = { shot, ...carried.current, ...asked }
-        const answer = await answered(client.POST('/api/floor', { body }))
+        // What is as it was stays the very same, and is not drawn again.
+        const answer = replaceEqualDeep(last.current, await answered(client.POST('/api/floor', { body })))
+        last.current = answer
         setSeen(answer)
         setRefusal(refused)
         refused = undefined
@@ -49,6 +55,7 @@ export function useFloor(shot: Shot, asked: Asked, onChange: (shot: Shot) => voi
           sketched.current = undefined
           // What comes next goes on from here, whenever the page hears of it.
           latest.current = { ...latest.current, shot: answer.shot }
+          settled.current = { shot: answer.shot, asked }
           latest.current.onChange(answer.shot)
         }
       } catch (failure) {
@@ -67,6 +74,9 @@ export function useFloor(shot: Shot, asked: Asked, onChange: (shot: Shot) => voi
 
   const told = JSON.stringify(asked)
   useEffect(() => {
+    const { current } = settled
+    if (current?.shot === shot && JSON.stringify(current.asked) === told) return
+    settled.current = undefined
     void work()
   }, [work, shot, told])
 

@@ -1,5 +1,5 @@
 import { scaleLinear } from 'd3-scale'
-import { useState, type PointerEvent, type WheelEvent } from 'react'
+import { useMemo, useState, type PointerEvent, type WheelEvent } from 'react'
 
 type Extent = { wide: number; near: number; far: number }
 const MOST = 8
@@ -11,9 +11,15 @@ export function useLook({ wide, near, far }: Extent, width: number, height: numb
   const fits = Math.max(0, Math.min(width / wide, height / (far - near))) || 1
   const scale = fits * look.times
   const [midX, midY] = [width / 2 + look.x, height / 2 + look.y]
-  const half = [(wide * scale) / 2, ((far - near) * scale) / 2] as const
-  const x = scaleLinear([-wide / 2, wide / 2], [midX - half[0], midX + half[0]])
-  const y = scaleLinear([far, near], [midY - half[1], midY + half[1]])
+  // The same while the sheet stays as it is: what stands on it need not be drawn again.
+  const x = useMemo(() => {
+    const half = (wide * scale) / 2
+    return scaleLinear([-wide / 2, wide / 2], [midX - half, midX + half])
+  }, [wide, scale, midX])
+  const y = useMemo(() => {
+    const half = ((far - near) * scale) / 2
+    return scaleLinear([far, near], [midY - half, midY + half])
+  }, [far, near, scale, midY])
   const zoom = (by: number, at: readonly [number, number] = [width / 2, height / 2]) =>
     setLook((now) => {
       const times = Math.min(Math.max(now.times * by, 1), MOST)

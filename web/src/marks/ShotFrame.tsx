@@ -1,11 +1,11 @@
-import { useEffect, useRef } from 'react'
+import { memo, useEffect, useRef } from 'react'
 import { picture, WHOLE, type Shot } from '../api/client'
 import classes from './ShotFrame.module.css'
 
 const WIDTH = 480
 
 /** The simulated frame of a shot, small. */
-export function ShotFrame({ shot, width = WIDTH }: { shot: Shot; width?: number }) {
+export const ShotFrame = memo(function ShotFrame({ shot, width = WIDTH }: { shot: Shot; width?: number }) {
   const canvas = useRef<HTMLCanvasElement>(null)
   useEffect(() => {
     const control = new AbortController()
@@ -22,4 +22,4 @@ export function ShotFrame({ shot, width = WIDTH }: { shot: Shot; width?: number 
     return () => control.abort()
   }, [shot, width])
   return <canvas ref={canvas} className={classes.frame} />
-}
+})

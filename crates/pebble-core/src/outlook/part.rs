@@ -2,7 +2,7 @@
 
 use super::light::Falls;
 use super::subject::{Arrivals, OnPart, flash_on_part};
-use super::{Burns, LightOutlook, Outlook, Pulses};
+use super::{LightOutlook, Outlook, Pulses};
 use crate::physics::exposure::Level;
 use crate::physics::ghost::{Ghost, Tones, ghost, ramp};
 use crate::physics::motion::{ImageMotion, Sharpness, Timed, growth, image_speed};
@@ -307,9 +307,6 @@ fn curtain(sync: SyncMode, light: &LightOutlook) -> Option<usize> {
 }
 
 fn lamps(plan: &Plan, seen: &Outlook, part: usize) -> LuxSeconds {
-    let reaching = seen.steady.iter().filter(|lamp| match lamp.of {
-        Burns::Lamp(index) => plan.lamps[index].reaches(part),
-        Burns::Modelling(light) => plan.lights[light].reaches(part),
-    });
+    let reaching = seen.steady.iter().filter(|lamp| lamp.of.reaches(plan, part));
     reaching.fold(LuxSeconds::ZERO, |sum, lamp| sum + lamp.on_subject.exposure)
 }

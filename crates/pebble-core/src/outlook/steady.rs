@@ -32,6 +32,27 @@ pub enum Burns {
     Modelling(usize),
 }
 
+impl Burns {
+    /// Whether it is known where it stands: of a lamp where somebody said so; a modelling lamp stands where its flash does.
+    pub fn stands(self, plan: &Plan) -> bool {
+        match self {
+            Self::Lamp(index) => plan.lamps[index].stands.is_some(),
+            // By way of a surface it comes from all over that; on a backdrop it lights nothing else.
+            Self::Modelling(index) => {
+                plan.lights[index].bounce.is_none() && plan.lights[index].role != crate::file::shot::Role::Backdrop
+            }
+        }
+    }
+
+    /// Whether it reaches a part.
+    pub fn reaches(self, plan: &Plan, part: usize) -> bool {
+        match self {
+            Self::Lamp(index) => plan.lamps[index].reaches(part),
+            Self::Modelling(index) => plan.lights[index].reaches(part),
+        }
+    }
+}
+
 /// Steady light in space. What comes from nowhere in particular, as a room's, is taken as even.
 #[derive(Clone, Debug, PartialEq)]
 pub struct SteadyField {
@@ -56,11 +77,26 @@ impl SteadyField {
 }
 
 impl Outlook {
-    /// A lamp of the plan in space, where somebody said that it stands: what it gives while the shutter is open, in lx·s.
-    pub fn standing_lamp(&self, plan: &Plan, lamp: usize) -> Option<field::Lamp> {
-        let stands = plan.lamps[lamp].stands?;
-        let open = plan.settings.lamps.as_ratio() * self.run.time.as_secs();
-        Some(field::Lamp { strength: stands.strength * open, ..stands })
+    /// What burns in space, where it is known to stand: what it gives while the shutter is open, in lx·s.
+    pub fn standing(&self, plan: &Plan, of: Burns) -> Option<field::Lamp> {
+        if !of.stands(plan) {
+            return None;
+        }
+        let open = self.run.time.as_secs();
+        match of {
+            Burns::Lamp(index) => {
+                let stands = plan.lamps[index].stands?;
+                Some(field::Lamp { strength: stands.strength * plan.settings.lamps.as_ratio() * open, ..stands })
+            }
+            Burns::Modelling(index) => {
+                let (light, flash) = (&plan.lights[index], self.lamp(plan, index));
+                let glow = light.modelling?.at(self.lights[index].power) * open;
+                let at_mark = glow / light.throw.face.spread(plan.settings.lights[index].distance);
+                // The flash's own beam and axis, at the level that the forecast has at the mark.
+                let share = at_mark / flash.on(CHEST);
+                Some(field::Lamp { strength: if share.is_finite() { flash.strength * share } else { glow }, ..flash })
+            }
+        }
     }
 
     /// The steady light over the set, to a camera at a place.
@@ -68,14 +104,9 @@ impl Outlook {
         let mut field = SteadyField { even: self.room.exposure.as_lux_seconds(), lamps: Vec::new(), eye };
         for source in &self.steady {
             let gives = source.on_subject.exposure.as_lux_seconds();
-            let stands = match source.of {
-                Burns::Lamp(index) => self.standing_lamp(plan, index),
-                // By way of a surface it comes from all over that.
-                Burns::Modelling(index) => plan.lights[index].bounce.is_none().then(|| self.lamp(plan, index)),
-            };
             // As much as the forecast has at the mark: one number. What gives nothing there gives what it gives elsewhere.
             let at_mark = |lamp: &field::Lamp| lamp.on_dome(CHEST, eye);
-            match (stands, source.of) {
+            match (self.standing(plan, source.of), source.of) {
                 (Some(lamp), _) if at_mark(&lamp) > 0.0 => field.lamps.push((lamp.shining(), gives / at_mark(&lamp))),
                 (Some(lamp), Burns::Lamp(_)) => field.lamps.push((lamp.shining(), 1.0)),
                 _ => field.even += gives,
@@ -98,7 +129,7 @@ pub(super) fn steady(plan: &Plan, lights: &[LightOutlook], time: Seconds, refere
     let modelling = plan.lights.iter().zip(lights).enumerate().filter_map(|(index, (light, seen))| {
         let glow = light.modelling.filter(|_| light.on)?;
         let distance = plan.settings.lights[index].distance;
-        let strength = glow.lux_at_1m * if glow.proportional { seen.power } else { 1.0 };
+        let strength = glow.at(seen.power);
         let at = |distance: Metres| Lux::from_lux(strength / light.throw.face.spread(distance));
         let frontal = light.is_frontal() || light.role == crate::file::shot::Role::Rim;
         let behind = if light.is_behind() {

@@ -1,6 +1,6 @@
 //! The colour in which each light draws, against the white balance: linear red, green, blue of luminance 1.
 
-use super::{Burns, Outlook, SteadyOutlook};
+use super::{Outlook, SteadyOutlook};
 use crate::physics::output::colour::{CLEAR, Dye, dyed, mixed, seen_as, shifted, stacked};
 use crate::plan::Plan;
 use crate::quantity::LuxSeconds;
@@ -12,9 +12,9 @@ impl Outlook {
         seen(plan, of.kelvin(self.lights[light].power), of.dye())
     }
 
-    /// A lamp.
-    pub fn lamp_tint(&self, plan: &Plan, lamp: usize) -> [f64; 3] {
-        seen(plan, self.steady[lamp].kelvin, self.steady[lamp].dye)
+    /// What burns.
+    pub fn steady_tint(&self, plan: &Plan, source: &SteadyOutlook) -> [f64; 3] {
+        seen(plan, source.kelvin, source.dye)
     }
 
     /// All steady light on a part, or on the subject where no part is meant.
@@ -22,11 +22,10 @@ impl Outlook {
         self.ambient_of(plan, part, |_| true).1
     }
 
-    /// The steady light there that comes from nowhere in particular: the room's, and lamps of which nobody said where they
-    /// stand. With its colour.
+    /// The steady light there that comes from nowhere in particular: the room's, and lamps of which it is not known where
+    /// they stand. With its colour.
     pub fn ambient_around(&self, plan: &Plan, part: Option<usize>) -> (LuxSeconds, [f64; 3]) {
-        let stands = |of: Burns| matches!(of, Burns::Lamp(index) if plan.lamps[index].stands.is_some());
-        self.ambient_of(plan, part, |lamp| !stands(lamp.of))
+        self.ambient_of(plan, part, |lamp| !lamp.of.stands(plan))
     }
 
     fn ambient_of(
@@ -36,12 +35,7 @@ impl Outlook {
         counts: impl Fn(&SteadyOutlook) -> bool,
     ) -> (LuxSeconds, [f64; 3]) {
         let offset = part.map_or(1.0, |part| plan.parts[part].ambient_offset.as_ratio());
-        let reaches = |lamp: &&SteadyOutlook| {
-            part.is_none_or(|part| match lamp.of {
-                Burns::Lamp(index) => plan.lamps[index].reaches(part),
-                Burns::Modelling(light) => plan.lights[light].reaches(part),
-            })
-        };
+        let reaches = |lamp: &&SteadyOutlook| part.is_none_or(|part| lamp.of.reaches(plan, part));
         let lamps: Vec<_> = { self.steady.iter().filter(reaches).filter(|lamp| counts(lamp)) }
             .map(|lamp| (lamp, lamp.on_subject.exposure))
             .collect();

@@ -111,6 +111,13 @@ pub struct Glow {
     pub dye: Dye,
 }
 
+impl Glow {
+    /// Illuminance at a metre while the flash is set to a power.
+    pub fn at(&self, power: f64) -> f64 {
+        self.lux_at_1m * if self.proportional { power } else { 1.0 }
+    }
+}
+
 /// Colour over power.
 #[derive(Clone, Copy, Debug, PartialEq)]
 struct Colour {

@@ -253,3 +253,86 @@ proptest! {
         }
     }
 }
+
+/// Lights as in another shot: its lamps that were set up come along as bright as they were, in place of those that were set
+/// up here; lamps of either place stay where they are.
+#[test]
+fn an_arrangement_brings_its_lamps_and_leaves_those_of_the_place() {
+    use pebble_core::floor::arranged;
+    let named = |name: &str, stands, level: f64| {
+        let mut lamp = rod_lamp(800.0, 3.0, stands);
+        (lamp.lamp.name, lamp.level_share) = (name.to_owned(), level);
+        lamp
+    };
+    let of_the_place = || Some(LampStands { bearing_deg: 40.0, height_deg: 10.0, in_set: true });
+    let names = |shot: &Shot| shot.lamps.iter().map(|lamp| lamp.lamp.name.clone()).collect::<Vec<_>>();
+    let falls = |shot: &Shot, row: usize| {
+        let (plan, seen) = seen(shot);
+        let burns = plan.lamps.iter().position(|lamp| lamp.place == row).expect("it burns");
+        seen.steady[burns].on_subject.placement.as_stops()
+    };
+
+    let mut like = example("double-ropes");
+    like.lamps = vec![named("Their lantern", of_the_place(), 1.0), named("Rod", from(50.0, 20.0), 0.9)];
+    let mut on = example("sabre-reach");
+    on.lamps = vec![named("Ceiling", None, 1.0), named("Panel", from(-50.0, 20.0), 1.0)];
+    // Twice as bright a setting: the lamp is turned down by as much.
+    (on.camera.aperture_f, on.camera.shutter) = (like.camera.aperture_f, like.camera.shutter.clone());
+    (on.camera.iso, like.camera.iso) = (800.0, 400.0);
+    let answer = arranged(&on, &like).expect("they go together");
+    assert_eq!(names(&answer.shot), ["Ceiling", "Rod"]);
+    assert!(answer.says.iter().any(|says| says.starts_with("Panel is gone")), "{:?}", answer.says);
+    assert!((falls(&answer.shot, 1) - falls(&like, 1)).abs() < 0.05);
+    assert!(answer.says.iter().all(|says| !says.starts_with("Rod falls")), "{:?}", answer.says);
+
+    // Where it has no more, that is said; where none was set up, those of the shot stay.
+    on.camera.iso = 100.0;
+    let dark = arranged(&on, &like).expect("they go together");
+    assert!(
+        dark.says.iter().any(|says| says.starts_with("Rod falls −") && says.ends_with("it is turned up full.")),
+        "{:?}",
+        dark.says
+    );
+    like.lamps.truncate(1);
+    assert_eq!(names(&arranged(&on, &like).expect("they go together").shot), ["Ceiling", "Panel"]);
+}
+
+/// From where the camera would see it, it goes back on its own line; and back to a place in a smaller room.
+#[test]
+fn a_lamp_of_an_arrangement_stands_out_of_the_picture_and_in_the_room() {
+    use pebble_core::file::floor::Room;
+    use pebble_core::floor::arranged;
+    let mut like = lit_by(from(110.0, 5.0), 1.2);
+    like.room = Some(Room { left_m: -8.0, right_m: 8.0, near_m: -10.0, far_m: 8.0, ceiling_m: 6.0 });
+    let mut on = example("double-ropes");
+    let free = arranged(&on, &like).expect("they go together");
+    let notes = |shot: &Shot| on_the_floor(shot).notes.into_iter().map(|note| note.title).collect::<Vec<_>>();
+    assert!(free.says.iter().any(|says| says.contains("out of the picture")), "{:?}", free.says);
+    assert!(notes(&free.shot).iter().all(|title| !title.contains("Rod")), "{:?}", notes(&free.shot));
+    on.room = Some(Room { left_m: -4.0, right_m: 4.0, near_m: -10.0, far_m: 8.0, ceiling_m: 6.0 });
+    let walled = arranged(&on, &like).expect("they go together").shot;
+    let found = on_the_floor(&walled);
+    let at = &found.lamps[0].stands.as_ref().expect("it stands").at;
+    assert!(at.x_m.abs() < 4.0, "{}", at.x_m);
+}
+
+/// Two stands need room, whatever is on them; a flash in a lantern of the picture is meant to be there.
+#[test]
+fn a_lamp_and_a_light_in_one_place_are_told() {
+    let mut shot = lit_by(from(30.0, 20.0), 2.5);
+    let flash = &mut shot.lights[0];
+    (flash.bearing_deg, flash.height_deg, flash.distance_m) = (30.0, 20.0, 2.6);
+    let told = |shot: &Shot| {
+        let titles = on_the_floor(shot).notes.into_iter().map(|note| note.title);
+        titles.filter(|title| title.contains("stand in one place")).count()
+    };
+    assert_eq!(told(&shot), 1);
+    shot.lamps.push(shot.lamps[0].clone());
+    shot.lights[0].distance_m = 4.0;
+    assert_eq!(told(&shot), 1, "two lamps");
+    shot.lamps[1].on = false;
+    assert_eq!(told(&shot), 0);
+    shot.lights[0].distance_m = 2.6;
+    shot.lamps[0].stands.as_mut().expect("it stands").in_set = true;
+    assert_eq!(told(&shot), 0);
+}

@@ -12,6 +12,7 @@ use crate::space::{V3, add, dot, length, sub, times, unit, v3};
 use crate::tone::{coloured, linear};
 use pebble_core::exposure::Level;
 use pebble_core::file::stage::{Composition, Place};
+use pebble_core::outlook::{Burns, SteadyOutlook};
 use pebble_core::plan::Part;
 use pebble_core::quantity::{LuxSeconds, Stops};
 use pebble_core::shot::Role;
@@ -85,7 +86,7 @@ pub(crate) struct Scene<'a> {
     pub photo: Option<&'a Photo>,
     /// The flashes, in the plan's order; nothing for those that do not fire.
     pub sources: Vec<Option<Source>>,
-    /// Steady lamps that stand somewhere, with their place in the plan.
+    /// What burns somewhere in the set, with its place among all that is steady.
     pub lamps: Vec<(usize, Source)>,
     /// Who stands in the way of the place's own light.
     pub dome_shade: Option<Arc<Shade>>,
@@ -166,18 +167,17 @@ impl<'a> Scene<'a> {
         };
         let lens = plan.lens();
         let boom = |index: usize| plan.lights[index].boom.unwrap_or(0.0) as f32;
-        let stand = |index: usize| plan.lamps[index].stands.map(|lamp| (index, v3(lamp.at)));
-        let lamps: Vec<(usize, V3)> = (0..plan.lamps.len()).filter_map(stand).collect();
+        let bulbs = outlook.steady.iter().filter(|source| matches!(source.of, Burns::Lamp(_)));
         let lights: Vec<(V3, f32, f32)> = (0..plan.lights.len())
             .filter(stood)
             .map(|index| (placed(index).0, placed(index).1, boom(index)))
             .filter(|(at, radius, boom)| in_frame(&lens, *at, *radius, *boom))
             // A lamp is found by its bulb, and drawn with its housing.
             .chain(
-                lamps
-                    .iter()
-                    .filter(|(_, at)| !measured && in_frame(&lens, *at, 0.0, 0.0))
-                    .map(|(_, at)| (*at, BULB, 0.0)),
+                bulbs
+                    .filter_map(|source| Some(v3(outlook.standing(plan, source.of)?.at)))
+                    .filter(|at| !measured && in_frame(&lens, *at, 0.0, 0.0))
+                    .map(|at| (at, BULB, 0.0)),
             )
             .collect();
         let key = CastKey {
@@ -201,10 +201,15 @@ impl<'a> Scene<'a> {
                 })
             })
             .collect();
-        let lamps = lamps
-            .into_iter()
-            .map(|(index, at)| (index, Source { at, radius: BULB, distance: length(sub(at, chest)), shade: shade(at) }))
-            .collect();
+        let burns = |(index, source): (usize, &SteadyOutlook)| {
+            let at = v3(outlook.standing(plan, source.of)?.at);
+            let radius = match source.of {
+                Burns::Lamp(_) => BULB,
+                Burns::Modelling(light) => placed(light).1,
+            };
+            Some((index, Source { at, radius, distance: length(sub(at, chest)), shade: shade(at) }))
+        };
+        let lamps = outlook.steady.iter().enumerate().filter_map(burns).collect();
         let from = unit(v3(cast.around.comes.from));
         let dome_shade = if cast.around.comes.around < 1.0 { shade(add(chest, times(from, FAR))) } else { None };
         Some(Self { cast, photo, sources, lamps, dome_shade })
@@ -282,22 +287,27 @@ impl<'a> Scene<'a> {
         beams
     }
 
-    /// The steady lamps that stand somewhere on a figure, each with its direction, and its level on white.
+    /// What burns somewhere in the set on a figure, each with its direction, and its level on white.
     pub fn lamps_on(&self, plan: &Plan, outlook: &Outlook, index: usize) -> Vec<(Beam<'_>, V3)> {
         let (figure, part) = (&self.figures[index], self.parts[index]);
         // What shines by itself is as bright as it is.
         let own = figure.own_light || part.is_some_and(|part| plan.parts[part].luminance.is_some());
-        let lit = |(lamp, _): &&(usize, Source)| !own && part.is_none_or(|part| plan.lamps[*lamp].reaches(part));
+        let reaches = |of: Burns| !own && part.is_none_or(|part| of.reaches(plan, part));
         let at = if figure.card { [0.0, 0.0, CHEST] } else { [figure.at[0], figure.at[1], CHEST] };
         let place = spot(f64::from(at[0]), f64::from(at[1]), f64::from(at[2]));
-        { self.lamps.iter().filter(lit) }
-            .filter_map(|(lamp, source)| {
-                let stands = outlook.standing_lamp(plan, *lamp)?;
+        { self.lamps.iter() }
+            .filter_map(|(index, source)| {
+                let steady = &outlook.steady[*index];
+                let stands = outlook.standing(plan, steady.of).filter(|_| reaches(steady.of))?;
                 let way = sub(source.at, at);
                 let far = length(way).max(NEAREST);
                 let towards = unit(way);
-                // As much on what is flat as a dome to the camera has of it, which is what is forecast.
-                let on_flat = (1.0 - towards[1]) / 2.0;
+                // As much on what is flat as is forecast: of a lamp what a dome to the camera has of it, of a modelling
+                // lamp what its flash has, all of it from before the subject and nothing from behind.
+                let on_flat = match steady.of {
+                    Burns::Lamp(_) => (1.0 - towards[1]) / 2.0,
+                    Burns::Modelling(light) => f32::from(u8::from(plan.lights[light].is_frontal())),
+                };
                 let falls = LuxSeconds::from_lux_seconds(stands.on(place));
                 let beam = Beam {
                     towards,
@@ -308,7 +318,7 @@ impl<'a> Scene<'a> {
                     shade: source.shade.as_ref(),
                 };
                 let level = linear(Level::of_light(1.0, falls, outlook.reference));
-                Some((beam, coloured(outlook.lamp_tint(plan, *lamp), level)))
+                Some((beam, coloured(outlook.steady_tint(plan, steady), level)))
             })
             .collect()
     }

@@ -3,7 +3,7 @@
 use crate::staged::empty;
 use pebble_core::conditions::{Matter, all};
 use pebble_core::file::stage::{Person, Place, Pose, Prop, Thing};
-use pebble_core::shot::{LampStands, Reading, SetLamp, Shot};
+use pebble_core::shot::{LampStands, Modelling, ModellingMode, Reading, Role, SetLamp, Shot};
 use pebble_core::{Outlook, Plan, outlook};
 use pebble_picture::{Crop, Layers, Picture, Request, render};
 
@@ -163,4 +163,32 @@ fn a_lamp_in_the_frame_is_drawn_where_the_core_finds_it() {
             .count()
     };
     assert!(differs(240..480) > 20, "a bulb stands right of the middle");
+}
+
+/// The shot with its lamp as the modelling lamp of its flash, which stands somewhere.
+fn modelled(mut shot: Shot, role: Role, bearing_deg: f64) -> Shot {
+    let lamp = shot.lamps.remove(0).lamp;
+    let flash = &mut shot.lights[0];
+    (flash.role, flash.distance_m) = (role, 2.0);
+    (flash.bearing_deg, flash.height_deg) = (bearing_deg, 15.0);
+    flash.modelling = Some(Modelling { lamp, mode: ModellingMode::Full });
+    shot.camera.shutter = "1/30".to_owned();
+    shot
+}
+
+#[test]
+fn a_modelling_lamp_shines_from_its_flash_at_the_level_of_the_forecast() {
+    for (role, bearing) in [(Role::Key, 0.0), (Role::Key, 60.0), (Role::Fill, -70.0), (Role::Rim, 150.0)] {
+        let seen = seen(&modelled(lit(Place::EvenWall, 400.0, None), role, bearing));
+        let want = seen.outlook.parts[0].tones.part_ambient.value() * 0.18;
+        let got = seen.linear(0.0, 0.0)[1];
+        assert!((got / want - 1.0).abs() < 0.03, "{role:?} at {bearing}°: {got:.4} for {want:.4}");
+    }
+    let sides = |bearing| {
+        let seen = seen(&with_a_ball(modelled(lit(Place::PaperBlack, 50.0, None), Role::Key, bearing)));
+        [-0.2, 0.2].map(|right| seen.linear(right, 0.0)[1])
+    };
+    let ([left, right], [mirrored_left, mirrored_right]) = (sides(70.0), sides(-70.0));
+    assert!(right > 3.0 * left, "{left:.4} left, {right:.4} right");
+    assert!((right / mirrored_left - 1.0).abs() < 0.05 && (left / mirrored_right - 1.0).abs() < 0.05);
 }

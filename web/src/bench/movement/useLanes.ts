@@ -3,10 +3,10 @@ import { answered, client, type LanesAnswer, type Shot } from '../../api/client'
 
 /** Movement against time, and where everything is at a moment; nothing while nobody looks. */
 export function useLanes(shot: Shot, at: number | undefined, open: boolean): LanesAnswer | undefined {
-  const body = { shot, at_s: at ?? null }
   const { data } = useQuery({
-    queryKey: ['lanes', body],
-    queryFn: ({ signal }) => answered(client.POST('/api/lanes', { body, signal })),
+    queryKey: ['lanes', shot, at],
+    queryFn: ({ signal }) =>
+      answered(client.POST('/api/lanes', { body: { shot, at_s: at ?? null }, signal })),
     enabled: open,
     placeholderData: keepPreviousData,
     gcTime: 0,

@@ -2,7 +2,7 @@
 
 use super::light::flag_at;
 use super::moves::Moves;
-use super::said::{FloorLamp, FloorLight, FloorNote, NoteSeverity, SheetSaid};
+use super::said::{FloorLamp, FloorLight, FloorNote, NoteSeverity, Place3, SheetSaid};
 use crate::file::shot::Role;
 use crate::plan::Plan;
 use crate::stage::field::CHEST;
@@ -20,20 +20,30 @@ pub(super) fn notes(
     sheet: Option<&SheetSaid>,
 ) -> Vec<FloorNote> {
     let mut notes = Vec::new();
+    let near = |at: &Place3, other: &Place3| {
+        let [at, other] = [at, other].map(|place| spot(place.x_m, place.y_m, place.z_m));
+        (other - at).length() < SAME_PLACE_M
+    };
+    let in_one_place = |one: &str, other: &str| {
+        let says = "Two stands need room: side by side, or one over the other on the same stand.";
+        whole(&format!("{one} and {other} stand in one place"), says.to_owned())
+    };
     for (index, light) in lights.iter().enumerate().filter(|(_, light)| light.on) {
         of_light(plan, moves, (index, light), &mut notes);
-        let at = |light: &FloorLight| spot(light.at.x_m, light.at.y_m, light.at.z_m);
-        let with = lights[index + 1..].iter().find(|other| other.on && (at(other) - at(light)).length() < SAME_PLACE_M);
+        let with = lights[index + 1..].iter().find(|other| other.on && near(&light.at, &other.at));
         if let Some(other) = with {
-            notes.push(bare(
-                format!("{} and {} stand in one place", light.label, other.label),
-                "Two stands need room: side by side, or one over the other on the same stand.",
-                index,
-            ));
+            notes.push(FloorNote { light: Some(index), ..in_one_place(&light.label, &other.label) });
         }
     }
     for (index, lamp) in lamps.iter().enumerate() {
         of_lamp(plan, moves, (index, lamp), &mut notes);
+        // What belongs to the picture may well have a flash in it.
+        let Some(at) = on_a_stand(lamp) else { continue };
+        let light = lights.iter().find(|light| light.on && near(at, &light.at)).map(|light| &light.label);
+        let other = || lamps[index + 1..].iter().find(|other| on_a_stand(other).is_some_and(|other| near(at, other)));
+        if let Some(with) = light.or_else(|| other().map(|lamp| &lamp.name)) {
+            notes.push(FloorNote { lamp: Some(index), ..in_one_place(&lamp.name, with) });
+        }
     }
     if let Some(sheet) = sheet.filter(|sheet| !sheet.covers) {
         notes.push(FloorNote {
@@ -134,6 +144,11 @@ fn of_light(plan: &Plan, moves: &Moves, (index, light): (usize, &FloorLight), no
             index,
         ));
     }
+}
+
+/// Where a lamp that burns was set up.
+fn on_a_stand(lamp: &FloorLamp) -> Option<&Place3> {
+    lamp.stands.as_ref().filter(|stands| lamp.on && !stands.in_set).map(|stands| &stands.at)
 }
 
 /// A steady lamp that stands somewhere.

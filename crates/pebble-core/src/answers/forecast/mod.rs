@@ -253,33 +253,28 @@ fn ratio(stops: Stops) -> Option<String> {
 }
 
 fn lamps(plan: &Plan, outlook: &Outlook) -> Vec<LampForecast> {
-    let lamp = |(index, seen): (usize, &crate::outlook::SteadyOutlook)| {
-        let (name, reaches): (String, &dyn Fn(usize) -> bool) = match seen.of {
-            Burns::Lamp(index) => (plan.lamps[index].name.clone(), &move |part| plan.lamps[index].reaches(part)),
-            Burns::Modelling(index) => (format!("modelling lamp of {}", plan.lights[index].label), &move |part| {
-                plan.lights[index].reaches(part)
-            }),
+    let lamp = |seen: &crate::outlook::SteadyOutlook| {
+        let (lamp, name) = match seen.of {
+            Burns::Lamp(index) => (Some(plan.lamps[index].place), plan.lamps[index].name.clone()),
+            Burns::Modelling(index) => (None, format!("modelling lamp of {}", plan.lights[index].label)),
         };
         let drawn = plan.parts.iter().zip(&outlook.parts).enumerate();
         LampForecast {
-            lamp: match seen.of {
-                Burns::Lamp(index) => Some(plan.lamps[index].place),
-                Burns::Modelling(_) => None,
-            },
+            lamp,
             name,
             placement_stops: seen.on_subject.placement.to_wire(),
             background_stops: seen.on_background.placement.to_wire(),
             illuminance_lx: plan.meter.said((seen.on_subject.exposure / outlook.run.time).as_lux()),
             kelvin: seen.kelvin,
-            hue: colour::hue_word(outlook.lamp_tint(plan, index)).filter(|_| seen.dye != colour::CLEAR),
+            hue: colour::hue_word(outlook.steady_tint(plan, seen)).filter(|_| seen.dye != colour::CLEAR),
             mired: colour::shift_between(plan.white_balance, seen.kelvin),
             draws_on: drawn
-                .filter(|(index, (_, of_part))| reaches(*index) && of_part.draws)
+                .filter(|(part, (_, of_part))| seen.of.reaches(plan, *part) && of_part.draws)
                 .map(|(_, (part, _))| part.name.clone())
                 .collect(),
         }
     };
-    outlook.steady.iter().enumerate().map(lamp).collect()
+    outlook.steady.iter().map(lamp).collect()
 }
 
 /// Colours this close are not told apart in a picture, in mired.
