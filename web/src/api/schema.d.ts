@@ -4832,6 +4832,8 @@ export interface components {
             horizon_share: number;
             /** @description Its identity: the SHA-256 of its bytes. */
             id: string;
+            /** @description The picture itself, a JPEG in Base64: in files that are handed over, so that nothing is missing where they arrive. */
+            jpeg_base64?: string | null;
         };
         /** @description A line of the list. */
         Packed: {

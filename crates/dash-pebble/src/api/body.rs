@@ -77,7 +77,10 @@ pub fn not_arrived(error: &(dyn Error + 'static), what: &'static str, limit: usi
 /// [`ApiError::Unreadable`] with the path of the field and the reason.
 pub fn read<T: Sendable>(bytes: &[u8]) -> Result<T, ApiError> {
     // Where in it one is costs more than reading it: what is wrong is read a second time, for that.
-    if let Ok(read) = serde_json::from_slice(bytes) {
+    // And whether it is text at all is asked once, not at every word of it.
+    if let Ok(text) = std::str::from_utf8(bytes)
+        && let Ok(read) = serde_json::from_str(text)
+    {
         return Ok(read);
     }
     let mut reader = serde_json::Deserializer::from_slice(bytes);

@@ -2,11 +2,11 @@
 
 use super::App;
 use super::body::{Asked, Sendable, Sent};
+use super::json::Json;
 use super::problem::{ApiError, Problem};
 use super::searching::{stock_of, worked};
 use crate::demo;
 use crate::store::{kit, preferences};
-use axum::Json;
 use axum::extract::State;
 use axum::http::header;
 use axum::response::{IntoResponse, Response};

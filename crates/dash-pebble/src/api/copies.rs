@@ -2,10 +2,10 @@
 
 use super::App;
 use super::body::{Id, not_arrived};
+use super::json::Json;
 use super::problem::{ApiError, Problem};
 use crate::store::copies::{self, Copy, CopyError, Inside, Why};
 use crate::store::folder_of_copies;
-use axum::Json;
 use axum::body::Body;
 use axum::extract::State;
 use axum::http::{StatusCode, header};

@@ -1,12 +1,12 @@
 //! Shots as files: one by itself, or several together; given out and taken in.
 
 use super::App;
-use super::LARGEST_KIT;
 use super::body::{Asked, Id, Sendable, Sent};
+use super::json::Json;
+use super::pictures::{self, LARGEST_PICTURE};
 use super::problem::{ApiError, Problem};
 use crate::formats::units_csv::slug;
 use crate::store::shots;
-use axum::Json;
 use axum::extract::State;
 use axum::http::header;
 use axum::response::{IntoResponse, Response};
@@ -58,7 +58,7 @@ impl<'de> Deserialize<'de> for ShotOrShots {
 
 impl Sendable for ShotOrShots {
     const NAME: &'static str = "file of shots";
-    const LARGEST: usize = LARGEST_KIT;
+    const LARGEST: usize = LARGEST_PICTURE;
 }
 
 /// What came of taking in a file.
@@ -87,7 +87,8 @@ fn download<T: Serialize>(name: &str, what: &T) -> Result<Response, ApiError> {
 #[utoipa::path(get, operation_id = "shot_file", path = "/api/shots/{id}/file", params(("id" = String, Path)), responses(
     (status = 200, body = Shot), (status = 404, body = Problem)))]
 pub async fn one(State(app): State<App>, Id(id): Id) -> Result<Response, ApiError> {
-    let shot = shots::one::<Shot>(&app.store, &id).await?.thing;
+    let mut shot = shots::one::<Shot>(&app.store, &id).await?.thing;
+    pictures::pack(&app.store, &mut shot).await?;
     let name = slug(&shot.title);
     download(if name.is_empty() { "shot" } else { &name }, &shot)
 }
@@ -106,6 +107,9 @@ pub async fn several(State(app): State<App>, Asked(query): Asked<WhichQuery>) ->
             }
         }
     }
+    for shot in &mut given {
+        pictures::pack(&app.store, shot).await?;
+    }
     download("dash-pebble-shots", &ShotsFile { format: FORMAT.to_owned(), version: VERSION, shots: given })
 }
 
@@ -113,7 +117,7 @@ pub async fn several(State(app): State<App>, Asked(query): Asked<WhichQuery>) ->
 #[utoipa::path(post, operation_id = "take_in_shots", path = "/api/shots/import", request_body = ShotOrShots, responses(
     (status = 200, body = TakenIn), (status = 400, body = Problem), (status = 422, body = Problem)))]
 pub async fn take_in(State(app): State<App>, Sent(file): Sent<ShotOrShots>) -> Result<Json<TakenIn>, ApiError> {
-    let several = match file {
+    let mut several = match file {
         ShotOrShots::One(shot) => vec![*shot],
         ShotOrShots::Several(file) if file.format != FORMAT || file.version != VERSION => {
             let given = format!("{} {}", file.format, file.version);
@@ -128,8 +132,10 @@ pub async fn take_in(State(app): State<App>, Sent(file): Sent<ShotOrShots>) -> R
         let text = format!("{} shots", several.len());
         return Err(ApiError::Typed { reason: format!("{text} are in it, and a file has at most {MOST}."), text });
     }
-    for shot in &several {
-        Plan::try_from(shot)?;
+    let mut places = Vec::new();
+    for shot in &mut several {
+        places.extend(pictures::unpack(shot).await?);
+        Plan::try_from(&*shot)?;
     }
-    Ok(Json(TakenIn { ids: shots::add_all(&app.store, &several).await? }))
+    Ok(Json(TakenIn { ids: shots::add_all(&app.store, &several, &places).await? }))
 }

@@ -1,9 +1,9 @@
 //! The set on the floor, from above and from the side.
 
 use super::body::{Checked, Sendable, Sent};
+use super::json::Json;
 use super::problem::{ApiError, Problem};
 use crate::formats::set_csv;
-use axum::Json;
 use axum::http::header;
 use axum::response::{IntoResponse, Response};
 use pebble_core::Shot;

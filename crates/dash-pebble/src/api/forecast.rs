@@ -2,9 +2,9 @@
 
 use super::App;
 use super::body::{Checked, Sendable, Sent};
+use super::json::Json;
 use super::problem::{ApiError, Problem};
 use crate::store::preferences;
-use axum::Json;
 use axum::extract::State;
 use pebble_core::balance::{BalanceAnswer, BalanceWish, balance};
 use pebble_core::cautions::{Caution, cautions};

@@ -1,7 +1,7 @@
 //! Documents as they are answered: with their version, and what can be done to it.
 
+use super::json::Json;
 use crate::store::documents::Kept;
-use axum::Json;
 use axum::http::header;
 use axum::response::{IntoResponse, Response};
 use pebble_core::fit::Moved;

@@ -3,12 +3,12 @@
 use super::App;
 use super::LARGEST_KIT;
 use super::body::{Asked, Id, Seen, Sendable, Sent, not_arrived};
+use super::json::Json;
 use super::kept::ItemAnswer;
 use super::problem::{ApiError, Problem};
 use crate::demo;
 use crate::formats::units_csv;
 use crate::store::kit::{self, Imported, ItemError, Kept, Step, Use};
-use axum::Json;
 use axum::body::Bytes;
 use axum::extract::State;
 use axum::extract::rejection::BytesRejection;

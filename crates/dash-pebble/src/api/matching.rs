@@ -3,11 +3,11 @@
 
 use super::App;
 use super::body::{Sendable, Sent};
+use super::json::Json;
 use super::problem::{ApiError, Problem};
 use super::searching::{stock, worked};
 use crate::formats::match_csv;
 use crate::store::shots;
-use axum::Json;
 use axum::body::Body;
 use axum::extract::State;
 use axum::http::header;

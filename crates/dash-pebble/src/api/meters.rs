@@ -2,10 +2,10 @@
 
 use super::App;
 use super::body::{Id, Sendable, Sent};
+use super::json::Json;
 use super::kept::ItemAnswer;
 use super::problem::{ApiError, Problem};
 use crate::store::kit;
-use axum::Json;
 use axum::extract::State;
 use pebble_core::Shot;
 use pebble_core::gear::{Item, UnitReading};

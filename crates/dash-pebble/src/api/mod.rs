@@ -8,6 +8,7 @@ mod files;
 mod floors;
 pub mod forecast;
 pub mod guard;
+mod json;
 pub mod kept;
 mod kit;
 pub mod matching;
@@ -104,12 +105,12 @@ routes::handlers! {
     /// What takes in many of them.
     kits {
         kit::import,
-        files::take_in,
         kit::import_units,
     }
-    /// What takes in a picture of a place.
+    /// What takes in pictures of places, by themselves or with shots.
     photos {
         pictures::keep,
+        files::take_in,
     }
     /// Read piece by piece under a limit of its own.
     streams {

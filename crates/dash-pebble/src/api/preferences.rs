@@ -2,10 +2,10 @@
 
 use super::App;
 use super::body::{Sendable, Sent};
+use super::json::Json;
 use super::problem::{ApiError, Problem};
 use crate::store::preferences;
 use crate::store::shots::ShotError;
-use axum::Json;
 use axum::extract::State;
 use pebble_core::preferences::Preferences;
 

@@ -2,12 +2,13 @@
 
 use super::App;
 use super::body::{Asked, Checked, Id, Seen, Sent};
+use super::json::Json;
 use super::kept::ShotAnswer;
+use super::pictures;
 use super::problem::{ApiError, Problem};
 use crate::demo;
 use crate::store::preferences;
 use crate::store::shots::{self, Kept, Page, ShotError, ShotName, Step};
-use axum::Json;
 use axum::extract::State;
 use axum::http::StatusCode;
 use pebble_core::fit::{Moved, fit};
@@ -194,7 +195,8 @@ pub async fn read(State(app): State<App>, Id(id): Id) -> Result<ShotAnswer, ApiE
 #[utoipa::path(post, path = "/api/shots", request_body = Shot, responses(
     (status = 201, body = ShotAnswer), (status = 422, body = Problem)))]
 pub async fn add(State(app): State<App>, body: Checked) -> Result<(StatusCode, ShotAnswer), ApiError> {
-    Ok((StatusCode::CREATED, shots::add(&app.store, &body.shot).await?.into()))
+    let shot = pictures::received(&app.store, body.shot).await?;
+    Ok((StatusCode::CREATED, shots::add(&app.store, &shot).await?.into()))
 }
 
 /// What a new shot starts from.
@@ -219,7 +221,8 @@ pub async fn replace(
     Seen(version): Seen,
     body: Checked,
 ) -> Result<ShotAnswer, ApiError> {
-    Ok(shots::replace(&app.store, &id, version, &body.shot).await?.into())
+    let shot = pictures::received(&app.store, body.shot).await?;
+    Ok(shots::replace(&app.store, &id, version, &shot).await?.into())
 }
 
 /// Back to the revision before.

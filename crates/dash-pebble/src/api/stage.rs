@@ -2,9 +2,9 @@
 
 use super::App;
 use super::body::{Asked, Checked};
+use super::json::Json;
 use super::problem::{ApiError, Problem};
 use crate::demo;
-use axum::Json;
 use axum::extract::State;
 use axum::http::header;
 use axum::response::{IntoResponse, Response};

@@ -1,8 +1,8 @@
 //! Recordings of flashes, read as they arrive.
 
 use super::body::{Asked, not_arrived};
+use super::json::Json;
 use super::problem::{ApiError, Problem};
-use axum::Json;
 use axum::body::Body;
 use http_body_util::BodyExt;
 use pebble_core::gear::Recording;

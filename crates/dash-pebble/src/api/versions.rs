@@ -2,11 +2,11 @@
 
 use super::App;
 use super::body::{Asked, Seen, Sendable, Sent};
+use super::json::Json;
 use super::kept::ShotAnswer;
 use super::problem::{ApiError, Problem};
 use crate::store::shots;
 use crate::store::versions::{self, Version};
-use axum::Json;
 use axum::extract::{Path, State};
 use axum::http::StatusCode;
 use pebble_core::compare::{Difference, compare, in_short};

@@ -2,6 +2,7 @@
 
 use super::Store;
 use super::documents::{self, DocumentError};
+use super::pictures;
 use pebble_core::Shot;
 use serde::Serialize;
 use sqlx::SqliteConnection;
@@ -25,12 +26,15 @@ pub async fn add(store: &Store, shot: &Shot) -> Result<Kept, ShotError> {
     Ok(kept)
 }
 
-/// Adds several shots at the end of the list, all or none.
+/// Adds several shots at the end of the list, with pictures of their places, all or none.
 ///
 /// # Errors
 /// [`DocumentError::Database`].
-pub async fn add_all(store: &Store, several: &[Shot]) -> Result<Vec<String>, ShotError> {
+pub async fn add_all(store: &Store, several: &[Shot], places: &[(String, Vec<u8>)]) -> Result<Vec<String>, ShotError> {
     let mut change = store.change().await?;
+    for (id, bytes) in places {
+        pictures::write(&mut change, id, bytes).await?;
+    }
     let mut ids = Vec::with_capacity(several.len());
     for shot in several {
         ids.push(add_within(&mut change, shot).await?);

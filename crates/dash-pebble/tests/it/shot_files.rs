@@ -68,6 +68,58 @@ async fn shots_go_out_in_one_file_and_come_in_all_or_none() {
     assert_eq!(api.get("/api/shots").await["count"], 15);
 }
 
+/// A shot that is handed over has all that it needs: the picture of its place goes along, and is kept where it arrives.
+#[tokio::test]
+async fn the_picture_of_a_place_goes_with_its_shot() {
+    let (here, there) = (Api::demo(), Api::demo());
+    let drawn = here.client.get(here.server.url("/api/shots/slipway-spin/picture?width=300")).send().await.unwrap();
+    let place = drawn.bytes().await.unwrap();
+    let url = here.server.url("/api/stage/pictures");
+    let kept: Value = here.client.post(url).body(place).send().await.unwrap().json().await.unwrap();
+    let mut shot = here.get("/api/shots/silks").await["shot"].clone();
+    let staged: Value = here.send(Method::POST, "/api/stage", None, Some(&shot)).await.json().await.unwrap();
+    shot["stage"] = staged["composition"].clone();
+    shot["stage"]["picture"] = json!({ "id": kept["id"], "horizon_share": 0.4 });
+    assert_eq!(here.send(Method::PUT, "/api/shots/silks", Some(1), Some(&shot)).await.status(), StatusCode::OK);
+    let file = here.get("/api/shots/silks/file").await;
+    assert!(schema("shot").is_valid(&file));
+
+    let take = async |file: &Value| there.send(Method::POST, "/api/shots/import", None, Some(file)).await;
+    let picture = async |of: &Api, shot: &Value| {
+        let asked = of.client.post(of.server.url("/api/picture?width=200")).json(shot).send().await.unwrap();
+        asked.error_for_status().unwrap().bytes().await.unwrap()
+    };
+    let with = picture(&here, &shot).await;
+    assert!(picture(&there, &shot).await != with, "nobody there has the picture yet");
+    let taken: Value = take(&file).await.json().await.unwrap();
+    let arrived = there.get(&format!("/api/shots/{}", taken["ids"][0].as_str().unwrap())).await;
+    assert_eq!(arrived["shot"], shot, "the shot itself does not carry it");
+    assert!(picture(&there, &shot).await == with);
+    // Several in one file bring theirs too, and a file that is saved as a new shot does.
+    let several = here.get("/api/shots.json?ids=silks,double-ropes").await;
+    assert_eq!(several["shots"][0]["stage"]["picture"], file["stage"]["picture"]);
+    let third = Api::demo();
+    let added = third.send(Method::POST, "/api/shots", None, Some(&file)).await;
+    assert_eq!(added.status(), StatusCode::CREATED);
+    assert!(picture(&third, &shot).await == with);
+
+    // What is not the picture that the shot names, or none at all, keeps the file out.
+    for (jpeg, words) in [("no text of that kind!", "no Base64"), ("QUJD", "not the one that the shot names")] {
+        let mut spoiled = file.clone();
+        spoiled["stage"]["picture"]["jpeg_base64"] = json!(jpeg);
+        let (status, told) = problem(take(&spoiled).await).await;
+        assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+        assert!(told["detail"].as_str().unwrap().contains(words), "{told}");
+    }
+    let mut no_picture = file.clone();
+    // The SHA-256 of three letters, and these.
+    let letters = "b5d4045c3f466fa91fe2cc6abe79232a1a57cdf104f7a26e716e0a1e2789df78";
+    no_picture["stage"]["picture"] = json!({ "id": letters, "horizon_share": 0.4, "jpeg_base64": "QUJD" });
+    let (status, told) = problem(take(&no_picture).await).await;
+    assert_eq!((status, &told["type"]), (StatusCode::UNPROCESSABLE_ENTITY, &json!("/problems/not-a-picture")));
+    assert_eq!(there.get("/api/shots").await["count"], 8);
+}
+
 #[tokio::test]
 async fn the_list_is_searched_and_sorted() {
     let api = Api::demo();

@@ -35,6 +35,9 @@ wire! {
         pub id: String,
         /// Height of its horizon, as a share of its height from the top.
         pub horizon_share: f64,
+        /// The picture itself, a JPEG in Base64: in files that are handed over, so that nothing is missing where they arrive.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pub jpeg_base64: Option<String>,
     }
 }
 

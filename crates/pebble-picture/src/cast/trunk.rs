@@ -4,7 +4,7 @@ use super::stuff::Fineness;
 use super::wardrobe::{BOTTOM, Clothes, SKIN, TOP, TRIM};
 use crate::mesh::{Mesh, Ring};
 use crate::space::{V3, add, cross, dot, sub, through, times, toward, unit, v3};
-use pebble_core::file::stage::{Outfit, Person};
+use pebble_core::file::stage::{Outfit, Person, Pose};
 use pebble_core::stage::body::Skeleton;
 
 /// Half width, half depth, and how far the middle stands ahead of the spine, from the crotch to the neck.
@@ -94,7 +94,7 @@ pub(super) fn build(
         }
     });
     if let Some(long) = clothes.skirt {
-        skirt(cloth, body, long, fine);
+        skirt(cloth, person.pose, body, long, fine);
     }
 }
 
@@ -110,24 +110,31 @@ fn line(spine: &[(f32, V3)], s: f32) -> V3 {
     through(spine, s)
 }
 
-/// A skirt: hangs from the waist around both thighs and swings out below.
-fn skirt(mesh: &mut Mesh, body: &Skeleton, long: f32, fine: Fineness) {
+/// A skirt: hangs from the waist around both thighs and swings out below. It lags behind who runs or leaps, and flies out
+/// around who turns.
+fn skirt(mesh: &mut Mesh, pose: Pose, body: &Skeleton, long: f32, fine: Fineness) {
     let tall = body.bones.height as f32;
     let (up, left, front) = (v3(body.pelvis_axes.up), v3(body.pelvis_axes.left), v3(body.pelvis_axes.front));
     let top = add(v3(body.pelvis), times(up, 0.09 * tall));
     let knees = toward(v3(body.legs[0].joint), v3(body.legs[1].joint), 0.5);
     let apart = sub(v3(body.legs[0].joint), v3(body.legs[1].joint));
     let hem = toward(v3(body.pelvis), knees, long);
+    let spread = (dot(apart, left).abs() * 0.5, dot(apart, front).abs() * 0.5);
+    let lifted = body.legs.iter().all(|leg| leg.tip.z > 0.2);
+    // A stride as wide as half a thigh carries the hem back as far; off the floor nothing holds it.
+    let lags = if lifted { 0.12 * tall } else { (spread.1 - 0.05 * tall).clamp(0.0, 0.1 * tall) };
+    let flies = if pose == Pose::Spin { 0.095 * tall } else { 0.0 };
     let rings: Vec<Ring> = (0..=12)
         .map(|k| {
             let t = k as f32 / 12.0;
-            let spread = (dot(apart, left).abs() * 0.5, dot(apart, front).abs() * 0.5);
-            let wide = tall * (0.078 + 0.075 * t) + spread.0 * t;
-            let deep = tall * (0.06 + 0.075 * t) + spread.1 * t;
+            let (wide, deep) = (tall * (0.078 + 0.075 * t) + spread.0 * t, tall * (0.06 + 0.075 * t) + spread.1 * t);
+            let (behind, out) = (lags * t * t, flies * t * t);
+            let hangs = add(toward(top, hem, t), times(front, -behind));
             Ring {
-                at: toward(top, hem, t),
-                u: times(left, wide),
-                v: times(front, deep),
+                at: add(hangs, times(up, 0.8 * out + 0.3 * behind)),
+                u: times(left, wide + out),
+                // The back of the hem is carried up, the front lies against the thighs.
+                v: add(times(front, deep + out), times(up, -0.7 * behind)),
                 stuff: TOP,
                 fold: (0.11 * t, 0.3 + 0.12 * t),
             }

@@ -432,7 +432,8 @@ fn an_own_picture_stands_behind_the_subject_with_its_horizon_where_it_was_put() 
     let horizon = |share: f64| {
         let mut shot = shot.clone();
         let stage = shot.stage.as_mut().unwrap();
-        stage.picture = Some(pebble_core::file::stage::OwnPicture { id: "0".repeat(64), horizon_share: share });
+        stage.picture =
+            Some(pebble_core::file::stage::OwnPicture { id: "0".repeat(64), horizon_share: share, jpeg_base64: None });
         let plan = Plan::try_from(&shot).expect("a plan");
         let request = Request { width: 300, layers: Layers::Ambient, crop: Crop::WHOLE };
         let picture =
