@@ -104,7 +104,8 @@ export function useFloor(shot: Shot, asked: Asked, onChange: (shot: Shot) => voi
   const settle = useCallback(() => {
     if (!carried.current && !sketched.current) return
     down.current = true
-    void work()
+    // The answer that is on its way is of the last place; it is set down there when it comes.
+    if (!running.current) void work()
   }, [work])
   return { seen, shown: seen?.shot ?? shot, carry, carryLamp, sketch, settle, refusal }
 }

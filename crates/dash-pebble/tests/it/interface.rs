@@ -988,9 +988,11 @@ async fn change_to_picture() {
     browser.until("document.querySelector('[data-floor-light]')").await;
     let script = "const done = arguments[arguments.length - 1]; const times = []; \
         const light = () => document.querySelector('[data-floor-light]'); \
-        const step = (k) => { if (k === 40) return done(times.sort((a, b) => a - b)); const from = performance.now(); const before = light().ariaLabel + light().innerHTML; \
-          light().dispatchEvent(new KeyboardEvent('keydown', { key: k % 2 ? 'ArrowLeft' : 'ArrowRight', bubbles: true })); \
-          const wait = () => light().ariaLabel + light().innerHTML !== before ? requestAnimationFrame(() => (times.push(performance.now() - from), setTimeout(() => step(k + 1), 200))) : setTimeout(wait, 1); wait() }; step(0)";
+        const step = (k) => { if (k === 40) return done(times.sort((a, b) => a - b)); const from = performance.now(); \
+          const seen = new MutationObserver(() => { seen.disconnect(); \
+            requestAnimationFrame(() => (times.push(performance.now() - from), setTimeout(() => step(k + 1), 200))) }); \
+          seen.observe(light(), { attributes: true, attributeFilter: ['aria-label'] }); \
+          light().dispatchEvent(new KeyboardEvent('keydown', { key: k % 2 ? 'ArrowLeft' : 'ArrowRight', bubbles: true })) }; step(0)";
     let times = browser.driver.execute_async(script, vec![]).await.unwrap().json().clone();
     let at = |share: f64| times[(share * 39.0) as usize].as_f64().unwrap();
     println!(
