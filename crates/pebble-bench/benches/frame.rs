@@ -4,7 +4,7 @@
 use criterion::{Criterion, criterion_group, criterion_main};
 use pebble_core::file::stage::Composition;
 use pebble_core::{Plan, Shot, outlook};
-use pebble_picture::{Crop, Kept, Layers, Request, render, render_while};
+use pebble_picture::{Crop, Kept, Layers, Request, first_look, render, render_while};
 use std::collections::BTreeMap;
 use std::hint::black_box;
 use std::sync::atomic::AtomicBool;
@@ -23,6 +23,12 @@ fn measure(criterion: &mut Criterion) {
             let request = Request { width, layers: Layers::Both, crop: Crop::WHOLE };
             criterion.bench_function(&format!("frame {width}, first, {name}"), |bench| {
                 bench.iter(|| render(black_box(&plan), black_box(&seen), black_box(&request)));
+            });
+            criterion.bench_function(&format!("frame {width}, first look, {name}"), |bench| {
+                let wanted = AtomicBool::new(true);
+                bench.iter(|| {
+                    first_look((black_box(&plan), &seen), black_box(&request), (None, &Kept::default()), &wanted)
+                });
             });
             let (kept, wanted) = (Kept::default(), AtomicBool::new(true));
             criterion.bench_function(&format!("frame {width}, next, {name}"), |bench| {

@@ -27,7 +27,7 @@ mod smear;
 mod space;
 mod tone;
 
-pub use compose::{render, render_while};
+pub use compose::{first_look, render, render_while};
 pub use kept::Kept;
 pub use photo::{NotAPicture, Photo, reduced};
 

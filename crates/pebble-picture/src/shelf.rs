@@ -14,6 +14,12 @@ impl<K: PartialEq, V> Shelf<K, V> {
         Self { things: Mutex::new(VecDeque::new()), most }
     }
 
+    /// What is kept under a key.
+    pub fn find(&self, key: &K) -> Option<Arc<V>> {
+        let things = self.things.lock().unwrap_or_else(std::sync::PoisonError::into_inner);
+        things.iter().find(|(of, _)| of == key).map(|(_, thing)| Arc::clone(thing))
+    }
+
     /// What is kept under a key, or made now. What is not finished is not kept.
     pub fn get(&self, key: K, make: impl FnOnce() -> Option<V>) -> Option<Arc<V>> {
         if self.most == 0 {

@@ -121,16 +121,20 @@ export type Layers = 'both' | 'flash' | 'ambient'
 export type Crop = { left: number; top: number; size: number }
 export const WHOLE: Crop = { left: 0, top: 0, size: 1 }
 
-/** The simulated frame of a shot, ready for a canvas. */
+/**
+ * The simulated frame of a shot, ready for a canvas. One that shall be here soon is narrower where who stands there was not
+ * drawn before.
+ */
 export async function picture(
   shot: Shot,
   width: number,
   layers: Layers,
   crop: Crop,
-  signal?: AbortSignal,
+  { signal, soon = false }: { signal?: AbortSignal | undefined; soon?: boolean } = {},
 ): Promise<ImageData> {
   const query = new URLSearchParams({
     width: String(width),
+    soon: String(soon),
     layers,
     left: String(crop.left),
     top: String(crop.top),

@@ -11098,6 +11098,8 @@ export interface operations {
                 top?: number;
                 /** @description Width of the crop. */
                 size?: number;
+                /** @description Rather soon than whole: who was not drawn before is drawn half as wide, and in nobody's shade. */
+                soon?: boolean;
             };
             header?: never;
             path?: never;
@@ -12315,6 +12317,8 @@ export interface operations {
                 top?: number;
                 /** @description Width of the crop. */
                 size?: number;
+                /** @description Rather soon than whole: who was not drawn before is drawn half as wide, and in nobody's shade. */
+                soon?: boolean;
             };
             header?: never;
             path: {

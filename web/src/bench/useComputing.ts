@@ -29,25 +29,39 @@ export function useComputing(
   const compute = useMemo(() => {
     const again = () =>
       window.setTimeout(() => compute.run({ shot: now.current.shot, view: now.current.view }), RETRY_MS)
-    const fine = new AfterRest(REST_MS)
+    const [better, fine] = [new AfterRest(0), new AfterRest(REST_MS)]
     const figures = new NotTooOften(FIGURES_MS)
     const compute = new Latest<{ shot: Shot; view: View }>(async ({ shot, view }) => {
       // What was worked out before this is old, whatever comes of it.
+      better.leave()
       fine.leave()
       figures.leave()
       try {
         const alone = soloed(shot, view.solo)
-        const draw = (share: number, signal?: AbortSignal) =>
-          picture(alone, Math.round(view.width * share), view.layers, view.crop, signal)
+        const pixels = (share: number) => Math.round(view.width * share)
+        const draw = (share: number, how?: { signal?: AbortSignal; soon?: boolean }) =>
+          picture(alone, pixels(share), view.layers, view.crop, how)
         // While a control is turned a quarter of the pixels is enough, and here the sooner; the loupe is for pixels.
         const coarse = view.crop.size === 1
         // The picture is on the screen as soon as it is here, whatever the figures take.
-        const drawn = draw(coarse ? COARSE : 1).then((frame) => {
+        const drawn = draw(coarse ? COARSE : 1, { soon: coarse }).then((frame) => {
           frames.show(frame, coarse || compute.isStale, coarse)
           if (!coarse || compute.isStale) return
+          // Who was never seen there before is seen narrower first, and at once as coarse as anything while the hand goes on.
+          if (frame.width < 0.75 * pixels(COARSE)) {
+            better.come((signal) =>
+              draw(COARSE, { signal }).then(
+                (frame) => frames.show(frame, true, true),
+                () => undefined,
+              ),
+            )
+          }
           fine.come((signal) =>
-            draw(1, signal).then(
-              (frame) => frames.show(frame, compute.isStale),
+            draw(1, { signal }).then(
+              (frame) => {
+                better.leave()
+                frames.show(frame, compute.isStale)
+              },
               () => signal.aborted || again(),
             ),
           )

@@ -9,7 +9,7 @@ export const ShotFrame = memo(function ShotFrame({ shot, width = WIDTH }: { shot
   const canvas = useRef<HTMLCanvasElement>(null)
   useEffect(() => {
     const control = new AbortController()
-    picture(shot, width, 'both', WHOLE, control.signal).then(
+    picture(shot, width, 'both', WHOLE, { signal: control.signal }).then(
       (image) => {
         const element = canvas.current
         if (control.signal.aborted || !element) return

@@ -115,7 +115,7 @@ pub async fn picture(State(app): State<App>, Asked(query): Asked<OfActivity>) ->
             let written = |picture: pebble_picture::Picture| {
                 picture.to_png().map_err(|error| ApiError::Internal(format!("the picture was not written: {error}")))
             };
-            let bytes = app.studio.draw((showroom(activity)?, None), request, written).await?;
+            let bytes = app.studio.draw((showroom(activity)?, None), (request, false), written).await?;
             if let Ok(mut drawn) = DRAWN.lock() {
                 drawn.insert(activity.id, bytes.clone());
             }

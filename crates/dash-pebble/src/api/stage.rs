@@ -69,7 +69,7 @@ pub async fn choice(State(app): State<App>, Asked(query): Asked<ChoiceQuery>) ->
             let written = |picture: pebble_picture::Picture| {
                 picture.to_png().map_err(|error| ApiError::Internal(format!("the picture was not written: {error}")))
             };
-            let bytes = app.studio.draw((plan, None), request, written).await?;
+            let bytes = app.studio.draw((plan, None), (request, false), written).await?;
             if let Ok(mut drawn) = DRAWN.lock() {
                 drawn.insert(query, bytes.clone());
             }

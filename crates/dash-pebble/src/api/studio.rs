@@ -3,7 +3,7 @@
 
 use super::problem::ApiError;
 use pebble_core::{Plan, outlook};
-use pebble_picture::{Kept, Photo, Picture, Request, render_while};
+use pebble_picture::{Kept, Photo, Picture, Request, first_look, render_while};
 use std::sync::Arc;
 use std::sync::atomic::{AtomicBool, Ordering};
 use tokio::sync::{Semaphore, TryAcquireError};
@@ -41,14 +41,14 @@ impl Drop for Wanted {
 }
 
 impl Studio {
-    /// Draws a frame and does something with it, on threads of their own.
+    /// Draws a frame and does something with it, on threads of their own; a first look of it where it shall be here soon.
     ///
     /// # Errors
     /// [`ApiError::TooMany`] when too many are waiting, and what `then` says.
     pub async fn draw<T: Send + 'static>(
         &self,
         (plan, photo): (Plan, Option<Arc<Photo>>),
-        request: Request,
+        (request, soon): (Request, bool),
         then: impl FnOnce(Picture) -> Result<T, ApiError> + Send + 'static,
     ) -> Result<T, ApiError> {
         let _place = self.room.try_acquire().map_err(|error| match error {
@@ -62,7 +62,8 @@ impl Studio {
         let drawn = tokio::task::spawn_blocking(move || {
             // The table is free when the drawing is done or put down, not when the one who asked goes away.
             let _table = table;
-            render_while((&plan, &outlook(&plan)), &request, (photo.as_deref(), &kept), &seen).map(then)
+            let look = if soon { first_look } else { render_while };
+            look((&plan, &outlook(&plan)), &request, (photo.as_deref(), &kept), &seen).map(then)
         });
         let drawn = drawn.await.map_err(|error| ApiError::Internal(format!("the picture was not drawn: {error}")))?;
         drawn.unwrap_or(Err(ApiError::TooMany))

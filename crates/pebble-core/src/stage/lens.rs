@@ -185,19 +185,27 @@ impl Lens {
         let View { eye, right, up, forward, distance, .. } = self.view;
         let [across, over, deeper] = [right, up, forward].map(|axis| toward.dot(axis));
         let (side, top) = (self.half.0 / distance, self.half.1 / distance);
-        let needs = |place: Spot, turned: f64| {
+        // How much way a metre to each edge and to the lens takes, of points that go so much farther than the light: the same
+        // for all of them.
+        let takes = |turned: f64| {
+            let way = |rate: f64| if rate > 1e-12 { 1.0 / rate } else { f64::INFINITY };
+            let edge = |by: f64, edge: f64| way(by - edge * deeper + turned * (1.0 + edge));
+            ([edge(across, side), edge(-across, side), edge(over, top), edge(-over, top)], way(turned - deeper))
+        };
+        let needs = |place: Spot, (edges, lens): ([f64; 4], f64)| {
             let way = place - eye;
             let [x, z, depth] = [right, up, forward].map(|axis| way.dot(axis));
             if depth <= BESIDE_M {
                 return None;
             }
-            let edges = [(x, across, side), (-x, -across, side), (z, over, top), (-z, -over, top)]
-                .map(|(at, by, edge)| (CLEAR_M - (at - edge * depth), by - edge * deeper + turned * (1.0 + edge)));
-            if edges.iter().any(|(lacks, _)| *lacks <= 0.0) {
+            let (beside, over) = (CLEAR_M + side * depth, CLEAR_M + top * depth);
+            let lacks = [beside - x, beside + x, over - z, over + z];
+            if lacks.iter().any(|lacks| *lacks <= 0.0) {
                 return None;
             }
-            let comes = |(lacks, rate): (f64, f64)| if rate > 1e-12 { lacks / rate } else { f64::INFINITY };
-            Some(edges.map(comes).into_iter().fold(comes((depth - BESIDE_M, turned - deeper)), f64::min))
+            Some(
+                lacks.iter().zip(edges).fold((depth - BESIDE_M) * lens, |least, (lacks, edge)| least.min(lacks * edge)),
+            )
         };
         // The middle goes as far as is walked; so does a stand that is under it. A face is turned to the chest all the while:
         // its rim goes farther by as much as the light goes round the mark, the more the nearer it passes.
@@ -205,12 +213,12 @@ impl Lens {
         let along = flat.dot(toward).min(0.0);
         let passes = (flat.dot(flat) - along * along).max(0.0).sqrt();
         let turned = held.radius / passes.max(1e-6);
-        let rim = Self::face(at, held.radius).map(|place| (place, turned));
-        let unknown = if held.boom.is_some() { f64::INFINITY } else { 0.0 };
-        let stand = Self::stand(at, held.boom).map(|place| (place, unknown));
-        { [(at, 0.0)].into_iter().chain(stand).chain(rim) }
-            .filter_map(|(place, turned)| needs(place, turned))
-            .reduce(f64::max)
+        let (carried, turns) = (takes(0.0), takes(turned));
+        let unknown = if held.boom.is_some() { takes(f64::INFINITY) } else { carried };
+        let middle = [at].into_iter().filter_map(|place| needs(place, carried));
+        let stand = Self::stand(at, held.boom).filter_map(|place| needs(place, unknown));
+        let rim = Self::face(at, held.radius).filter_map(|place| needs(place, turns));
+        middle.chain(stand).chain(rim).reduce(f64::max)
     }
 
     /// The first of the steps along a way from which a light is not seen.

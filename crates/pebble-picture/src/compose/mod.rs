@@ -50,10 +50,33 @@ pub fn render_while(
     (photo, kept): (Option<&Photo>, &Kept),
     wanted: &AtomicBool,
 ) -> Option<Picture> {
+    drawn((plan, outlook), request, (photo, kept), wanted, true)
+}
+
+/// A first look, soon enough for a hand that goes on: the picture that is asked for where who stands there was drawn before
+/// in light from there; else half as wide, and nobody in anybody's shade.
+pub fn first_look(
+    (plan, outlook): (&Plan, &Outlook),
+    request: &Request,
+    (photo, kept): (Option<&Photo>, &Kept),
+    wanted: &AtomicBool,
+) -> Option<Picture> {
+    let known = Scene::is_known((plan, outlook), &Window::of(plan, outlook, request), (&kept.casts, &kept.shades));
+    let request = if known { *request } else { Request { width: request.width.div_ceil(2), ..*request } };
+    drawn((plan, outlook), &request, (photo, kept), wanted, known)
+}
+
+fn drawn(
+    (plan, outlook): (&Plan, &Outlook),
+    request: &Request,
+    (photo, kept): (Option<&Photo>, &Kept),
+    wanted: &AtomicBool,
+    shaded: bool,
+) -> Option<Picture> {
     let window = Window::of(plan, outlook, request);
     let leaves = request.crop == Crop::WHOLE && Kept::holds(window.width * window.height);
     let kept = if leaves { kept } else { &NOTHING };
-    let scene = Scene::of((plan, outlook), &window, photo, (&kept.casts, &kept.shades))?;
+    let scene = Scene::of((plan, outlook), &window, photo, (&kept.casts, &kept.shades), shaded)?;
     let (groups, steady) = (Group::all(plan, outlook, &window), steady_rows(plan, outlook, &window));
     let sets = Set::all(plan, outlook, &scene, (&window, &groups, &steady));
     let strip_of = |window, peaks| Strip::of((plan, outlook), (&scene, &sets, kept), window, peaks, wanted);

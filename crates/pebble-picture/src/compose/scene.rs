@@ -139,13 +139,17 @@ fn stands(part: &Part) -> bool {
     part.direction.as_radians().sin().abs() > 0.7
 }
 
-impl<'a> Scene<'a> {
-    pub fn of(
-        (plan, outlook): (&Plan, &Outlook),
-        window: &Window,
-        photo: Option<&'a Photo>,
-        (casts, shades): (&Shelf<CastKey, Cast>, &Shelf<ShadeKey, Shade>),
-    ) -> Option<Self> {
+/// Where everything stands that lights somebody, and who is lit: what of a picture takes longest to work out.
+struct Stood {
+    key: CastKey,
+    /// The flashes, and whether anybody stands before them.
+    flashes: Vec<Option<(Source, bool)>>,
+    /// What burns somewhere, with its place among all that is steady.
+    lamps: Vec<(usize, Source)>,
+}
+
+impl Stood {
+    fn of(plan: &Plan, outlook: &Outlook, window: &Window) -> Self {
         let chest = [0.0, 0.0, CHEST];
         let placed = |index: usize| {
             let radius = plan.lights[index].throw.face.radius.as_metres() as f32;
@@ -181,38 +185,72 @@ impl<'a> Scene<'a> {
             )
             .collect();
         let key = CastKey {
-            lights: lights.clone(),
+            lights,
             composition: plan.stage.composition.clone(),
             parts: plan.parts.iter().map(|part| (known(part), part.size.as_metres(), stands(part))).collect(),
             distance: plan.subject_distance.as_metres(),
             pixels_per_metre: window.pixels_per_metre,
         };
-        let cast = casts.get(key, || Some(Cast::of(plan, window.pixels_per_metre, &lights)))?;
-        let shade = |at: V3| {
-            let key = ShadeKey { cast: Arc::clone(&cast), at };
-            shades.get(key, || Shade::of(at, chest, &cast.figures))
+        let flash = |index: usize| {
+            let (at, radius, distance) = placed(index);
+            let shaded = plan.lights[index].role != Role::Backdrop;
+            outlook.lights[index].fires.then_some((Source { at, radius, distance, shade: None }, shaded))
         };
-        let sources = (0..plan.lights.len())
-            .map(|index| {
-                outlook.lights[index].fires.then(|| {
-                    let (at, radius, distance) = placed(index);
-                    let shaded = plan.lights[index].role != Role::Backdrop;
-                    Source { at, radius, distance, shade: if shaded { shade(at) } else { None } }
-                })
-            })
-            .collect();
         let burns = |(index, source): (usize, &SteadyOutlook)| {
             let at = v3(outlook.standing(plan, source.of)?.at);
             let radius = match source.of {
                 Burns::Lamp(_) => BULB,
                 Burns::Modelling(light) => placed(light).1,
             };
-            Some((index, Source { at, radius, distance: length(sub(at, chest)), shade: shade(at) }))
+            Some((index, Source { at, radius, distance: length(sub(at, chest)), shade: None }))
         };
-        let lamps = outlook.steady.iter().enumerate().filter_map(burns).collect();
+        Self {
+            key,
+            flashes: (0..plan.lights.len()).map(flash).collect(),
+            lamps: outlook.steady.iter().enumerate().filter_map(burns).collect(),
+        }
+    }
+}
+
+impl<'a> Scene<'a> {
+    /// `shaded` says whether anybody stands in anybody's light.
+    pub fn of(
+        (plan, outlook): (&Plan, &Outlook),
+        window: &Window,
+        photo: Option<&'a Photo>,
+        (casts, shades): (&Shelf<CastKey, Cast>, &Shelf<ShadeKey, Shade>),
+        shaded: bool,
+    ) -> Option<Self> {
+        let chest = [0.0, 0.0, CHEST];
+        let stood = Stood::of(plan, outlook, window);
+        let lights = stood.key.lights.clone();
+        let cast = casts.get(stood.key, || Some(Cast::of(plan, window.pixels_per_metre, &lights)))?;
+        let shade = |at: V3| {
+            let key = ShadeKey { cast: Arc::clone(&cast), at };
+            shaded.then(|| shades.get(key, || Shade::of(at, chest, &cast.figures))).flatten()
+        };
+        let before = |source: Source| Source { shade: shade(source.at), ..source };
+        let flash = |(source, shaded): (Source, bool)| if shaded { before(source) } else { source };
+        let sources = stood.flashes.into_iter().map(|one| one.map(flash)).collect();
+        let lamps = stood.lamps.into_iter().map(|(index, source)| (index, before(source))).collect();
         let from = unit(v3(cast.around.comes.from));
         let dome_shade = if cast.around.comes.around < 1.0 { shade(add(chest, times(from, FAR))) } else { None };
         Some(Self { cast, photo, sources, lamps, dome_shade })
+    }
+
+    /// Whether who stands there was drawn before in light from where it comes.
+    pub fn is_known(
+        (plan, outlook): (&Plan, &Outlook),
+        window: &Window,
+        (casts, shades): (&Shelf<CastKey, Cast>, &Shelf<ShadeKey, Shade>),
+    ) -> bool {
+        let stood = Stood::of(plan, outlook, window);
+        let Some(cast) = casts.find(&stood.key) else { return false };
+        let flashes = stood.flashes.iter().flatten().filter(|(_, shaded)| *shaded).map(|(source, _)| source.at);
+        let mut all = flashes.chain(stood.lamps.iter().map(|(_, source)| source.at));
+        // Of a light before which nobody stands there is no shade to be kept, and it is soon looked for again.
+        let nobody = || cast.figures.iter().all(|figure| figure.own_light || figure.card);
+        nobody() || all.all(|at| shades.find(&ShadeKey { cast: Arc::clone(&cast), at }).is_some())
     }
 
     /// The place's own light.

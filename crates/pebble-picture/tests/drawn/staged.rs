@@ -5,7 +5,7 @@ use pebble_core::shot::{DrawnAs, Reading, Role, Shot};
 use pebble_core::stage::space::spot;
 use pebble_core::staging::staging;
 use pebble_core::{Outlook, Plan, outlook};
-use pebble_picture::{Crop, Kept, Layers, Photo, Picture, Request, reduced, render, render_while};
+use pebble_picture::{Crop, Kept, Layers, Photo, Picture, Request, first_look, reduced, render, render_while};
 use std::sync::atomic::AtomicBool;
 
 const WIDTH: u32 = 480;
@@ -522,4 +522,37 @@ fn a_stand_is_drawn_where_it_is_found_and_a_boom_takes_it_out() {
     assert!(stands.0 && !hangs.0, "the stand is found, the boom is not: {} {}", stands.0, hangs.0);
     let other = stands.1.chunks_exact(4).zip(hangs.1.chunks_exact(4)).filter(|(a, b)| a[1].abs_diff(b[1]) > 12).count();
     assert!(other > 40, "only {other} pixels differ");
+}
+
+/// While the hand goes on a picture of somebody who was not drawn before is half as wide, in nobody's shade, and of the same
+/// levels; of somebody who was it is the picture that is asked for, and so it is once that was drawn.
+#[test]
+fn a_first_look_is_soon_and_then_the_picture_itself() {
+    let (kept, wanted) = (Kept::default(), AtomicBool::new(true));
+    let request = Request { width: 296, layers: Layers::Both, crop: Crop::WHOLE };
+    let mut shot = example("sabre-reach");
+    for turned in [0.0, 35.0] {
+        // Somebody new, and then a light from elsewhere.
+        shot.lights[0].bearing_deg += turned;
+        let plan = Plan::try_from(&shot).expect("a plan");
+        let seen = outlook(&plan);
+        let look = || first_look((&plan, &seen), &request, (None, &kept), &wanted).expect("it is wanted");
+        let (first, whole) = (look(), render(&plan, &seen, &request));
+        assert_eq!((first.width, first.height), (148, whole.height.div_ceil(2)));
+        let mean = |picture: &Picture| {
+            picture.rgba.iter().map(|code| f64::from(*code)).sum::<f64>() / picture.rgba.len() as f64
+        };
+        assert!((mean(&first) / mean(&whole) - 1.0).abs() < 0.12, "{} for {}", mean(&first), mean(&whole));
+        assert!(look() == first, "a first look alone makes nobody known");
+        let better = render_while((&plan, &seen), &request, (None, &kept), &wanted).expect("it is wanted");
+        assert!(better == whole && look() == whole);
+        // What changes no shade keeps them known: power is turned, the aperture closed.
+        let mut darker = shot.clone();
+        (darker.lights[0].power, darker.camera.aperture_f) = (0.25, 8.0);
+        let plan = Plan::try_from(&darker).expect("a plan");
+        let seen = outlook(&plan);
+        let turned = first_look((&plan, &seen), &request, (None, &kept), &wanted).expect("it is wanted");
+        assert_eq!(turned.width, 296);
+        assert!(turned == render(&plan, &seen, &request));
+    }
 }
