@@ -5,6 +5,7 @@ use super::body::{Asked, Sendable, Sent};
 use super::json::Json;
 use super::problem::{ApiError, Problem};
 use super::searching::{stock_of, worked};
+use super::studio::How;
 use crate::demo;
 use crate::store::{kit, preferences};
 use axum::extract::State;
@@ -115,7 +116,7 @@ pub async fn picture(State(app): State<App>, Asked(query): Asked<OfActivity>) ->
             let written = |picture: pebble_picture::Picture| {
                 picture.to_png().map_err(|error| ApiError::Internal(format!("the picture was not written: {error}")))
             };
-            let bytes = app.studio.draw((showroom(activity)?, None), (request, false), written).await?;
+            let bytes = app.studio.draw((showroom(activity)?, None), (request, How::Aside), written).await?;
             if let Ok(mut drawn) = DRAWN.lock() {
                 drawn.insert(activity.id, bytes.clone());
             }

@@ -4,6 +4,7 @@ use super::App;
 use super::body::{Asked, Checked, Id};
 use super::photos::behind;
 use super::problem::{ApiError, Problem};
+use super::studio::How;
 use crate::store::shots;
 use axum::extract::State;
 use axum::http::{HeaderMap, HeaderName, HeaderValue, StatusCode, header};
@@ -94,12 +95,13 @@ pub async fn draw(
     body: Checked,
 ) -> Result<Response, ApiError> {
     let wants_png = headers.get(header::ACCEPT).is_some_and(|value| value.as_bytes().starts_with(b"image/png"));
-    let (soon, request) = (query.soon, query.try_into()?);
+    let how = if query.soon { How::Soon } else { How::Whole };
+    let request = query.try_into()?;
     if wants_png {
         png(&app, body.plan, request).await
     } else {
         let photo = behind(&app, &body.plan).await?;
-        Ok(raw(app.studio.draw((body.plan, photo), (request, soon), Ok).await?))
+        Ok(raw(app.studio.draw((body.plan, photo), (request, how), Ok).await?))
     }
 }
 
@@ -129,7 +131,7 @@ async fn png(app: &App, plan: Plan, request: Request) -> Result<Response, ApiErr
         picture.to_png().map_err(|error| ApiError::Internal(format!("the picture was not written: {error}")))
     };
     let photo = behind(app, &plan).await?;
-    let bytes = app.studio.draw((plan, photo), (request, false), written).await?;
+    let bytes = app.studio.draw((plan, photo), (request, How::Aside), written).await?;
     Ok(([(header::CONTENT_TYPE, "image/png")], bytes).into_response())
 }
 

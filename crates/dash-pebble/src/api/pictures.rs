@@ -66,7 +66,8 @@ pub async fn received(store: &Store, mut shot: Shot) -> Result<Shot, ApiError> {
 pub async fn unpack(shot: &mut Shot) -> Result<Option<(String, Vec<u8>)>, ApiError> {
     let Some(picture) = shot.stage.as_mut().and_then(|stage| stage.picture.as_mut()) else { return Ok(None) };
     let Some(text) = picture.jpeg_base64.take() else { return Ok(None) };
-    let spoiled = |why: &str| ApiError::NotAPicture(format!("The picture in “{}” {why}.", shot.title));
+    let spoiled =
+        |why: &str| ApiError::NotAPicture(format!("The picture in “{}” {why}. Nothing was changed.", shot.title));
     let bytes = STANDARD.decode(text).map_err(|_| spoiled("is no Base64"))?;
     if name_of(&bytes) != picture.id {
         return Err(spoiled("is not the one that the shot names"));

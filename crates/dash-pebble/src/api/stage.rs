@@ -4,6 +4,7 @@ use super::App;
 use super::body::{Asked, Checked};
 use super::json::Json;
 use super::problem::{ApiError, Problem};
+use super::studio::How;
 use crate::demo;
 use axum::extract::State;
 use axum::http::header;
@@ -69,7 +70,7 @@ pub async fn choice(State(app): State<App>, Asked(query): Asked<ChoiceQuery>) ->
             let written = |picture: pebble_picture::Picture| {
                 picture.to_png().map_err(|error| ApiError::Internal(format!("the picture was not written: {error}")))
             };
-            let bytes = app.studio.draw((plan, None), (request, false), written).await?;
+            let bytes = app.studio.draw((plan, None), (request, How::Aside), written).await?;
             if let Ok(mut drawn) = DRAWN.lock() {
                 drawn.insert(query, bytes.clone());
             }

@@ -11,6 +11,17 @@ use tokio::sync::{Semaphore, TryAcquireError};
 /// Pictures that may wait. A page of shots asks for some dozens.
 const MOST_WAITING: usize = 120;
 
+/// How a frame is drawn.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum How {
+    /// As it is asked for, leaving for the next what that may need again.
+    Whole,
+    /// Soon: a first look where it would take longer.
+    Soon,
+    /// One of many that are looked at once: it pushes nothing out that a hand at work needs again.
+    Aside,
+}
+
 /// The drawing tables, and the room where one waits for them.
 #[derive(Clone)]
 pub struct Studio {
@@ -41,14 +52,14 @@ impl Drop for Wanted {
 }
 
 impl Studio {
-    /// Draws a frame and does something with it, on threads of their own; a first look of it where it shall be here soon.
+    /// Draws a frame and does something with it, on threads of their own.
     ///
     /// # Errors
     /// [`ApiError::TooMany`] when too many are waiting, and what `then` says.
     pub async fn draw<T: Send + 'static>(
         &self,
         (plan, photo): (Plan, Option<Arc<Photo>>),
-        (request, soon): (Request, bool),
+        (request, how): (Request, How),
         then: impl FnOnce(Picture) -> Result<T, ApiError> + Send + 'static,
     ) -> Result<T, ApiError> {
         let _place = self.room.try_acquire().map_err(|error| match error {
@@ -62,8 +73,10 @@ impl Studio {
         let drawn = tokio::task::spawn_blocking(move || {
             // The table is free when the drawing is done or put down, not when the one who asked goes away.
             let _table = table;
-            let look = if soon { first_look } else { render_while };
-            look((&plan, &outlook(&plan)), &request, (photo.as_deref(), &kept), &seen).map(then)
+            let own = Kept::default();
+            let kept = if how == How::Aside { &own } else { &*kept };
+            let draws = if how == How::Soon { first_look } else { render_while };
+            draws((&plan, &outlook(&plan)), &request, (photo.as_deref(), kept), &seen).map(then)
         });
         let drawn = drawn.await.map_err(|error| ApiError::Internal(format!("the picture was not drawn: {error}")))?;
         drawn.unwrap_or(Err(ApiError::TooMany))

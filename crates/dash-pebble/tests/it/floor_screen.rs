@@ -333,3 +333,41 @@ async fn a_steady_lamp_is_put_on_the_floor_and_carried_out_of_the_picture() {
     browser.press("//button[contains(., 'Off the floor')]").await;
     browser.until(&format!("!document.querySelector('[data-grip=\"Lamp 1\"]') && {saved}")).await;
 }
+
+/// A step of a light asks for the set once, and for nothing of the Bench that nobody sees; back there all of it is of now.
+#[tokio::test(flavor = "multi_thread")]
+async fn a_step_on_the_floor_asks_for_the_set_alone_and_the_bench_is_fresh_after_it() {
+    let (_server, browser) = on_the_floor_of("Silks in the black box").await;
+    browser.until("document.querySelector('main header').innerText.includes('Saved')").await;
+    browser.run(&format!("performance.clearResourceTimings(); {KEY}.focus()"), vec![]).await;
+    let asked = |of: &str| {
+        let script = format!(
+            "return performance.getEntriesByType('resource').filter(({{ name }}) => name.includes('/api/{of}')).length"
+        );
+        let browser = &browser;
+        async move { browser.run(&script, vec![]).await.as_i64().unwrap_or_default() }
+    };
+    for step in 1..=4 {
+        let before = browser.run(&format!("return {KEY}.ariaLabel + {KEY}.innerHTML"), vec![]).await;
+        browser.keys(Key::Right + "").await;
+        browser.until(&format!("{KEY}.ariaLabel + {KEY}.innerHTML !== {before}")).await;
+        assert_eq!(asked("floor").await, step, "one question a step");
+    }
+    browser.until("document.querySelector('main header').innerText.includes('Saved')").await;
+    // Pictures are those of the floor, whole; the Bench's would be first looks.
+    let pictures = "performance.getEntriesByType('resource').filter(({ name }) => name.includes('/api/picture'))";
+    browser.until(&format!("{pictures}.length >= 1")).await;
+    let whole = format!("return {pictures}.every(({{ name }}) => name.includes('soon=false'))");
+    assert_eq!(browser.run(&whole, vec![]).await, true);
+    let told = browser.text("[aria-label='The light in hand'] dl").await;
+    let metres = |text: &str| {
+        let number = text.trim_start().split(' ').next().unwrap_or_default();
+        number.parse::<f64>().unwrap_or_else(|_| panic!("metres in {text}"))
+    };
+    let there = metres(told.split("To the chest").nth(1).expect("its distance"));
+    browser.keys(Key::Escape + "").await;
+    browser.until("document.querySelector('#frame')?.getAttribute('aria-busy') === 'false'").await;
+    let here = browser.run("return document.querySelector('#strip-flash_distance').ariaValueText", vec![]).await;
+    let here = metres(here.as_str().expect("a distance"));
+    assert!((here - there).abs() <= 0.05 + 1e-9, "{here} on the Bench, {there} on the floor");
+}

@@ -217,3 +217,39 @@ async fn a_part_that_is_pressed_on_is_looked_at() {
     browser.keys("l").await;
     browser.until(&format!("!document.querySelector('#frame').dataset.loupe && !{looked}")).await;
 }
+
+/// Somebody new is seen at once, narrower; then as coarse as anything while a hand is busy; and fine when it rests.
+#[tokio::test(flavor = "multi_thread")]
+async fn who_was_never_seen_there_is_seen_at_once_and_then_better() {
+    let server = Server::demo();
+    let browser = Browser::open().await;
+    open_shot(&browser, &server, "Sabre reach").await;
+    let (_, wide, _) = light(&browser).await;
+    browser.run("performance.clearResourceTimings()", vec![]).await;
+    browser.keys("e").await;
+    browser.until("document.querySelector('[data-testid=choose-pose]')").await;
+    browser.press("//*[@data-testid='choose-pose']//button[normalize-space()='Jumps up']").await;
+    let asked = "performance.getEntriesByType('resource').map(({ name }) => name).filter((name) => name.includes('/api/picture?'))";
+    browser.until(&format!("{asked}.length >= 3")).await;
+    let (_, after, _) = light(&browser).await;
+    assert_eq!(after, wide, "the last of them has all its pixels");
+    let all = browser.run(&format!("return {asked}"), vec![]).await;
+    let all: Vec<&str> = all.as_array().expect("a list").iter().filter_map(Value::as_str).collect();
+    let half = format!("width={}&soon=", (wide / 2.0).round());
+    let at = |of: &str| all.iter().position(|name| name.contains(of));
+    let (first, better, fine) =
+        (at(&format!("{half}true")), at(&format!("{half}false")), at(&format!("width={wide}&soon=false")));
+    assert!(first.is_some() && first < better && better < fine, "{all:?}");
+    // A control that changes nobody asks for no second one.
+    browser.keys(Key::Escape + "").await;
+    light(&browser).await;
+    browser.run("performance.clearResourceTimings()", vec![]).await;
+    browser.keys("i").await;
+    browser.keys(Key::Right + "").await;
+    browser.until(&format!("{asked}.length >= 2")).await;
+    light(&browser).await;
+    let all = browser.run(&format!("return {asked}"), vec![]).await;
+    assert!(
+        all.as_array().expect("a list").iter().all(|name| !name.as_str().unwrap().contains(&format!("{half}false")))
+    );
+}

@@ -3,7 +3,7 @@
 use crate::staged::empty;
 use pebble_core::conditions::{Matter, all};
 use pebble_core::file::stage::{Person, Place, Pose, Prop, Thing};
-use pebble_core::shot::{LampStands, Modelling, ModellingMode, Reading, Role, SetLamp, Shot};
+use pebble_core::shot::{BouncedOff, LampStands, Modelling, ModellingMode, Reading, Role, SetLamp, Shot};
 use pebble_core::{Outlook, Plan, outlook};
 use pebble_picture::{Crop, Layers, Picture, Request, render};
 
@@ -191,4 +191,10 @@ fn a_modelling_lamp_shines_from_its_flash_at_the_level_of_the_forecast() {
     let ([left, right], [mirrored_left, mirrored_right]) = (sides(70.0), sides(-70.0));
     assert!(right > 3.0 * left, "{left:.4} left, {right:.4} right");
     assert!((right / mirrored_left - 1.0).abs() < 0.05 && (left / mirrored_right - 1.0).abs() < 0.05);
+    // By way of the ceiling it comes from all over that, and is as bright on both sides.
+    let mut bounced = with_a_ball(modelled(lit(Place::PaperBlack, 50.0, None), Role::Key, 70.0));
+    bounced.lights[0].bounce = Some(BouncedOff { surface_m: 2.0, tilt_deg: 90.0, reflectance: 0.8, coloured: false });
+    let seen = self::seen(&bounced);
+    let [left, right] = [-0.2, 0.2].map(|at| seen.linear(at, 0.0)[1]);
+    assert!((left / right - 1.0).abs() < 0.1, "{left:.4} left, {right:.4} right");
 }

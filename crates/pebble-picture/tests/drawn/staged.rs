@@ -556,3 +556,52 @@ fn a_first_look_is_soon_and_then_the_picture_itself() {
         assert!(turned == render(&plan, &seen, &request));
     }
 }
+
+/// Places of a colour in a picture, as columns and rows.
+fn places(picture: &Picture, is: impl Fn([u8; 3]) -> bool) -> Vec<(f64, f64)> {
+    let pixels = picture.rgba.chunks_exact(4).enumerate();
+    pixels
+        .filter(|(_, pixel)| is([pixel[0], pixel[1], pixel[2]]))
+        .map(|(index, _)| {
+            let wide = picture.width as usize;
+            ((index % wide) as f64, (index / wide) as f64)
+        })
+        .collect()
+}
+
+/// Cloth lags behind who runs and leaps, to the other side in the mirror, and flies out around who turns.
+#[test]
+fn a_skirt_lags_behind_who_runs_and_flies_out_around_who_turns() {
+    let dressed = |pose: Pose, mirrored: bool| {
+        let mut stage = empty(Place::PaperBlack);
+        let mut person = Person::new(pose);
+        (person.outfit, person.cloth_hue_deg, person.mirrored) = (Outfit::Dress, Some(280.0), mirrored);
+        stage.people.push(person);
+        let shot = lit(stage, 10.0, 15.0);
+        let plan = Plan::try_from(&shot).expect("a plan");
+        let request = Request { width: WIDTH, layers: Layers::Flash, crop: Crop::WHOLE };
+        // Violet: more red and blue than green.
+        let cloth = places(&render(&plan, &outlook(&plan), &request), |[red, green, blue]| {
+            u32::from(red) + u32::from(blue) > 3 * u32::from(green).max(12)
+        });
+        assert!(cloth.len() > 100, "{pose:?}: {} places", cloth.len());
+        cloth
+    };
+    // Of the upper half of the dress, and of its hem: the middle, and how wide.
+    let measured = |mut cloth: Vec<(f64, f64)>| {
+        cloth.sort_by(|a, b| a.1.total_cmp(&b.1));
+        let of = |part: &[(f64, f64)]| {
+            let (low, high) = part.iter().fold((f64::MAX, f64::MIN), |(low, high), (x, _)| (low.min(*x), high.max(*x)));
+            (part.iter().map(|(x, _)| x).sum::<f64>() / part.len() as f64, high - low)
+        };
+        let (upper, hem) = (of(&cloth[..cloth.len() / 3]), of(&cloth[cloth.len() * 2 / 3..]));
+        (hem.0 - upper.0, hem.1)
+    };
+    let (stands, narrow) = measured(dressed(Pose::Stand, false));
+    let (runs, _) = measured(dressed(Pose::Run, false));
+    let (mirrored, _) = measured(dressed(Pose::Run, true));
+    assert!(runs.abs() > stands.abs() + 4.0, "{runs:.1} against {stands:.1} columns");
+    assert!((runs + mirrored).abs() < 0.2 * runs.abs() + 1.0, "{runs:.1} and {mirrored:.1}");
+    let (_, turning) = measured(dressed(Pose::Spin, false));
+    assert!(turning > 1.3 * narrow, "{turning} wide, {narrow} standing");
+}

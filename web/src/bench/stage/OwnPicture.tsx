@@ -5,7 +5,7 @@ import { bringPicture, type OwnPictureOf } from '../../api/client'
 
 type Props = { picture: OwnPictureOf | undefined; onChange: (picture: OwnPictureOf | undefined) => void }
 
-/** A picture of the real place instead of the drawn one; it stays on this machine. */
+/** A picture of the real place instead of the drawn one. */
 export function OwnPicture({ picture, onChange }: Props) {
   const [told, setTold] = useState<string>()
   const bring = async (file: File | null) => {
@@ -51,6 +51,9 @@ export function OwnPicture({ picture, onChange }: Props) {
             label={(share) => `${Math.round(share * 100)} %`}
             onChange={(horizon_share) => onChange({ ...picture, horizon_share })}
           />
+          <Text size="xs" c="dimmed" mt={6}>
+            It stays on this machine, and goes with the shot only where you give that out as a file.
+          </Text>
         </>
       )}
       {told && (
