@@ -1,7 +1,6 @@
 //! Answers as JSON.
 
-use super::problem::ApiError;
-use axum::http::{HeaderValue, header};
+use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use serde::Serialize;
 
@@ -16,7 +15,11 @@ impl<T: Serialize> IntoResponse for Json<T> {
         let mut text = Vec::with_capacity(USUAL);
         match serde_json::to_writer(&mut text, &self.0) {
             Ok(()) => ([(header::CONTENT_TYPE, HeaderValue::from_static("application/json"))], text).into_response(),
-            Err(error) => ApiError::Internal(format!("the answer was not written: {error}")).into_response(),
+            // None of ours: text and numbers can always be written.
+            Err(error) => {
+                tracing::error!(%error, "an answer was not written");
+                StatusCode::INTERNAL_SERVER_ERROR.into_response()
+            }
         }
     }
 }
