@@ -48,15 +48,15 @@ export function Arrangements({ shotNow, onChange, onSaid }: Props) {
         ].filter(({ items }) => items.length > 0)}
         onChange={(id) => id && arrange.mutate(id)}
       />
-      <Keeping shotNow={shotNow} names={named(true).map(({ label }) => label)} onSaid={onSaid} />
+      <Keeping shotNow={shotNow} onSaid={onSaid} />
     </>
   )
 }
 
-type KeepingProps = { shotNow: () => Shot; names: string[]; onSaid: (says: string[]) => void }
+type KeepingProps = { shotNow: () => Shot; onSaid: (says: string[]) => void }
 
 /** These lights under a name of their own. */
-function Keeping({ shotNow, names, onSaid }: KeepingProps) {
+function Keeping({ shotNow, onSaid }: KeepingProps) {
   const [open, setOpen] = useState(false)
   const [name, setName] = useState('')
   const queries = useQueryClient()
@@ -70,7 +70,6 @@ function Keeping({ shotNow, names, onSaid }: KeepingProps) {
       void queries.invalidateQueries({ queryKey: ['shots'] })
     },
   })
-  const taken = names.includes(name.trim())
   return (
     <Popover opened={open} onChange={setOpen} trapFocus position="bottom-end" radius="md" shadow="md">
       <Popover.Target>
@@ -83,7 +82,7 @@ function Keeping({ shotNow, names, onSaid }: KeepingProps) {
           aria-label="Keep these lights"
           onSubmit={(event) => {
             event.preventDefault()
-            if (name.trim() && !taken) keep.mutate()
+            if (name.trim()) keep.mutate()
           }}
         >
           <Group align="end" gap="xs" wrap="nowrap">
@@ -93,16 +92,13 @@ function Keeping({ shotNow, names, onSaid }: KeepingProps) {
               label="Keep these lights as"
               placeholder="Two corners and one bounced"
               value={name}
-              error={taken ? 'There is one of that name: say another.' : keep.error?.message}
-              onChange={(event) => setName(event.currentTarget.value)}
+              error={keep.error?.message}
+              onChange={(event) => {
+                setName(event.currentTarget.value)
+                keep.reset()
+              }}
             />
-            <Button
-              size="xs"
-              radius="xl"
-              type="submit"
-              disabled={!name.trim() || taken}
-              loading={keep.isPending}
-            >
+            <Button size="xs" radius="xl" type="submit" disabled={!name.trim()} loading={keep.isPending}>
               Keep
             </Button>
           </Group>

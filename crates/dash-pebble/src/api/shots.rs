@@ -195,6 +195,13 @@ pub async fn read(State(app): State<App>, Id(id): Id) -> Result<ShotAnswer, ApiE
 #[utoipa::path(post, path = "/api/shots", request_body = Shot, responses(
     (status = 201, body = ShotAnswer), (status = 422, body = Problem)))]
 pub async fn add(State(app): State<App>, body: Checked) -> Result<(StatusCode, ShotAnswer), ApiError> {
+    // Two of one name could not be told apart where one is chosen.
+    if body.shot.template && shots::is_kept(&app.store, &body.shot.title).await.map_err(ShotError::from)? {
+        return Err(ApiError::Answer {
+            field: "title".to_owned(),
+            reason: "There is one of that name: say another. Nothing was changed.".to_owned(),
+        });
+    }
     let shot = pictures::received(&app.store, body.shot).await?;
     Ok((StatusCode::CREATED, shots::add(&app.store, &shot).await?.into()))
 }

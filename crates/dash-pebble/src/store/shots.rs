@@ -91,3 +91,17 @@ pub async fn names(store: &Store, blank: &str) -> Result<Vec<ShotName>, sqlx::Er
     };
     Ok(rows.into_iter().filter_map(named).collect())
 }
+
+/// Whether something is kept under a name already, to begin from or to take lights from.
+///
+/// # Errors
+/// Those of the database.
+pub async fn is_kept(store: &Store, name: &str) -> Result<bool, sqlx::Error> {
+    sqlx::query_scalar(
+        "SELECT EXISTS (SELECT 1 FROM standing
+         WHERE is_shot AND json_valid(body) AND body ->> '$.template' AND body ->> '$.title' = ?)",
+    )
+    .bind(name)
+    .fetch_one(&mut *store.reader().await?)
+    .await
+}

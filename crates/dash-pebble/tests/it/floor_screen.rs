@@ -150,6 +150,7 @@ async fn lights_are_kept_by_name_and_one_of_them_goes_on_the_camera() {
     // Nothing is kept under a name that is taken.
     browser.press("//button[contains(., 'Keep lights')]").await;
     browser.type_over(&browser.labelled("Keep these lights as").await, "Key and low rim").await;
+    browser.keys(Key::Enter + "").await;
     browser
         .until("document.querySelector('form[aria-label=\"Keep these lights\"]').innerText.includes('say another')")
         .await;
