@@ -2,8 +2,8 @@
 
 use super::App;
 use super::body::{Asked, Id, Sendable, Sent};
+use super::handed::{self, LARGEST_PICTURE};
 use super::json::Json;
-use super::pictures::{self, LARGEST_PICTURE};
 use super::problem::{ApiError, Problem};
 use crate::formats::units_csv::slug;
 use crate::store::shots;
@@ -88,7 +88,7 @@ fn download<T: Serialize>(name: &str, what: &T) -> Result<Response, ApiError> {
     (status = 200, body = Shot), (status = 404, body = Problem)))]
 pub async fn one(State(app): State<App>, Id(id): Id) -> Result<Response, ApiError> {
     let mut shot = shots::one::<Shot>(&app.store, &id).await?.thing;
-    pictures::pack(&app.store, &mut shot).await?;
+    handed::pack(&app.store, &mut shot).await?;
     let name = slug(&shot.title);
     download(if name.is_empty() { "shot" } else { &name }, &shot)
 }
@@ -108,7 +108,7 @@ pub async fn several(State(app): State<App>, Asked(query): Asked<WhichQuery>) ->
         }
     }
     for shot in &mut given {
-        pictures::pack(&app.store, shot).await?;
+        handed::pack(&app.store, shot).await?;
     }
     download("dash-pebble-shots", &ShotsFile { format: FORMAT.to_owned(), version: VERSION, shots: given })
 }
@@ -134,7 +134,7 @@ pub async fn take_in(State(app): State<App>, Sent(file): Sent<ShotOrShots>) -> R
     }
     let mut places = Vec::new();
     for shot in &mut several {
-        places.extend(pictures::unpack(shot).await?);
+        places.extend(handed::unpack(shot).await?);
         Plan::try_from(&*shot)?;
     }
     Ok(Json(TakenIn { ids: shots::add_all(&app.store, &several, &places).await? }))

@@ -8,6 +8,7 @@ mod files;
 mod floors;
 pub mod forecast;
 pub mod guard;
+mod handed;
 mod json;
 pub mod kept;
 mod kit;
@@ -122,7 +123,7 @@ routes::handlers! {
 fn api() -> Router<App> {
     usual()
         .merge(kits().layer(DefaultBodyLimit::max(LARGEST_KIT)))
-        .merge(photos().layer(DefaultBodyLimit::max(pictures::LARGEST_PICTURE)))
+        .merge(photos().layer(DefaultBodyLimit::max(handed::LARGEST_PICTURE)))
         .merge(streams().layer(DefaultBodyLimit::disable()))
 }
 

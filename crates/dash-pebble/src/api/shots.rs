@@ -2,9 +2,9 @@
 
 use super::App;
 use super::body::{Asked, Checked, Id, Seen, Sent};
+use super::handed;
 use super::json::Json;
 use super::kept::ShotAnswer;
-use super::pictures;
 use super::problem::{ApiError, Problem};
 use crate::demo;
 use crate::store::preferences;
@@ -202,7 +202,7 @@ pub async fn add(State(app): State<App>, body: Checked) -> Result<(StatusCode, S
             reason: "There is one of that name: say another. Nothing was changed.".to_owned(),
         });
     }
-    let shot = pictures::received(&app.store, body.shot).await?;
+    let shot = handed::received(&app.store, body.shot).await?;
     Ok((StatusCode::CREATED, shots::add(&app.store, &shot).await?.into()))
 }
 
@@ -228,7 +228,7 @@ pub async fn replace(
     Seen(version): Seen,
     body: Checked,
 ) -> Result<ShotAnswer, ApiError> {
-    let shot = pictures::received(&app.store, body.shot).await?;
+    let shot = handed::received(&app.store, body.shot).await?;
     Ok(shots::replace(&app.store, &id, version, &shot).await?.into())
 }
 

@@ -6,7 +6,8 @@ use std::path::{Path, PathBuf};
 /// Each may use what stands before it.
 const PROGRAM: [&str; 6] = ["formats", "store", "demo", "api", "serve", "cli"];
 /// What every handler is made of; handlers themselves know nothing of each other.
-const UNDER_HANDLERS: [&str; 8] = ["problem", "body", "kept", "guard", "ranges", "studio", "photos", "searching"];
+const UNDER_HANDLERS: [&str; 10] =
+    ["problem", "json", "body", "kept", "guard", "ranges", "studio", "photos", "handed", "searching"];
 /// Folders of the interface, each knowing those before it; screens stand last and never know each other.
 const SHARED: [&str; 7] = ["theme", "words", "api", "marks", "commands", "controls", "shell"];
 
