@@ -55,23 +55,8 @@ const DISC: [[f32; 2]; 16] = {
 impl Shade {
     /// Of a light at a place that is aimed at another. Nothing when nobody is before it.
     pub fn of(at: V3, aim: V3, figures: &[Figure]) -> Option<Self> {
-        let axis = unit(sub(aim, at));
-        let u = aside([0.1, 0.0, 1.0], axis);
-        let v = cross(axis, u);
-        let corners = || {
-            figures.iter().filter(|figure| !figure.own_light && !figure.card).flat_map(|figure| &figure.mesh.corners)
-        };
-        let mut widest = 0.0_f32;
-        for corner in corners().step_by(7) {
-            let from = sub(corner.at, at);
-            let along = dot(from, axis);
-            if along > 0.2 {
-                widest = widest.max(dot(from, u).abs() / along).max(dot(from, v).abs() / along);
-            }
-        }
-        if widest == 0.0 {
-            return None;
-        }
+        let axes @ [axis, u, v] = Self::axes(at, aim);
+        let widest = Self::widest(at, axes, figures)?;
         // A light beside a body sees it at any angle; farther than this to the side is not looked at.
         let scale = 0.5 * SIDE as f32 / (widest.clamp(0.4, 2.5) * 1.04);
         let mut shade = Self { at, axis, u, v, scale, nearest: vec![0.0; SIDE * SIDE], around: Vec::new() };
@@ -94,6 +79,30 @@ impl Shade {
         }
         shade.look_around();
         Some(shade)
+    }
+
+    /// Whether anybody is before a light.
+    pub fn is_cast(at: V3, aim: V3, figures: &[Figure]) -> bool {
+        Self::widest(at, Self::axes(at, aim), figures).is_some()
+    }
+
+    /// The axis of a light, and two directions square to it.
+    fn axes(at: V3, aim: V3) -> [V3; 3] {
+        let axis = unit(sub(aim, at));
+        let u = aside([0.1, 0.0, 1.0], axis);
+        [axis, u, cross(axis, u)]
+    }
+
+    /// How far to the side of the axis somebody is, as a tangent; nothing when nobody is before it.
+    fn widest(at: V3, [axis, u, v]: [V3; 3], figures: &[Figure]) -> Option<f32> {
+        let corners =
+            figures.iter().filter(|figure| !figure.own_light && !figure.card).flat_map(|figure| &figure.mesh.corners);
+        corners
+            .step_by(7)
+            .map(|corner| sub(corner.at, at))
+            .filter(|from| dot(*from, axis) > 0.2)
+            .map(|from| dot(from, u).abs().max(dot(from, v).abs()) / dot(from, axis))
+            .reduce(f32::max)
     }
 
     fn look_around(&mut self) {

@@ -10,6 +10,7 @@ import {
   type Problem,
   type Shot,
 } from '../api/client'
+import { FigureRows } from '../marks/FigureRows'
 import { Figure } from '../controls/Figure'
 import { MaybeFigure } from '../controls/MaybeFigure'
 import { IntentMark } from '../marks/IntentMark'
@@ -247,16 +248,7 @@ function Outcome({ seen }: { seen: PartForecast }) {
       ? []
       : [['In focus for', `${Math.round(seen.in_focus_s * 1000)} ms`] satisfies [string, string]]),
   ]
-  return (
-    <dl className={classes.outcome}>
-      {rows.map(([name, value]) => (
-        <div key={name}>
-          <dt>{name}</dt>
-          <dd className="mono">{value}</dd>
-        </div>
-      ))}
-    </dl>
-  )
+  return <FigureRows rows={rows} className={classes.outcome} />
 }
 
 /** The direction as seen in the frame. */

@@ -35,6 +35,8 @@ export function useBench(initial: ShotAnswer, inSight: boolean) {
     (next: Shot) => {
       frames.keep()
       now.current.shot = next
+      // Nobody has refused it yet.
+      now.current.refused = false
       setShot(next)
       recompute()
       saveSoon()

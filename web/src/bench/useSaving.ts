@@ -25,6 +25,7 @@ export function useSaving({ now, initial, say, onRefusal, onAdopted }: Props) {
       now.current.kept = answer
       now.current.shot = answer.shot
       now.current.conflict = false
+      now.current.refused = false
       setKept(answer)
       setConflict(undefined)
       say('saved')
@@ -47,6 +48,7 @@ export function useSaving({ now, initial, say, onRefusal, onAdopted }: Props) {
         now.current.conflict = true
         setConflict(error.problem.current)
       } else if (error instanceof Refusal) {
+        now.current.refused = true
         onRefusal(error.problem)
         say('refused')
       } else {
@@ -71,6 +73,7 @@ export function useSaving({ now, initial, say, onRefusal, onAdopted }: Props) {
     // Later changes may have been made meanwhile; they stay, on top of the new version.
     now.current.kept = { ...answer, shot }
     setKept(now.current.kept)
+    if (now.current.shot === shot) now.current.refused = false
     say(now.current.shot === shot ? 'saved' : 'saving')
   }, [now, say])
 
@@ -111,6 +114,10 @@ export function useSaving({ now, initial, say, onRefusal, onAdopted }: Props) {
             ),
           )
         } catch (error) {
+          // What cannot be was never saved, whoever hears of it first: the way back is to what was.
+          const { shot, kept } = now.current
+          if (error instanceof Refusal && error.problem.status === 422 && shot !== kept.shot)
+            return adopt(kept)
           // At the end of the chain there is nothing to do and nothing to say.
           if (!(error instanceof Refusal) || error.problem.current) failed(error, () => void save())
         }

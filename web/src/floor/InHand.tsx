@@ -4,7 +4,8 @@ import type { FloorAnswer, FloorRequest } from '../api/client'
 import { length, signedStops } from '../words/figures'
 import { keptAim } from './aim'
 import { AimedAt } from './AimedAt'
-import { PlaceFields, Taped } from './ByTape'
+import { FigureRows } from '../marks/FigureRows'
+import { PlaceFields } from './PlaceFields'
 import { useSteady } from '../shell/useSteady'
 import { Tapes } from './Tapes'
 import type { Carried } from './useFloor'
@@ -66,7 +67,7 @@ export const InHand = memo(function InHand({ seen, light, onCarry, onSettle, onT
       <h2 className={classes.name}>
         {of.label} <small>{of.unit}</small>
       </h2>
-      <Taped rows={rows} />
+      <FigureRows rows={rows} className={classes.figures} />
       {of.can_be_aimed && <AimedAt of={of} people={seen.people} chest={seen.chest_m} onAim={aim} />}
       {of.evens && (
         <Button

@@ -2,7 +2,8 @@ import { memo } from 'react'
 import { Button, Checkbox } from '@mantine/core'
 import type { FloorAnswer, Shot } from '../api/client'
 import { length } from '../words/figures'
-import { PlaceFields, Taped } from './ByTape'
+import { FigureRows } from '../marks/FigureRows'
+import { PlaceFields } from './PlaceFields'
 import { SMALL } from './small'
 import type { LampTo } from './useFloor'
 import classes from './Floor.module.css'
@@ -71,7 +72,7 @@ function Standing({ lamp, onCarry, onStand, onAnywhere, onInSet }: StandingProps
   ]
   return (
     <>
-      <Taped rows={rows} />
+      <FigureRows rows={rows} className={classes.figures} />
       <PlaceFields at={stands.at} onPut={(to) => onCarry({ ...stands.at, ...to })} />
       <div className={classes.lampChoices}>
         <Checkbox

@@ -78,6 +78,14 @@ pub struct WhichQuery {
 
 fn download<T: Serialize>(name: &str, what: &T) -> Result<Response, ApiError> {
     let text = serde_json::to_string_pretty(what).map_err(|error| ApiError::Internal(error.to_string()))?;
+    // What is given out can be taken in again.
+    if text.len() > LARGEST_PICTURE {
+        let (size, most) = (text.len() >> 20, LARGEST_PICTURE >> 20);
+        let reason = format!(
+            "With the pictures of their places these shots are {size} MB, and at most {most} MB are taken in again: give out fewer at a time."
+        );
+        return Err(ApiError::Answer { field: "ids".to_owned(), reason });
+    }
     let disposition = format!("attachment; filename=\"{name}.json\"");
     let headers = [(header::CONTENT_TYPE, "application/json".to_owned()), (header::CONTENT_DISPOSITION, disposition)];
     Ok((headers, text).into_response())
@@ -107,9 +115,7 @@ pub async fn several(State(app): State<App>, Asked(query): Asked<WhichQuery>) ->
             }
         }
     }
-    for shot in &mut given {
-        handed::pack(&app.store, shot).await?;
-    }
+    handed::pack_all(&app.store, &mut given).await?;
     download("dash-pebble-shots", &ShotsFile { format: FORMAT.to_owned(), version: VERSION, shots: given })
 }
 

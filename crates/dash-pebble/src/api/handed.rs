@@ -8,6 +8,7 @@ use base64::prelude::BASE64_STANDARD as STANDARD;
 use pebble_core::Shot;
 use pebble_picture::Photo;
 use sha2::{Digest, Sha256};
+use std::collections::HashSet;
 
 /// Most bytes of a picture, and of shots with theirs.
 pub const LARGEST_PICTURE: usize = 48 * 1024 * 1024;
@@ -23,6 +24,18 @@ pub async fn pack(store: &Store, shot: &mut Shot) -> Result<(), ApiError> {
         && let Some(bytes) = pictures::read(store, &picture.id).await.map_err(ShotError::from)?
     {
         picture.jpeg_base64 = Some(STANDARD.encode(bytes));
+    }
+    Ok(())
+}
+
+/// The same for several that go in one file: a picture that more of them stand before is in it once.
+pub async fn pack_all(store: &Store, shots: &mut [Shot]) -> Result<(), ApiError> {
+    let mut packed = HashSet::new();
+    for shot in shots {
+        let picture = shot.stage.as_ref().and_then(|stage| stage.picture.as_ref());
+        if picture.is_some_and(|picture| packed.insert(picture.id.clone())) {
+            pack(store, shot).await?;
+        }
     }
     Ok(())
 }

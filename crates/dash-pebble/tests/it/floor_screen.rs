@@ -372,3 +372,36 @@ async fn a_step_on_the_floor_asks_for_the_set_alone_and_the_bench_is_fresh_after
     let here = metres(here.as_str().expect("a distance"));
     assert!((here - there).abs() <= 0.05 + 1e-9, "{here} on the Bench, {there} on the floor");
 }
+
+/// What cannot be is refused on the floor, which has no Bench behind it that would say so: undo goes back to what was, before
+/// the refusal is heard of and after it, the second time too; and then a step back as ever.
+#[tokio::test(flavor = "multi_thread")]
+async fn what_cannot_be_is_undone_on_the_floor_itself() {
+    let (_server, browser) = on_the_floor_of("Silks in the black box").await;
+    let undo = async || browser.keys(Key::Control + "z").await;
+    let head = |word: &str| format!("document.querySelector('main header').innerText.includes('{word}')");
+    browser.run(&format!("{KEY}.focus()"), vec![]).await;
+    let at = "document.querySelector('[data-floor-light]').ariaLabel";
+    let first = browser.run(&format!("return {at}"), vec![]).await;
+    browser.keys(Key::Right + "").await;
+    browser.until(&format!("{at} !== {first} && {}", head("Saved"))).await;
+    let moved = browser.run(&format!("return {at}"), vec![]).await;
+    browser.press("//label[.='Area']").await;
+    let wide = "[...document.querySelectorAll('label')].find((one) => one.innerText === 'Area, wide').control.value";
+    let was = browser.run(&format!("return {wide}"), vec![]).await;
+    for heard in [true, false, true] {
+        browser.type_over(&browser.labelled("Area, wide").await, "-4").await;
+        browser.keys(Key::Enter + "").await;
+        if heard {
+            browser.until(&format!("{} && document.querySelector('[role=alert]')", head("Not saved"))).await;
+        }
+        browser.run("document.activeElement.blur()", vec![]).await;
+        undo().await;
+        browser
+            .until(&format!("{wide} === {was} && {} && !document.querySelector('[role=alert]')", head("Saved")))
+            .await;
+        assert_eq!(browser.run(&format!("return {at}"), vec![]).await, moved, "nothing else went back");
+    }
+    undo().await;
+    browser.until(&format!("{at} === {first} && {}", head("Saved"))).await;
+}

@@ -96,8 +96,10 @@ async fn the_picture_of_a_place_goes_with_its_shot() {
     assert_eq!(arrived["shot"], shot, "the shot itself does not carry it");
     assert!(picture(&there, &shot).await == with);
     // Several in one file bring theirs too, and a file that is saved as a new shot does.
-    let several = here.get("/api/shots.json?ids=silks,double-ropes").await;
+    let several = here.get("/api/shots.json?ids=silks,double-ropes,silks").await;
     assert_eq!(several["shots"][0]["stage"]["picture"], file["stage"]["picture"]);
+    assert_eq!(several["shots"][2]["stage"]["picture"], shot["stage"]["picture"], "one picture is in it once");
+    assert_eq!(take(&several).await.status(), StatusCode::OK);
     let third = Api::demo();
     let added = third.send(Method::POST, "/api/shots", None, Some(&file)).await;
     assert_eq!(added.status(), StatusCode::CREATED);
@@ -117,7 +119,7 @@ async fn the_picture_of_a_place_goes_with_its_shot() {
     no_picture["stage"]["picture"] = json!({ "id": letters, "horizon_share": 0.4, "jpeg_base64": "QUJD" });
     let (status, told) = problem(take(&no_picture).await).await;
     assert_eq!((status, &told["type"]), (StatusCode::UNPROCESSABLE_ENTITY, &json!("/problems/not-a-picture")));
-    assert_eq!(there.get("/api/shots").await["count"], 8);
+    assert_eq!(there.get("/api/shots").await["count"], 11);
 }
 
 #[tokio::test]

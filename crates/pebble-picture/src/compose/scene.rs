@@ -16,6 +16,7 @@ use pebble_core::outlook::{Burns, SteadyOutlook};
 use pebble_core::plan::Part;
 use pebble_core::quantity::{LuxSeconds, Stops};
 use pebble_core::shot::Role;
+use pebble_core::stage::field;
 use pebble_core::stage::framing::View;
 use pebble_core::stage::lens::{Held, Lens};
 use pebble_core::stage::space::spot;
@@ -31,6 +32,9 @@ const CARD_BEFORE: f32 = 1.0;
 const CHEST: f32 = CHEST_M as f32;
 /// A light of the sky or the ceiling is as far as this.
 const FAR: f32 = 40.0;
+
+/// What lights are aimed at.
+const AIM: V3 = [0.0, 0.0, CHEST];
 
 /// How large a steady lamp is drawn, half across in metres.
 const BULB: f32 = 0.07;
@@ -113,7 +117,7 @@ impl Cast {
             parts.push(Some(index));
         }
         for (at, radius, boom) in lights {
-            figures.push(cast::light(*at, [0.0, 0.0, CHEST], *radius, *boom));
+            figures.push(cast::light(*at, AIM, *radius, *boom));
             parts.push(None);
         }
         let place = |at: V3| {
@@ -150,7 +154,7 @@ struct Stood {
 
 impl Stood {
     fn of(plan: &Plan, outlook: &Outlook, window: &Window) -> Self {
-        let chest = [0.0, 0.0, CHEST];
+        let chest = AIM;
         let placed = |index: usize| {
             let radius = plan.lights[index].throw.face.radius.as_metres() as f32;
             if plan.lights[index].role == Role::Backdrop {
@@ -221,7 +225,7 @@ impl<'a> Scene<'a> {
         (casts, shades): (&Shelf<CastKey, Cast>, &Shelf<ShadeKey, Shade>),
         shaded: bool,
     ) -> Option<Self> {
-        let chest = [0.0, 0.0, CHEST];
+        let chest = AIM;
         let stood = Stood::of(plan, outlook, window);
         let lights = stood.key.lights.clone();
         let cast = casts.get(stood.key, || Some(Cast::of(plan, window.pixels_per_metre, &lights)))?;
@@ -248,9 +252,11 @@ impl<'a> Scene<'a> {
         let Some(cast) = casts.find(&stood.key) else { return false };
         let flashes = stood.flashes.iter().flatten().filter(|(_, shaded)| *shaded).map(|(source, _)| source.at);
         let mut all = flashes.chain(stood.lamps.iter().map(|(_, source)| source.at));
-        // Of a light before which nobody stands there is no shade to be kept, and it is soon looked for again.
-        let nobody = || cast.figures.iter().all(|figure| figure.own_light || figure.card);
-        nobody() || all.all(|at| shades.find(&ShadeKey { cast: Arc::clone(&cast), at }).is_some())
+        all.all(|at| {
+            let kept = shades.find(&ShadeKey { cast: Arc::clone(&cast), at }).is_some();
+            // Of a light before which nobody stands there is no shade to be kept.
+            kept || !Shade::is_cast(at, AIM, &cast.figures)
+        })
     }
 
     /// The place's own light.
@@ -275,7 +281,7 @@ impl<'a> Scene<'a> {
         let (figure, part) = (&self.figures[index], self.parts[index]);
         let offset = part.map_or(Stops::ZERO, |part| plan.parts[part].flash_offset);
         // Somebody who stands elsewhere than at the mark is nearer to some lights and farther from others.
-        let chest = [0.0, 0.0, CHEST];
+        let chest = AIM;
         let at = if figure.card { chest } else { [figure.at[0], figure.at[1], CHEST] };
         let mut beams = Vec::with_capacity(plan.lights.len());
         for (group, members) in groups.iter().enumerate() {
@@ -331,7 +337,7 @@ impl<'a> Scene<'a> {
         // What shines by itself is as bright as it is.
         let own = figure.own_light || part.is_some_and(|part| plan.parts[part].luminance.is_some());
         let reaches = |of: Burns| !own && part.is_none_or(|part| of.reaches(plan, part));
-        let at = if figure.card { [0.0, 0.0, CHEST] } else { [figure.at[0], figure.at[1], CHEST] };
+        let at = if figure.card { AIM } else { [figure.at[0], figure.at[1], CHEST] };
         let place = spot(f64::from(at[0]), f64::from(at[1]), f64::from(at[2]));
         { self.lamps.iter() }
             .filter_map(|(index, source)| {
@@ -340,12 +346,9 @@ impl<'a> Scene<'a> {
                 let way = sub(source.at, at);
                 let far = length(way).max(NEAREST);
                 let towards = unit(way);
-                // As much on what is flat as is forecast: of a lamp what a dome to the camera has of it, of a modelling
-                // lamp what its flash has, all of it from before the subject and nothing from behind.
-                let on_flat = match steady.of {
-                    Burns::Lamp(_) => (1.0 - towards[1]) / 2.0,
-                    Burns::Modelling(light) => f32::from(u8::from(plan.lights[light].is_frontal())),
-                };
+                // As much on what is flat as is forecast, of what is turned to it.
+                let share = steady.on_subject.exposure.as_lux_seconds() / stands.on(field::CHEST);
+                let on_flat = if share.is_finite() { share as f32 } else { 0.0 };
                 let falls = LuxSeconds::from_lux_seconds(stands.on(place));
                 let beam = Beam {
                     towards,

@@ -5,20 +5,6 @@ import classes from './Floor.module.css'
 
 type Place = FloorAnswer['camera']
 
-/** Figures as they are taped and read, one a line. */
-export function Taped({ rows }: { rows: readonly (readonly [string, string])[] }) {
-  return (
-    <dl className={classes.figures}>
-      {rows.map(([name, value]) => (
-        <div key={name}>
-          <dt>{name}</dt>
-          <dd className="mono">{value}</dd>
-        </div>
-      ))}
-    </dl>
-  )
-}
-
 const SIDES = [
   ['x_m', 'Right'],
   ['y_m', 'Away'],
