@@ -3805,6 +3805,7 @@ export interface components {
             hire: components["schemas"]["Taken"][];
             /** @description What is the matter, or what else would help, in a sentence. */
             note?: string | null;
+            set?: components["schemas"]["CrewRow"] | null;
             /** @description What it is called. */
             title: string;
             /** @description With which units. */

@@ -3,6 +3,8 @@ import { useState } from 'react'
 import type { JobAnswer, Packed, ShotName } from '../api/client'
 import { useShotNames } from '../api/names'
 import { Waiting } from '../shell/Waiting'
+import { JobShots } from './JobShots'
+import { said } from './said'
 import { useJob } from './useJob'
 import classes from './Match.module.css'
 
@@ -57,45 +59,20 @@ export function WholeJob() {
           </small>
         </p>
       )}
-      <table className={classes.crew}>
-        <tbody>
-          {shots.map((shot) => {
-            const of = job?.shots[taken.indexOf(shot.id)]
-            return (
-              <tr key={shot.id} data-job={of?.can}>
-                <td>
-                  <Checkbox
-                    size="xs"
-                    aria-label={`Plan for ${shot.title}`}
-                    checked={isIn(shot)}
-                    onChange={(event) => setTicked({ ...ticked, [shot.id]: event.currentTarget.checked })}
-                  />
-                </td>
-                <th scope="row">{shot.title}</th>
-                <td>
-                  {of &&
-                    (of.can
-                      ? said(of.with)
-                      : of.hire.length > 0
-                        ? `hire ${said(of.hire)}`
-                        : 'not with this kit')}
-                </td>
-                <td>{of?.note}</td>
-              </tr>
-            )
-          })}
-        </tbody>
-      </table>
+      <JobShots
+        shots={shots}
+        isIn={isIn}
+        onIn={(shot, is) => setTicked({ ...ticked, [shot.id]: is })}
+        of={(shot) => job?.shots[taken.indexOf(shot.id)]}
+      />
       <Text size="xs" c="dimmed">
-        Every shot with all its lights, as saved, each with what it asks for.
+        Every shot with all its lights, as saved, each with what it asks for; the frames show them set with
+        these units.
       </Text>
       {job && job.pack.length > 0 && <PackingList job={job} />}
     </div>
   )
 }
-
-const said = (units: JobAnswer['take']) =>
-  units.map(({ name, count }) => (count === 1 ? name : `${count} × ${name}`)).join(', ')
 
 const HEADINGS: Record<Packed['kind'], string> = {
   unit: 'Units',

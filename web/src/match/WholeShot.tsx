@@ -4,6 +4,8 @@ import { useState } from 'react'
 import { answered, client, type Priority, type Setup, type Shot } from '../api/client'
 import { useCommands } from '../commands/useCommands'
 import { Waiting } from '../shell/Waiting'
+import { judged } from './judged'
+import { LeftOpen } from './LeftOpen'
 import { Preview } from './Preview'
 import cards from './Setups.module.css'
 import classes from './Match.module.css'
@@ -40,46 +42,48 @@ export function WholeShot({ shot, priority, onApply }: Props) {
         </p>
       )}
       <div className={classes.crews}>
-        <ul className={cards.list}>
-          {rows.map((row, index) => (
-            <li
-              key={index}
-              className={cards.card}
-              data-crew={index + 1}
-              data-hand={index === hand || undefined}
-              onPointerEnter={() => setAt(index)}
-              onFocus={() => setAt(index)}
-            >
-              <div className={cards.head}>
-                <b className={cards.rank}>{index + 1}</b>
-                <span className={`${cards.title} mono`}>{row.exposure}</span>
-                <span className={cards.facts}>
-                  {row.troubles === 0 ? 'no trouble' : `${row.troubles} in trouble`}
-                  {row.watches > 0 && `, ${row.watches} to watch`}
-                  {row.weight_kg != null && ` · ${row.weight_kg.toFixed(1)} kg`}
-                </span>
-                <Button size="compact-sm" onClick={() => onApply(row.setup)}>
-                  Set the shot so
-                </Button>
-              </div>
-              <table className={classes.crew}>
-                <tbody>
-                  {row.lights.map((light) => (
-                    <tr key={light.label}>
-                      <th scope="row">{light.label}</th>
-                      <td>
-                        <b>{light.title}</b>
-                      </td>
-                      <td className="mono">{light.how}</td>
-                      <td className="mono">{light.freeze}</td>
-                      <td>{light.group}</td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-            </li>
-          ))}
-        </ul>
+        <div className={classes.stack}>
+          <ul className={cards.list}>
+            {rows.map((row, index) => (
+              <li
+                key={index}
+                className={cards.card}
+                data-crew={index + 1}
+                data-hand={index === hand || undefined}
+                onPointerEnter={() => setAt(index)}
+                onFocus={() => setAt(index)}
+              >
+                <div className={cards.head}>
+                  <b className={cards.rank}>{index + 1}</b>
+                  <span className={`${cards.title} mono`}>{row.exposure}</span>
+                  <span className={cards.facts}>
+                    {judged(row)}
+                    {row.weight_kg != null && ` · ${row.weight_kg.toFixed(1)} kg`}
+                  </span>
+                  <Button size="compact-sm" onClick={() => onApply(row.setup)}>
+                    Set the shot so
+                  </Button>
+                </div>
+                <table className={classes.crew}>
+                  <tbody>
+                    {row.lights.map((light) => (
+                      <tr key={light.label}>
+                        <th scope="row">{light.label}</th>
+                        <td>
+                          <b>{light.title}</b>
+                        </td>
+                        <td className="mono">{light.how}</td>
+                        <td className="mono">{light.freeze}</td>
+                        <td>{light.group}</td>
+                      </tr>
+                    ))}
+                  </tbody>
+                </table>
+              </li>
+            ))}
+          </ul>
+          <LeftOpen shot={shot} setup={rows[hand]?.setup} />
+        </div>
         <aside>
           <Preview shot={shot} setup={rows[hand]?.setup} />
         </aside>

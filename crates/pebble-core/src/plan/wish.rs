@@ -104,7 +104,8 @@ impl Bounds {
         let locked = |control: Held| shot.hold.contains(&control);
         let (usual_isos, usual_aperture) = (
             if locked(Held::Iso) { (set.iso, set.iso) } else { (body.isos.0, usual_highest) },
-            if locked(Held::Aperture) { (set.aperture, set.aperture) } else { body.apertures },
+            // Nothing but the aperture turns the depth: neither focal length nor distance are turned.
+            if locked(Held::Aperture) || locked(Held::Depth) { (set.aperture, set.aperture) } else { body.apertures },
         );
         let isos = (iso("iso_min", wish.iso_min, usual_isos.0)?, iso("iso_max", wish.iso_max, usual_isos.1)?);
         if isos.0 > isos.1 {

@@ -1,6 +1,6 @@
 //! What the findings say of shots with one thing wrong, and what a shot must not contain.
 
-use crate::common::{plan, shot, through_a_longer_lens};
+use crate::common::{examples, plan, shot, through_a_longer_lens};
 use pebble_core::findings::{self, Finding, Severity};
 use pebble_core::gear::{self, TableRow};
 use pebble_core::shot::{Intent, Reading, Shot};
@@ -103,6 +103,25 @@ fn one_thing_wrong_is_found_and_named() {
         assert!(found.title.contains(words), "{id}: {:?} does not say {words:?}", found.title);
         assert!(!found.cause.is_empty());
     }
+}
+
+/// A card says as many troubles as the Bench then shows: lights that share a fault are one on both.
+#[test]
+fn a_list_counts_what_the_bench_shows() {
+    let mut shared = 0;
+    for shot in examples() {
+        for stops in [-2.0, 0.0, 3.0] {
+            let mut shot = shot.clone();
+            shot.lights.iter_mut().for_each(|light| light.distance_m *= f64::exp2(stops / 2.0));
+            let plan = plan(&shot);
+            let seen = outlook(&plan);
+            let all = findings::judge(&plan, &seen);
+            let of = |severity| all.iter().filter(|one| one.severity == severity).count();
+            assert_eq!(findings::count(&plan, &seen), (of(Severity::Trouble), of(Severity::Watch)), "{}", shot.title);
+            shared += all.iter().filter(|one| one.title.contains(" and ")).count();
+        }
+    }
+    assert!(shared > 2, "no lights share a fault: {shared}");
 }
 
 #[test]

@@ -3,7 +3,7 @@
 use crate::common::{examples, plan};
 use pebble_core::gear::Kit;
 use pebble_core::hold::Held;
-use pebble_core::matching::{Brief, Going, Priority, Stock, Wish, find, nearest, whole_shot};
+use pebble_core::matching::{Between, Brief, Going, Priority, Stock, Wish, applied, find, nearest, whole_shot};
 use pebble_core::shot::Shot;
 
 fn stock() -> Stock {
@@ -41,6 +41,82 @@ fn every_lock_of_the_bench_stays() {
         }
     }
     assert!(kept > 20, "a lock that leaves nothing keeps nothing: {kept}");
+}
+
+/// What the Bench holds of the picture is held by every set-up, as the forecast of the shot so set tells it.
+#[test]
+fn every_look_that_is_held_stays() {
+    let stock = stock();
+    for look in [Held::Key, Held::Ambient, Held::Background, Held::Depth, Held::Blur] {
+        let mut kept = 0;
+        for shot in examples() {
+            let shot = Shot { hold: vec![look], wish: None, ..shot };
+            let now = plan(&shot);
+            let (brief, was) = (Brief::new(&shot, &now).unwrap(), pebble_core::outlook(&now));
+            for found in find(&brief, &stock, Priority::Balanced, &Going::default()).unwrap().iter().step_by(5) {
+                let there = applied(&shot, &stock, &found.candidate(&brief, &stock).setup(&brief)).unwrap();
+                let is = pebble_core::outlook(&plan(&there));
+                let near = |a: pebble_core::quantity::Stops, b: pebble_core::quantity::Stops| {
+                    (a - b).as_stops().abs() <= 0.17 + 1e-6
+                };
+                let stays = match look {
+                    Held::Key => near(is.key().in_frame.placement, was.key().in_frame.placement),
+                    Held::Ambient => near(is.ambient.placement, was.ambient.placement),
+                    Held::Background => near(is.background.placement, was.background.placement),
+                    Held::Depth => is.depth == was.depth,
+                    _ => is.key().freeze <= was.key().freeze,
+                };
+                assert!(stays, "{}: {look:?} with {:?}", shot.title, found.candidate(&brief, &stock));
+                kept += 1;
+            }
+        }
+        assert!(kept > 8, "{look:?} leaves nothing: {kept}");
+    }
+}
+
+/// A lamp's or the sky's place on the background is asked for where it has a target; what the wish says of it counts more.
+#[test]
+fn a_target_of_the_background_is_kept() {
+    let stock = stock();
+    let mut shot = examples().remove(1);
+    let now = pebble_core::outlook(&plan(&shot)).background.placement.as_stops();
+    shot.targets.background_stops = Some(now - 1.0);
+    shot.wish = Some(Wish { ambient: Some(Between { low_stops: None, high_stops: None }), ..Wish::default() });
+    let asked = plan(&shot);
+    let brief = Brief::new(&shot, &asked).unwrap();
+    let found = find(&brief, &stock, Priority::Balanced, &Going::default()).unwrap();
+    assert!(!found.is_empty(), "there is a way a stop darker");
+    for one in &found {
+        let there = applied(&shot, &stock, &one.candidate(&brief, &stock).setup(&brief)).unwrap();
+        let falls = pebble_core::outlook(&plan(&there)).background.placement.as_stops();
+        assert!((falls - (now - 1.0)).abs() <= 0.34 + 1e-6, "it falls at {falls}, wanted {}", now - 1.0);
+    }
+    let free = || Some(Between { low_stops: None, high_stops: None });
+    let open = wished(&shot, Wish { background: free(), ambient: free(), ..Wish::default() });
+    let open_brief = Brief::new(&open, &asked).unwrap();
+    let more = find(&open_brief, &stock, Priority::Balanced, &Going::default()).unwrap();
+    assert!(more.iter().map(|one| one.ways).sum::<u64>() > found.iter().map(|one| one.ways).sum::<u64>());
+}
+
+/// No light of a whole set lasts longer than it does now, each by its own measure.
+#[test]
+fn no_light_of_a_set_blurs_more_than_it_does() {
+    let stock = stock();
+    let mut seen = 0;
+    for shot in examples() {
+        let shot = Shot { hold: vec![Held::Blur], wish: None, ..shot };
+        let now = plan(&shot);
+        let (brief, was) = (Brief::new(&shot, &now).unwrap(), pebble_core::outlook(&now));
+        for crew in whole_shot(&brief, &stock, Priority::Balanced, &Going::default()).unwrap() {
+            let is = pebble_core::outlook(&plan(&applied(&shot, &stock, &crew.setup).unwrap()));
+            for set in &crew.setup.lights {
+                let (then, is) = (was.lights[set.light].freeze, is.lights[set.light].freeze);
+                assert!(is <= then, "{}: light {} lasts {is:?}, {then:?} before", shot.title, set.light);
+                seen += 1;
+            }
+        }
+    }
+    assert!(seen > 5, "{seen} lights");
 }
 
 #[test]

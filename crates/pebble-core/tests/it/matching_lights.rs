@@ -131,6 +131,15 @@ fn more_shots_take_no_fewer_units_and_borrowed_ones_count() {
             for one in &shot.with {
                 assert!(job.take.iter().any(|taken| taken.unit == one.unit && taken.count >= one.count));
             }
+            // And it is told how they do it: the shot so set has them and no others, and its forecast that many troubles.
+            let set = shot.set.as_ref().expect("what can be done is shown");
+            let place = job.shots.iter().position(|other| std::ptr::eq(other, shot)).unwrap();
+            let there = pebble_core::matching::applied(&shots[place], &stock, &set.setup).unwrap();
+            for light in &set.setup.lights {
+                assert!(shot.with.iter().any(|one| one.unit == there.lights[light.light].unit.id), "{}", shot.title);
+            }
+            let plan = crate::common::plan(&there);
+            assert_eq!(set.troubles, pebble_core::findings::count(&plan, &pebble_core::outlook(&plan)).0);
         }
     }
     // As if two more were borrowed.

@@ -241,10 +241,11 @@ fn names(plan: &Plan, lights: &[usize]) -> String {
     }
 }
 
-/// How many findings of each severity a shot has, without their words: for cards and lists.
+/// How many findings of each severity a shot has, without their remedies: for cards and lists.
 pub fn count(plan: &Plan, outlook: &Outlook) -> (usize, usize) {
-    let flaws = flaws(Case { plan, seen: outlook }, &conditions::all(plan, outlook));
-    let of = |severity| flaws.iter().filter(|flaw| flaw.severity == severity).count();
+    let case = Case { plan, seen: outlook };
+    let groups = grouped(case, &flaws(case, &conditions::all(plan, outlook)));
+    let of = |severity| groups.iter().filter(|group| group.flaw.severity == severity).count();
     (of(Severity::Trouble), of(Severity::Watch))
 }
 

@@ -4,10 +4,11 @@
 //! condition off it. [`super::seek`] finds the same without going through all set-ups.
 
 use super::stock::Offered;
-use super::window::usual_ambient;
+use super::window::fill;
 use crate::answers::conditions;
 use crate::answers::standing::{held, uneven};
 use crate::file::gear::Modifier;
+use crate::file::look::Held;
 use crate::file::shot::{Intent, Role, Shot};
 use crate::outlook::{Outlook, counts, flash_in_whole_rows, key_wanted, outlook, steady_share};
 use crate::physics::depth::depth;
@@ -19,7 +20,7 @@ use crate::plan::check::At;
 use crate::plan::{ANYWHERE, Bounds, Flashes, Light, Plan, Settings, measured_to};
 use crate::quantity::bounds::Invalid;
 use crate::quantity::scale::{Aperture, Iso, ShutterTime};
-use crate::quantity::{FlashOutput, LuxSeconds, Metres, MetresPerSecond, Stops};
+use crate::quantity::{FlashOutput, LuxSeconds, Metres, MetresPerSecond, Seconds, Stops};
 use crate::stage::field::placed_around;
 use crate::stage::lens::Lens;
 use crate::wire::report_word;
@@ -167,6 +168,8 @@ pub struct Brief<'a> {
     pub(super) other_spill: f64,
     /// Where the key has to fall, the other lights staying to it as they are.
     pub key_wanted: Stops,
+    /// Whether no light may last longer than it does now.
+    blur_held: bool,
 }
 
 impl<'a> Brief<'a> {
@@ -177,9 +180,11 @@ impl<'a> Brief<'a> {
     pub fn new(shot: &'a Shot, plan: &'a Plan) -> Result<Self, Invalid> {
         let seen = outlook(plan);
         let mut bounds = Bounds::of(shot, plan)?;
-        bounds.ambient.get_or_insert_with(|| usual_ambient(plan, &seen));
+        let blur_held = fill(&mut bounds, shot, plan, &seen);
         let key = plan.key_light();
-        let key_wanted = key_wanted(plan, &seen);
+        let now = seen.key().in_frame.placement;
+        let held = shot.hold.contains(&Held::Key) && now > Stops::DARK;
+        let key_wanted = if held { now } else { key_wanted(plan, &seen) };
         // Where there is no steady light now, no setting brings any.
         let least_steady = match bounds.ambient {
             Some((low, _)) if seen.ambient.placement > Stops::DARK => low - seen.ambient.placement,
@@ -209,6 +214,7 @@ impl<'a> Brief<'a> {
             needs: plan.parts.iter().enumerate().map(need).collect(),
             other_spill: others / seen.reference,
             key_wanted,
+            blur_held,
             shot,
             plan,
             bounds,
@@ -247,6 +253,11 @@ impl<'a> Brief<'a> {
         let (wide, small) = self.bounds.aperture;
         let stops = |from: Aperture, to: Aperture| 2.0 * (to.number() / from.number()).log2();
         stops(wide, aperture).min(stops(aperture, small))
+    }
+
+    /// The longest that a light may last.
+    pub(super) fn lasts_at_most(&self, light: usize) -> Option<Seconds> {
+        if self.blur_held { self.seen.lights[light].freeze } else { self.bounds.freeze }
     }
 
     /// Stops of freezing time to spare.

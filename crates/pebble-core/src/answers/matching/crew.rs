@@ -330,7 +330,7 @@ fn places(brief: &Brief, aim: &Aim) -> Vec<Place> {
         Place {
             light: *light,
             wanted: wanted(*light),
-            freeze_s: limits.chain(brief.bounds.freeze.map(Seconds::as_secs)).fold(f64::INFINITY, f64::min),
+            freeze_s: limits.chain(brief.lasts_at_most(*light).map(Seconds::as_secs)).fold(f64::INFINITY, f64::min),
             reach: Reach::of(brief, aim, *light, &plan.lights[*light]),
             sync: if now == SyncMode::HighSpeed && !brief.bounds.high_speed { SyncMode::Front } else { now },
         }

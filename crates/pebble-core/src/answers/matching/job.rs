@@ -7,8 +7,9 @@
 
 use super::aim::Priority;
 use super::brief::Brief;
-use super::crew::Crewing;
+use super::crew::{Crewing, whole_shot};
 use super::pack::{Packed, Taken, pack};
+use super::report::{CrewRow, crew_rows};
 use super::seek::Going;
 use super::stock::{Offered, Stock};
 use crate::file::gear::FlashUnit;
@@ -55,6 +56,9 @@ report! {
         /// What is the matter, or what else would help, in a sentence.
         #[serde(skip_serializing_if = "Option::is_none")]
         pub note: Option<String>,
+        /// The shot set so that these units do it.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        pub set: Option<CrewRow>,
     }
 
     /// What to take along for a job.
@@ -123,7 +127,7 @@ pub fn whole_job(shots: &[Shot], stock: &Stock, going: &Going) -> Result<Option<
         kinds.stock.units.iter().enumerate().map(|(kind, unit)| (kind as u16, unit.owned.min(255) as u8)).collect();
     let mut hire_all: Counts = Vec::new();
     let mut answers = Vec::with_capacity(shots.len());
-    for (shot, (own, hired)) in shots.iter().zip(&all) {
+    for ((shot, plan), (own, hired)) in shots.iter().zip(&plans).zip(&all) {
         let with = own.sets.iter().find(|set| within(set, &take));
         let extra = hired.as_ref().and_then(|hired| {
             let beyond = hired.sets.iter().map(|set| beyond(set, &owned));
@@ -137,10 +141,13 @@ pub fn whole_job(shots: &[Shot], stock: &Stock, going: &Going) -> Result<Option<
             (None, Some(_), _) => Some("There are not enough of them at hand.".to_owned()),
             (None, None, hired) => Some(hired.as_ref().map_or_else(String::new, |hired| hired.why.clone())),
         };
+        let with = with.map(|set| kinds.written(set));
+        let set = with.as_ref().map(|units| set_with(shot, plan, stock, units, going)).transpose()?.flatten();
         answers.push(JobShot {
             title: shot.title.clone(),
             can: with.is_some(),
-            with: with.map(|set| kinds.written(set)).unwrap_or_default(),
+            set,
+            with: with.unwrap_or_default(),
             hire: extra.map(|extra| kinds.written(&extra)).unwrap_or_default(),
             note,
         });
@@ -160,6 +167,22 @@ pub fn whole_job(shots: &[Shot], stock: &Stock, going: &Going) -> Result<Option<
         unweighed: pack.iter().filter(|line| line.mass_kg.is_none()).map(|line| line.count).sum(),
         pack,
     }))
+}
+
+/// The best that some units do for a shot, and nothing beside them.
+fn set_with(
+    shot: &Shot,
+    plan: &Plan,
+    stock: &Stock,
+    units: &[Taken],
+    going: &Going,
+) -> Result<Option<CrewRow>, Invalid> {
+    let at_hand = stock.only(|unit| units.iter().find(|one| one.unit == unit).map_or(0, |one| one.count));
+    let mut brief = Brief::new(shot, plan)?;
+    // What is borrowed is among them.
+    brief.bounds.borrowed.clear();
+    let crews = whole_shot(&brief, &at_hand, Priority::Balanced, going).unwrap_or_default();
+    Ok(crew_rows(&brief, &at_hand, &crews[..crews.len().min(1)]).pop())
 }
 
 /// The stock with units that are equal in all but their names as one: any of them will do.

@@ -90,6 +90,16 @@ impl Offered {
 }
 
 impl Stock {
+    /// So many of some units and none of the others, with everything that goes in front of them.
+    pub(super) fn only(&self, count: impl Fn(&str) -> u32) -> Self {
+        let some = |offered: &Offered| {
+            let owned = count(&offered.wire.id);
+            (owned > 0).then(|| Offered { owned, ..offered.clone() })
+        };
+        let units = self.units.iter().filter_map(some).collect();
+        Self { units, modifiers: self.modifiers.clone(), filters: self.filters.clone() }
+    }
+
     /// Of things as they are written down.
     ///
     /// # Errors
