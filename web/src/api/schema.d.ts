@@ -6870,6 +6870,8 @@ export interface components {
         };
         /** @description What was understood. */
         Understood: {
+            /** @description A time as a camera's dial writes it. */
+            dial?: string | null;
             /**
              * Format: double
              * @description In the unit of its kind.

@@ -1,10 +1,11 @@
-import { Button, Group, SegmentedControl, Stack, Text, TextInput, Tooltip } from '@mantine/core'
+import { Button, Group, SegmentedControl, Stack, Text, Tooltip } from '@mantine/core'
 import { Opened } from './Bay'
 import { choices } from '../words/choices'
 import { Key } from '../commands/Key'
 import { useCommands } from '../commands/useCommands'
 import { answered, client, type Forecast, type Problem, type Reading, type Shot } from '../api/client'
 import { Figure } from '../controls/Figure'
+import { TimeFigure } from '../controls/TimeFigure'
 import { Daylight } from './Daylight'
 import { Lamps, More, Targets } from './More'
 import { placed, signedStops } from '../words/figures'
@@ -225,12 +226,11 @@ function ReadingForm({ place, shot, light, problem, onChange, onShot }: FormProp
             error={error('aperture_f')}
             onChange={(aperture_f) => onChange({ ...reading, aperture_f })}
           />
-          <TextInput
-            size="xs"
+          <TimeFigure
             label="Time"
             value={reading.shutter}
             error={error('shutter')}
-            onChange={(event) => onChange({ ...reading, shutter: event.currentTarget.value })}
+            onChange={(shutter) => shutter !== undefined && onChange({ ...reading, shutter })}
           />
           <Figure
             label="ISO"

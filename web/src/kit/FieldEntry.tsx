@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query'
 import { answered, client, type Filter, type FlashUnit, type Source } from '../api/client'
 import { Figure } from '../controls/Figure'
 import { MaybeFigure } from '../controls/MaybeFigure'
+import { TimeFigure } from '../controls/TimeFigure'
 import { valueAt } from '../api/pointer'
 import { CorrectionsEntry, type Correction } from './CorrectionsEntry'
 import type { Field } from './field'
@@ -23,17 +24,23 @@ export function FieldEntry({ field, of, error, onChange }: Props) {
   const common = { size: 'xs', label: field.label, error, description: field.hint } as const
   switch (field.as) {
     case 'text':
-    case 'maybe-text':
       return (
         <TextInput
           {...common}
           value={(value as string | undefined) ?? ''}
-          placeholder={field.as === 'maybe-text' ? 'none' : 'asked first'}
+          placeholder="asked first"
           data-autofocus={field.pointer === '/name' || undefined}
-          onChange={(event) => {
-            const text = event.currentTarget.value
-            onChange(field.as === 'maybe-text' && text === '' ? undefined : text)
-          }}
+          onChange={(event) => onChange(event.currentTarget.value)}
+        />
+      )
+    case 'time':
+    case 'maybe-time':
+      return (
+        <TimeFigure
+          {...common}
+          placeholder={field.as === 'maybe-time' ? 'none' : 'asked first'}
+          value={(value as string | undefined) || undefined}
+          onChange={(time) => onChange(time ?? (field.as === 'time' ? '' : undefined))}
         />
       )
     case 'number':

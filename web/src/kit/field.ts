@@ -9,7 +9,8 @@ export type Field = { pointer: string; label: string; suffix?: string; hint?: st
         | 'text'
         | 'number'
         | 'maybe'
-        | 'maybe-text'
+        | 'time'
+        | 'maybe-time'
         | 'yes'
         | 'source'
         | 'rows'
@@ -37,4 +38,7 @@ export const maybe = (pointer: string, label: string, suffix?: string): Field =>
 
 /** What has to be known before a thing can be kept. */
 export const isNeeded = (field: Field): boolean =>
-  field.as === 'number' || field.as === 'text' || (field.as === 'word' && !field.optional)
+  field.as === 'number' ||
+  field.as === 'text' ||
+  field.as === 'time' ||
+  (field.as === 'word' && !field.optional)

@@ -1,7 +1,8 @@
-import { Checkbox, CloseButton, TextInput } from '@mantine/core'
+import { Checkbox, CloseButton } from '@mantine/core'
 import type { ReactNode } from 'react'
 import type { Wish } from '../api/client'
 import { MaybeFigure } from '../controls/MaybeFigure'
+import { TimeFigure } from '../controls/TimeFigure'
 import panel from '../theme/panel.module.css'
 import classes from './WishPanel.module.css'
 
@@ -33,17 +34,12 @@ export function WishPanel({ own, asked, onChange }: Props) {
       onChange={(value) => (value === undefined ? drop(name) : set({ [name]: value }))}
     />
   )
-  const text = (name: 'slowest' | 'fastest', label: string) => (
-    <TextInput
+  const time = (name: 'slowest' | 'fastest', label: string) => (
+    <TimeFigure
       variant="unstyled"
-      size="xs"
       aria-label={label}
-      key={asked[name]}
-      defaultValue={asked[name] ?? ''}
-      onBlur={(event) =>
-        event.currentTarget.value !== asked[name] && set({ [name]: event.currentTarget.value })
-      }
-      onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
+      value={asked[name] ?? undefined}
+      onChange={(value) => (value === undefined ? drop(name) : set({ [name]: value }))}
     />
   )
   const end = (name: 'ambient' | 'background', side: 'low_stops' | 'high_stops', label: string) => (
@@ -149,7 +145,7 @@ export function WishPanel({ own, asked, onChange }: Props) {
         ['slowest', 'fastest'],
         'Shutter',
         <>
-          {text('slowest', 'Slowest')} to {text('fastest', 'Fastest')}
+          {time('slowest', 'Slowest')} to {time('fastest', 'Fastest')}
         </>,
       )}
       {line(['filter_max_stops'], 'ND at most', figure('filter_max_stops', 'ND at most', ' st'))}

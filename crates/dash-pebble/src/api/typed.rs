@@ -8,7 +8,7 @@ use crate::store::preferences;
 use axum::extract::State;
 use pebble_core::quantity::Joules;
 use pebble_core::quantity::dial::{DialStyle, PowerDial};
-use pebble_core::quantity::said::FigureKind;
+use pebble_core::quantity::said::{FigureKind, dial_time};
 use pebble_core::typed::{self, NotTyped, Typed, typed};
 use pebble_core::{Meter, Plan, Shot};
 use serde::{Deserialize, Serialize};
@@ -60,6 +60,9 @@ impl Sendable for Words {
 pub struct Understood {
     /// In the unit of its kind.
     value: f64,
+    /// A time as a camera's dial writes it.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    dial: Option<String>,
 }
 
 /// The notch that a typed figure asks for.
@@ -86,6 +89,8 @@ pub async fn figure(State(app): State<App>, body: Sent<Words>) -> Result<Json<Un
         FigureKind::Lux => Meter::of(preferences::read(&mut *app.store.reader().await?).await?.meter_c)?,
         _ => Meter::default(),
     };
-    let value = typed::figure(kind, unit.as_deref(), (PowerDial { style: dial, full }, meter), &text);
-    Ok(Json(Understood { value: value.map_err(|why| refused(&text, &why.into()))? }))
+    let value = typed::figure(kind, unit.as_deref(), (PowerDial { style: dial, full }, meter), &text)
+        .map_err(|why| refused(&text, &why.into()))?;
+    let dial = if kind == FigureKind::Time { dial_time(&text).ok() } else { None };
+    Ok(Json(Understood { value, dial }))
 }

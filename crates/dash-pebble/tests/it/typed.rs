@@ -134,6 +134,38 @@ async fn a_control_takes_what_is_typed_and_digits_never_change_the_view() {
     saved(&browser).await;
 }
 
+/// Times that are kept in words, wherever they are typed: what a dial writes is kept, and 125 is asked back.
+#[tokio::test(flavor = "multi_thread")]
+async fn a_time_is_kept_as_a_dial_writes_it_and_never_guessed() {
+    let (server, browser) = (Server::demo(), Browser::open().await);
+    browser.size(1280, 800).await;
+    open_shot(&browser, &server, "Double ropes, both feet up").await;
+    browser.keys("c").await;
+    browser.until("document.querySelector('[aria-label=Slowest]')?.value").await;
+    let slowest = browser.find("[aria-label=Slowest]").await;
+    let asked = "document.querySelector('[aria-label=\"What is asked\"]').innerText";
+    browser.type_over(&slowest, "125").await;
+    browser.until(&format!("{asked}.includes('could be 1/125 s or 125 s')")).await;
+    browser.until("!document.querySelector('[aria-label=\"Shutter: as the shot says\"]')").await;
+    browser.type_over(&slowest, "20 ms").await;
+    browser.until(&format!("{asked}.includes('= 1/50')")).await;
+    browser.keys(Key::Tab + "").await;
+    browser.until("document.querySelector('[aria-label=Slowest]').value === '1/50'").await;
+    browser.until("document.querySelector('[aria-label=\"Shutter: as the shot says\"]')").await;
+    // A camera of one's own: no sync speed of four minutes.
+    browser.driver.goto(server.url("/kit/camera")).await.unwrap();
+    browser.until("document.querySelector('[data-thing]')").await;
+    browser.keys("n").await;
+    browser.until("document.activeElement.closest('[aria-label=Figures]')").await;
+    let sync = browser.labelled("Sync speed").await;
+    sync.click().await.unwrap();
+    browser.keys("250").await;
+    let figures = "document.querySelector('[aria-label=Figures]').innerText";
+    browser.until(&format!("{figures}.includes('could be 1/250 s or 250 s')")).await;
+    browser.type_over(&sync, "1/250 s").await;
+    browser.until(&format!("{figures}.includes('= 1/250')")).await;
+}
+
 #[tokio::test]
 async fn a_meter_reading_goes_into_the_shot_and_to_its_unit_and_a_far_one_is_asked_about() {
     let server = Server::demo();

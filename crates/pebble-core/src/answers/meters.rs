@@ -157,7 +157,7 @@ pub fn metered(shot: &Shot, asked: &MeterReading) -> Result<MeterTaken, NotMeter
     let av = said::meter(&asked.read)?;
     let grid = plan.body.grid;
     let iso = asked.iso.map_or(Ok(plan.settings.iso), |iso| Iso::read("iso", iso, Grid::Thirds))?;
-    let time = asked.time.as_ref().map(|time| ShutterTime::read("time", time, grid)).transpose()?;
+    let time = asked.time.as_ref().map(|time| read_time(time, grid)).transpose()?;
     let taken = match asked.at {
         MeterAt::Light => of_light(shot, &plan, asked, (av, iso, time))?,
         MeterAt::All => of_all(shot, &plan, asked, (av, iso, time))?,
@@ -166,6 +166,10 @@ pub fn metered(shot: &Shot, asked: &MeterReading) -> Result<MeterTaken, NotMeter
     // What comes of it is a shot that can be kept.
     Plan::try_from(&taken.shot)?;
     Ok(taken)
+}
+
+fn read_time(text: &str, grid: Grid) -> Result<ShutterTime, NotMetered> {
+    Ok(ShutterTime::read("time", &said::dial_time(text)?, grid)?)
 }
 
 word! {

@@ -1,7 +1,7 @@
 //! Figures as they are typed: each is read as anyone would read it, or refused with a sentence that helps.
 
 use crate::common::{examples, plan};
-use pebble_core::quantity::said::{FigureKind, Unclear, read};
+use pebble_core::quantity::said::{FigureKind, Unclear, dial_time, read};
 use pebble_core::{strips, typed};
 use proptest::prelude::*;
 
@@ -225,6 +225,33 @@ fn what_a_dial_shows_reads_back_as_itself() {
             }
         }
     }
+}
+
+/// What is kept in words is kept as a dial writes it, and reads back as the time that was said.
+#[test]
+fn a_time_is_written_as_on_a_dial() {
+    use pebble_core::quantity::scale::{Grid, ShutterTime};
+    for (said, dial) in [
+        ("1/125", "1/125"),
+        (" 1/1234 s", "1/1234"),
+        ("8 ms", "1/125"),
+        ("0,4s", "0.4\""),
+        ("0.5", "0.5\""),
+        ("2\"", "2\""),
+        ("2 s", "2\""),
+        ("1/2", "0.5\""),
+        ("１／６０", "1/60"),
+        ("17 ms", "0.017\""),
+    ] {
+        assert_eq!(dial_time(said).unwrap(), dial, "{said}");
+        let meant = read(FigureKind::Time, said).unwrap();
+        let kept = ShutterTime::read("time", dial, Grid::Thirds).unwrap().time().as_secs();
+        assert!((kept / meant).log2().abs() < 0.11, "{said}: {kept} s");
+    }
+    for said in ["125", "60", "f/8", "", "soon", "1/0"] {
+        assert!(dial_time(said).is_err(), "{said}");
+    }
+    assert!(dial_time("250").unwrap_err().to_string().contains("could be 1/250 s or 250 s"));
 }
 
 #[test]

@@ -214,7 +214,22 @@ pub(crate) fn simple(kind: FigureKind, typed: &str) -> Result<String, Unclear> {
     signs(kind, typed)
 }
 
-/// The same in a unit that a field counts in: a bare number is of that unit, and so is the answer. A fraction is never bare
+/// A time as a camera's dial writes it, for whatever keeps one in words: `1/125`, `0.5"`. A bare whole number is none: on one
+/// dial 60 is a sixtieth, on another a minute.
+///
+/// # Errors
+/// [`Unclear`], a sentence for the place where it was typed.
+pub fn dial_time(text: &str) -> Result<String, Unclear> {
+    let seconds = read(FigureKind::Time, text)?;
+    let below = (1.0 / seconds).round();
+    let is_fraction = seconds < LONG_FROM_S && (below * seconds - 1.0).abs() < 1e-6;
+    Ok(if is_fraction { format!("1/{below}") } else { format!("{}\"", (seconds * 1e6).round() / 1e6) })
+}
+
+/// From here on dials write seconds.
+const LONG_FROM_S: f64 = 0.3;
+
+/// A figure in a unit that a field counts in: a bare number is of that unit, and so is the answer. A fraction is never bare
 /// where it is said of something else: `1/1900` in a field of milliseconds is 1/1900 s.
 ///
 /// # Errors
