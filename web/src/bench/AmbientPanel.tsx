@@ -256,7 +256,7 @@ function ReadingForm({ place, shot, light, problem, onChange, onShot }: FormProp
             onChange={(reflectance) => onShot({ ...shot, background: { ...shot.background, reflectance } })}
           />
           <Figure
-            label="Behind"
+            label="Behind the subject"
             suffix=" m"
             step={0.5}
             value={shot.background.behind_m}
@@ -264,7 +264,8 @@ function ReadingForm({ place, shot, light, problem, onChange, onShot }: FormProp
             onChange={(behind_m) => onShot({ ...shot, background: { ...shot.background, behind_m } })}
           />
           <Figure
-            label="Spill"
+            label="Flash on it"
+            title="What flags, grids and angle take off the flash that reaches it: −2 stops leaves a quarter"
             suffix=" stops"
             step={0.5}
             value={shot.background.spill_stops}

@@ -95,7 +95,7 @@ export function Drag({ shot, ambient, onTake, onClose }: Props) {
                   <b>{signedStops(data.light_change_stops ?? 0)}</b> stops, and the flash the other way
                 </>
               )}
-              . Whoever waits for the movement presses after {percent(data.reaction_share)} of the frame.
+              . Pressed when you see it move, it has gone {percent(data.reaction_share)} of the frame by then.
             </p>
           )}
           {error && !(error instanceof Refusal) && <Text size="sm">{error.message}</Text>}

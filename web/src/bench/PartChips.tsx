@@ -106,7 +106,14 @@ export const PartChips = memo(function PartChips({
           </Opened>
         )
       })}
-      <Button size="compact-sm" radius="xl" variant="default" onClick={add} aria-label="Add a part">
+      <Button
+        size="compact-sm"
+        radius="xl"
+        variant="default"
+        className={classes.add}
+        onClick={add}
+        aria-label="Add a part"
+      >
         {parts.length > 2 ? '+' : '+ part'}
       </Button>
     </div>

@@ -54,7 +54,7 @@ export function Tones({ shot, onChange }: Props) {
             <Table.Th>What</Table.Th>
             <Table.Th>Of the frame</Table.Th>
             <Table.Th>Tone</Table.Th>
-            <Table.Th>As far as the subject ×</Table.Th>
+            <Table.Th title="1 is as far from the flash as the subject">Distance, the subject at 1</Table.Th>
             <Table.Th>Out</Table.Th>
           </Table.Tr>
         </Table.Thead>

@@ -11,7 +11,7 @@ type Props = { seen: FloorAnswer; shot: Shot; onChange: Put }
 /** The light of all on what is behind, and the sheet. */
 export function Behind({ seen }: { seen: FloorAnswer }) {
   return (
-    <section className={classes.panel} aria-label="Behind">
+    <section className={classes.panel} aria-label="Background">
       <p className={classes.says} data-testid="behind">
         {seen.behind?.says ?? 'Nothing of what is behind is in the frame.'}
       </p>

@@ -177,7 +177,7 @@ export const Floor = memo(function Floor({ shot, saving, onChange, onUndo, onClo
             <People people={seen.people} onTake={take} />
           </section>
         )}
-        {seen && tab === 'Behind' && <Behind seen={seen} />}
+        {seen && tab === 'Background' && <Behind seen={seen} />}
         {seen && tab === 'Way' && <Way seen={seen} shot={shot} onChange={put} />}
         {seen && tab === 'Sun, room' && <SunAndRoom seen={seen} shot={shot} onChange={put} />}
         {seen && <Notes notes={seen.notes} onTake={take} onTakeLamp={takeLamp} />}

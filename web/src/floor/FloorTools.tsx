@@ -89,7 +89,7 @@ export const FloorTools = memo(function FloorTools({
   )
 })
 
-const TABS = ['Light', 'Lamps', 'Area', 'Behind', 'Way', 'Sun, room'] as const
+const TABS = ['Light', 'Lamps', 'Area', 'Background', 'Way', 'Sun, room'] as const
 export type Tab = (typeof TABS)[number]
 
 /** Which side of the set is looked into. */

@@ -21,7 +21,13 @@ type Props = {
 /** One figure, entered in its own way. */
 export function FieldEntry({ field, of, error, onChange }: Props) {
   const value = valueAt(of, field.pointer)
-  const common = { size: 'xs', label: field.label, error, description: field.hint } as const
+  const common = {
+    size: 'xs',
+    label: field.label,
+    title: field.symbol,
+    error,
+    description: field.hint,
+  } as const
   switch (field.as) {
     case 'text':
       return (

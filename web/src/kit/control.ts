@@ -1,6 +1,6 @@
 import type { FlashUnit } from '../api/client'
 import { choices } from '../words/choices'
-import { maybe, number, type Field, type Words } from './field'
+import { maybe, number, symbol, type Field, type Words } from './field'
 
 /** As it is entered: figures may be missing still. */
 type Control = FlashUnit['control']
@@ -11,12 +11,12 @@ const at = (name: string) => `/control/${name}`
 const full = [
   { ...maybe(at('t05_ms'), 't0.5 at full', ' ms'), hint: 'as leaflets print it' },
   { ...maybe(at('t01_ms'), 'or t0.1 at full', ' ms') },
-  maybe(at('decay_ms'), 'or its decay, τd', ' ms'),
+  symbol('τd', maybe(at('decay_ms'), 'or time to fall to 37 %', ' ms')),
 ]
-const rise = maybe(at('rise_ms'), 'Rise, τr', ' ms')
+const rise = symbol('τr', maybe(at('rise_ms'), 'Rise', ' ms'))
 const gamma: Field = {
-  ...number(at('gamma'), 'Exponent γ'),
-  hint: '0 to 0.3: how much longer at less charge',
+  ...symbol('γ, the exponent: times are longer by power^−γ', number(at('gamma'), 'Longer at less charge')),
+  hint: '0 not at all, to 0.3',
 }
 
 /** Every way of making less light: what it is called, what it starts from, and its figures. */
@@ -26,7 +26,7 @@ const CONTROLS: {
   quenched: {
     words: 'Quenched: a switch cuts the discharge',
     fresh: { way: 'quenched' },
-    fields: [...full, rise, maybe(at('fall_ms'), 'Fall after the cut, τf', ' ms')],
+    fields: [...full, rise, symbol('τf', maybe(at('fall_ms'), 'Fall after the cut', ' ms'))],
   },
   charge_voltage: {
     words: 'Charge voltage: less charge',
@@ -42,8 +42,8 @@ const CONTROLS: {
     words: 'Train: fewer short pulses',
     fresh: { way: 'train' },
     fields: [
-      number(at('decay_ms'), 'Decay of a pulse, τd', ' ms'),
-      maybe(at('rise_ms'), 'Rise of a pulse, τr', ' ms'),
+      symbol('τd', number(at('decay_ms'), 'A pulse falls to 37 % in', ' ms')),
+      symbol('τr', maybe(at('rise_ms'), 'Rise of a pulse', ' ms')),
       number(at('period_ms'), 'From start to start', ' ms'),
       number(at('pulses'), 'Pulses at full'),
     ],

@@ -3,7 +3,15 @@ import type { FigureKind } from '../api/client'
 export type Words = { value: string; label: string }[]
 
 /** One figure of a thing and how it is entered. */
-export type Field = { pointer: string; label: string; suffix?: string; hint?: string; kind?: FigureKind } & (
+export type Field = {
+  pointer: string
+  label: string
+  suffix?: string
+  hint?: string
+  /** What formulas call it, for whoever knows it by that. */
+  symbol?: string
+  kind?: FigureKind
+} & (
   | {
       as:
         | 'text'
@@ -35,6 +43,8 @@ export const maybe = (pointer: string, label: string, suffix?: string): Field =>
   as: 'maybe',
   ...(suffix && { suffix }),
 })
+
+export const symbol = (symbol: string, field: Field): Field => ({ ...field, symbol })
 
 /** What has to be known before a thing can be kept. */
 export const isNeeded = (field: Field): boolean =>

@@ -265,7 +265,7 @@ export function fieldsOf(thing: Item): Group[] {
             number('/face_radius_m', 'Radius of its face', ' m'),
             maybe('/source_offset_m', 'Light seems to come from', ' m behind'),
             maybe('/half_angle_deg', 'Beam, half-angle', '°'),
-            maybe('/grid_deg', 'Grid cuts at', '°'),
+            maybe('/grid_deg', 'Grid, half-angle', '°'),
             maybe('/diffusion_layers', 'Further layers'),
             maybe('/layer_stops', 'Each of them', ' stops'),
             MASS,

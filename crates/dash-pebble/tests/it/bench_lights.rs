@@ -213,7 +213,7 @@ async fn where_a_light_stands_a_lamp_and_a_moving_camera_change_the_picture() {
     browser
         .click("[role='dialog'] [role='tabpanel'] input[role='switch'] + *, [role='dialog'] .mantine-Switch-track")
         .await;
-    let tone = browser.labelled("Its tone").await;
+    let tone = browser.labelled("Tone of the wall").await;
     browser.type_over(&tone, "0.2").await;
     browser.until(&finding("surface", "better not by way of this surface")).await;
     browser.keys(Key::Escape + "").await;

@@ -47,6 +47,26 @@ async fn strip(browser: &Browser, name: &str) -> String {
     value.as_str().unwrap_or_default().to_owned()
 }
 
+/// Chooses a word of a list, which opens and moves by the arrow.
+async fn choose(browser: &Browser, list: &str, word: &str) {
+    reach(browser, list).await;
+    // A tab of the same name stands before it.
+    while browser.run("return document.activeElement.ariaHasPopup", vec![]).await != "listbox" {
+        browser.keys(Key::Tab + "").await;
+        reach(browser, list).await;
+    }
+    for _ in 0..40 {
+        browser.keys(Key::Down + "").await;
+        browser.until("document.activeElement.getAttribute('aria-expanded') === 'true'").await;
+        let on = "return document.querySelector('[role=option][data-combobox-selected]')?.innerText ?? ''";
+        if browser.run(on, vec![]).await.as_str().unwrap_or_default().starts_with(word) {
+            browser.keys(Key::Enter + "").await;
+            return browser.until("document.activeElement.getAttribute('aria-expanded') !== 'true'").await;
+        }
+    }
+    panic!("{list} has no {word:?}");
+}
+
 const SAVED: &str = "document.querySelector('main header').innerText.includes('Saved')";
 
 #[tokio::test(flavor = "multi_thread", worker_threads = 2)]
@@ -149,4 +169,59 @@ async fn a_job_is_done_with_keys_alone() {
     reach(&browser, "Make one now").await;
     browser.keys(Key::Enter + "").await;
     browser.until("document.body.innerText.includes('All shots are as they are now')").await;
+}
+
+/// A unit from its leaflet, a shot from the brief with that unit, something wrong with it, and its remedy.
+#[tokio::test(flavor = "multi_thread", worker_threads = 2)]
+async fn an_own_unit_and_a_shot_with_it_need_no_pointer() {
+    let (server, browser) = (Server::demo(), Browser::open().await);
+    browser.size(1280, 800).await;
+    browser.driver.goto(server.url("/")).await.unwrap();
+    browser.until("document.querySelectorAll('[data-shot]').length === 7").await;
+    go(&browser, "Kit").await;
+    browser.until("document.querySelector('[data-testid=at-power]')").await;
+    browser.keys("n").await;
+    browser.until("document.activeElement.closest('[aria-label=Figures]')").await;
+    browser.keys("Own 500").await;
+    choose(&browser, "Known as", "guide number").await;
+    reach(&browser, "Guide number").await;
+    browser.keys("203 ft").await;
+    choose(&browser, "Makes less light by", "Quenched").await;
+    reach(&browser, "t0.5 at full").await;
+    browser.keys("1/900 s").await;
+    browser.keys(Key::Enter + "").await;
+    browser.until("location.pathname === '/kit/unit/own-500'").await;
+
+    go(&browser, "All shots").await;
+    browser.until("document.querySelectorAll('[data-shot]').length === 7").await;
+    browser.keys("n").await;
+    browser.until("document.querySelector('[data-activity=portrait]')").await;
+    browser.keys("portrait").await;
+    browser.keys(Key::Enter + "").await;
+    browser.until("document.querySelector('[data-choose=flash]')").await;
+    let unit = browser.text("[data-choose=flash]").await;
+    reach(&browser, unit.trim()).await;
+    browser.keys(Key::Enter + "").await;
+    browser.until("document.querySelector('[role=dialog]')").await;
+    choose(&browser, "Unit", "Own 500").await;
+    browser.keys(Key::Escape + "").await;
+    browser.until("document.querySelector('[data-choose=flash]').innerText.includes('Own 500')").await;
+    browser.until(SAVED).await;
+
+    // A cut frame: what is found has a remedy, which is reached and pressed like anything else.
+    browser.keys("s1/1000").await;
+    browser.keys(Key::Enter + "").await;
+    browser.until("document.querySelector('#strip-shutter').ariaValueText === '1/1000'").await;
+    let found = "document.querySelector('[data-severity=trouble] button')";
+    browser.until(&format!("{found} && document.querySelector('[aria-label=Findings]').ariaBusy !== 'true'")).await;
+    let remedy = browser.run(&format!("return {found}.innerText.split('\\n')[0]"), vec![]).await;
+    let trouble = browser.text("[data-severity=trouble]:has(button) h3").await;
+    reach(&browser, remedy.as_str().unwrap()).await;
+    browser.keys(Key::Enter + "").await;
+    browser
+        .until(&format!(
+            "![...document.querySelectorAll('[data-severity=trouble] h3')].some((one) => one.innerText === {trouble:?})"
+        ))
+        .await;
+    browser.until(SAVED).await;
 }

@@ -21,6 +21,12 @@ async fn what_opens_covers_neither_frame_nor_ladder_nor_findings() {
     let browser = Browser::open().await;
     for height in [800, 657] {
         browser.size(1280, height).await;
+        // Five parts, and the press for one more, whole.
+        open_shot(&browser, &server, "Roller hall, evening").await;
+        let whole =
+            "(() => { const parts = document.querySelector('[aria-label=Parts]'), more = parts.lastElementChild;
+            return parts.scrollWidth <= parts.clientWidth && more.scrollWidth <= more.clientWidth })()";
+        browser.until(whole).await;
         open_shot(&browser, &server, "Double ropes, both feet up").await;
         for opener in OPENED {
             browser.click(opener).await;

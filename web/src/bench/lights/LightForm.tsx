@@ -197,7 +197,8 @@ export function LightForm({ shot, index, seen, problem, refusal, onChange, onMov
             )}
             {light.role === 'rim' && (
               <MaybeFigure
-                label="Grazing"
+                label="Its edge brighter by"
+                title="Grazing light: how much brighter a rim looks at its edge than a meter turned to it reads"
                 suffix=" stops"
                 step={0.1}
                 placeholder={seen?.grazing_stops == null ? 'by angle' : signedStops(seen.grazing_stops)}
@@ -229,7 +230,7 @@ export function LightForm({ shot, index, seen, problem, refusal, onChange, onMov
         {light.bounce && (
           <SimpleGrid cols={3} spacing="xs" mt="xs">
             <Figure
-              label="To the surface"
+              label="From flash to wall"
               suffix=" m"
               step={0.1}
               value={light.bounce.surface_m}
@@ -237,7 +238,7 @@ export function LightForm({ shot, index, seen, problem, refusal, onChange, onMov
               onChange={(surface_m) => put({ bounce: { ...light.bounce!, surface_m } })}
             />
             <Figure
-              label="Turned up"
+              label="Head turned up"
               suffix="°"
               step={5}
               value={light.bounce.tilt_deg}
@@ -245,7 +246,7 @@ export function LightForm({ shot, index, seen, problem, refusal, onChange, onMov
               onChange={(tilt_deg) => put({ bounce: { ...light.bounce!, tilt_deg } })}
             />
             <Figure
-              label="Its tone"
+              label="Tone of the wall"
               step={0.05}
               value={light.bounce.reflectance}
               error={error('bounce.reflectance')}

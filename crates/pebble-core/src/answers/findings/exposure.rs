@@ -142,12 +142,32 @@ pub(super) fn candidates<'a>(Case { plan, seen }: Case<'a>) -> Ideas<'a> {
     let iso = iso_by(plan, clicks).map(|iso| Settings { iso, ..set });
     let aperture = super::remedy::aperture_by(plan, -clicks).map(|aperture| Settings { aperture, ..set });
     let moved = moved(plan, seen, times);
+    // Where power and ISO each end before that, both of them together.
+    let both = (together.is_none() && iso.is_none() && bias.is_none())
+        .then(|| power_and_iso(plan, (wanted, steady, flash)))
+        .flatten();
     Ideas::of(vec![
         Idea::moving_all([bias.or(together)]),
         Idea::moving_all([moved]),
         Idea::moving_all([iso]),
         Idea::moving_all([aperture]),
+        Idea::moving_all([both]),
     ])
+}
+
+/// Too bright: the lowest ISO, and the flashes turned for the rest. Too dark: the flashes as strong as all of them can be, and
+/// ISO for the rest. Light against the metered tone.
+fn power_and_iso(plan: &Plan, (wanted, steady, flash): (f64, f64, f64)) -> Option<Settings> {
+    let set = plan.settings;
+    if steady + flash > wanted {
+        let iso = plan.body.isos.0;
+        let times = (wanted * set.iso.number() / iso.number() - steady) / flash;
+        return (times > 0.0).then(|| super::remedy::follow(plan, Settings { iso, ..set }, times)).flatten();
+    }
+    let firing = (0..plan.lights.len()).filter(|light| plan.fires(*light));
+    let times = firing.map(|light| 1.0 / set.lights[light].power).fold(f64::INFINITY, f64::min);
+    let iso = iso_by(plan, clicks_of(plan, Stops::from_ratio(wanted / (steady + flash * times))))?;
+    super::remedy::follow(plan, Settings { iso, ..set }, times)
 }
 
 /// The same light by walking: all lights that shape the subject, each to the nearest distance on its strip.
