@@ -93,6 +93,7 @@ export const ON_A_MARK: { group: Group; keys: string; words: string }[] = [
   { group: 'Looking', keys: '↑ ↓', words: 'On a rung of the ladder: set its target' },
   { group: 'Match', keys: '↑ ↓ ← →', words: 'On the units: another one; one step of its power' },
   { group: 'Kit', keys: '← →', words: 'On the curves: one step of the dial' },
+  { group: 'Kit', keys: 'Ctrl V', words: 'Take in a table of units, copied from a spreadsheet' },
   { group: 'Anywhere', keys: 'Esc', words: 'Close what is open' },
 ]
 

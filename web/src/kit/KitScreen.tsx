@@ -19,6 +19,7 @@ import { UnitView } from './UnitView'
 import { Uses } from './Uses'
 import { useInHand } from './useInHand'
 import { itemQuery, useShelf, useThing } from './useKit'
+import { usePasted } from './usePasted'
 import { useRecordings } from './useRecordings'
 import { KINDS } from './words'
 import classes from './KitScreen.module.css'
@@ -56,6 +57,7 @@ export function KitScreen() {
         setNotice({ text: `Taken in: ${added} new, ${changed} changed, ${same} as they were.` }),
       onError: told,
     })
+  usePasted((table) => !draft && file(table))
   const dropped = (event: DragEvent) => {
     event.preventDefault()
     const given = event.dataTransfer.files[0]

@@ -125,6 +125,25 @@ pub fn read(bytes: &[u8], kit: &HashMap<String, FlashUnit>) -> Result<Vec<FlashU
     Ok(units)
 }
 
+/// Lines as an editor counts them: the reader takes the second sign of a line's end for the beginning of the next.
+struct Counted<'a> {
+    bytes: &'a [u8],
+    at: usize,
+    line: u64,
+}
+
+impl Counted<'_> {
+    /// The line of what stands at a place, or first after it; places come in their order.
+    fn line_at(&mut self, place: u64) -> u64 {
+        let begins = usize::try_from(place).unwrap_or(usize::MAX).min(self.bytes.len());
+        let ends = self.bytes[begins..].iter().take_while(|byte| matches!(byte, b'\r' | b'\n')).count();
+        let passed = self.bytes.get(self.at..begins + ends).unwrap_or_default();
+        self.line += passed.iter().filter(|byte| **byte == b'\n').count() as u64;
+        self.at = self.at.max(begins + ends);
+        self.line
+    }
+}
+
 struct Line {
     number: u64,
     cells: csv::StringRecord,
@@ -172,6 +191,7 @@ impl Reading {
         }
         let mut groups: Vec<Group> = Vec::new();
         let mut place: HashMap<String, usize> = HashMap::new();
+        let mut counted = Counted { bytes, at: 0, line: 1 };
         for (count, record) in reader.records().enumerate() {
             if !self.wrong.is_empty() && self.wrong.len() >= MAX_PROBLEMS {
                 break;
@@ -179,12 +199,12 @@ impl Reading {
             let record = match record {
                 Ok(record) => record,
                 Err(error) => {
-                    let line = error.position().map_or(count as u64 + 2, csv::Position::line);
+                    let line = error.position().map_or(count as u64 + 2, |place| counted.line_at(place.byte()));
                     self.say(line, "id", "the line cannot be read as text");
                     continue;
                 }
             };
-            let number = record.position().map_or(0, csv::Position::line);
+            let number = record.position().map_or(0, |place| counted.line_at(place.byte()));
             // Spreadsheets leave rows with nothing in them.
             if record.iter().all(str::is_empty) {
                 continue;

@@ -152,7 +152,7 @@ async fn what_cannot_be_is_said_at_its_place_and_nothing_is_lost() {
     browser.click("input[value='exposure'] + label").await;
     let time = browser.labelled("Time").await;
     browser.type_over(&time, "soon").await;
-    browser.until("document.body.innerText.includes('a time such as 1/250')").await;
+    browser.until("document.body.innerText.includes('“soon” is no figure for a time')").await;
     browser.run("location.reload()", vec![]).await;
     browser.until("document.querySelector('#frame[data-ready]')").await;
     let chips = browser.text("[aria-label='Parts']").await;

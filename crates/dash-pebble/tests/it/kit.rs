@@ -304,13 +304,16 @@ async fn a_wrong_row_is_named_by_line_and_column_and_nothing_is_taken_in() {
         ("Other 90,,1,0.5,0.7\n", 3, 2, "a new unit needs a guide number"),
         ("Gravel 150,-3,1/2,0.5,0.7\n", 3, 2, "is not what line 2 says"),
     ] {
-        let (status, told) =
-            problem(send_text(&api, "/api/kit/units.csv", format!("{heading}{good}{rows}")).await).await;
-        assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY, "{rows}");
-        let row = &told["rows"][0];
-        assert_eq!((&row["line"], &row["column"]), (&json!(line), &json!(column)), "{rows}: {told}");
-        assert!(row["sentence"].as_str().unwrap().contains(words), "{rows}: {told}");
-        assert!(told["detail"].as_str().unwrap().contains(&format!("Line {line}, column {column}")), "{told}");
+        // Lines are counted as an editor counts them, however they end.
+        for end in ["\n", "\r\n"] {
+            let table = format!("{heading}{good}{rows}").replace('\n', end);
+            let (status, told) = problem(send_text(&api, "/api/kit/units.csv", table).await).await;
+            assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY, "{rows}");
+            let row = &told["rows"][0];
+            assert_eq!((&row["line"], &row["column"]), (&json!(line), &json!(column)), "{rows}: {told}");
+            assert!(row["sentence"].as_str().unwrap().contains(words), "{rows}: {told}");
+            assert!(told["detail"].as_str().unwrap().contains(&format!("Line {line}, column {column}")), "{told}");
+        }
     }
     for (text, words) in [
         ("name,power,shoe_size\nGravel,1,42\n", "is no column of this table"),

@@ -218,6 +218,14 @@ async fn bad_recordings_and_wrong_tables_are_said_and_change_nothing() {
     give(&browser, 0, &table.display().to_string()).await;
     browser.until("document.querySelector('[role=status]')?.innerText.includes('1 new')").await;
     browser.until("document.querySelector('[data-thing=gravel]')").await;
+    // Copied out of a spreadsheet, an empty row among it, and pasted: one that is wrong, then one that is not.
+    let paste = "const data = new DataTransfer(); data.setData('text/plain', arguments[0]);
+        document.body.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }))";
+    let copied = "name\tguide_number_m\tpower\tt01_ms\r\n\t\t\t\r\nSchist\t38\t1\t2.1\r\nSchist\t38\t1/2\tlong\r\n";
+    browser.run(paste, vec![copied.into()]).await;
+    browser.until("document.querySelector('[role=status]')?.innerText.includes('Line 4, column 4')").await;
+    browser.run(paste, vec![copied.replace("long", "1.2").into()]).await;
+    browser.until("document.querySelector('[data-thing=schist]')").await;
 }
 
 #[tokio::test(flavor = "multi_thread")]

@@ -19,7 +19,7 @@ pub struct Limits {
 #[derive(Clone, Debug, PartialEq, Error)]
 pub enum Invalid {
     /// Outside its range, or not a number at all.
-    #[error("{what} ({field}) is {given}, which is not between {min} and {max}{}", spaced(unit))]
+    #[error("{what} ({field}) is {given}, which is not between {} and {}{}", end(*min), end(*max), spaced(unit))]
     OutOfRange {
         /// Path in the shot, such as `flash.distance_m`.
         field: String,
@@ -56,6 +56,15 @@ pub enum Invalid {
     },
 }
 
+/// The end of a range as one says it: an aperture of 2.828 is written f/2.83.
+fn end(of: f64) -> f64 {
+    if of == 0.0 || !of.is_finite() || of.fract() == 0.0 {
+        return of;
+    }
+    let digit = 10_f64.powi(2 - of.abs().log10().floor() as i32);
+    (of * digit).round() / digit
+}
+
 fn spaced(unit: &str) -> String {
     if unit.is_empty() { String::new() } else { format!(" {unit}") }
 }
@@ -81,7 +90,7 @@ impl Invalid {
     /// What would have been allowed.
     pub fn allowed(&self) -> String {
         match self {
-            Self::OutOfRange { min, max, unit, .. } => format!("{min} to {max}{}", spaced(unit)),
+            Self::OutOfRange { min, max, unit, .. } => format!("{} to {}{}", end(*min), end(*max), spaced(unit)),
             Self::NotAllowed { allowed, .. } => allowed.clone(),
             Self::Contradiction { reason, .. } => reason.clone(),
         }
