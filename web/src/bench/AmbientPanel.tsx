@@ -1,4 +1,5 @@
 import { Button, Group, SegmentedControl, Stack, Text, Tooltip } from '@mantine/core'
+import { memo } from 'react'
 import { Opened } from './Bay'
 import { choices } from '../words/choices'
 import { Key } from '../commands/Key'
@@ -38,7 +39,14 @@ function written(reading: Reading): string {
 }
 
 /** The steady light as it was read, and where it falls. */
-export function AmbientPanel({ shot, forecast, refusal, guessed, onChange, onShot }: Props) {
+export const AmbientPanel = memo(function AmbientPanel({
+  shot,
+  forecast,
+  refusal,
+  guessed,
+  onChange,
+  onShot,
+}: Props) {
   const rows: { place: Place; label: string; light: Forecast['ambient_subject'] | undefined }[] = [
     { place: 'subject', label: 'Subject', light: forecast?.ambient_subject },
     { place: 'background', label: 'Back', light: forecast?.ambient_background },
@@ -103,7 +111,7 @@ export function AmbientPanel({ shot, forecast, refusal, guessed, onChange, onSho
       </div>
     </section>
   )
-}
+})
 
 /** What the exposure stands on, in a few words. */
 function wantedWord({ targets }: Shot): string {

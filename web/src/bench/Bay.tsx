@@ -1,11 +1,23 @@
 import { CloseButton, FocusTrap, Popover, Portal, type PopoverProps } from '@mantine/core'
-import { useEffect, useId, type ReactNode } from 'react'
+import { useEffect, useId, useSyncExternalStore, type ReactNode } from 'react'
 import classes from './Bay.module.css'
 
 const ID = 'bench-bay'
 
 /** Where what is opened on the Bench stands: over moment and controls, never over what answers it. */
 export const Bay = () => <div id={ID} className={classes.bay} />
+
+const isOpen = () => (document.getElementById(ID)?.childElementCount ?? 0) > 0
+function watched(tell: () => void) {
+  const bay = document.getElementById(ID)
+  if (!bay) return () => undefined
+  const watch = new MutationObserver(tell)
+  watch.observe(bay, { childList: true })
+  return () => watch.disconnect()
+}
+
+/** Whether anything is open over the controls; for what lives as long as the bay does. */
+export const useOpened = () => useSyncExternalStore(watched, isOpen)
 
 type Props = PopoverProps & {
   /** Over the controls at the left, so that those at the right stay in sight; or the other way round. */

@@ -1,9 +1,9 @@
-import { Button, CloseButton, TextInput, Tooltip } from '@mantine/core'
+import { CloseButton } from '@mantine/core'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { lazy, Suspense, useCallback, useEffect, useRef, useState, type ComponentType } from 'react'
+import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState, type ComponentType } from 'react'
 import { useParams, useSearchParams } from 'react-router'
 import { answered, client, WHOLE, type Remedy, type Shot, type ShotAnswer } from '../api/client'
-import { COMMANDS, withKey } from '../commands/list'
+import { COMMANDS } from '../commands/list'
 import { useCommands, type Handlers } from '../commands/useCommands'
 import { Waiting } from '../shell/Waiting'
 import { Conflict } from './Conflict'
@@ -13,10 +13,12 @@ import { Frame } from './Frame'
 import { Ladder } from './Ladder'
 import { withLight, withParts } from './lights/lights'
 import { Moment } from './Moment'
+import { Doors } from './Doors'
+import { Names } from './Names'
 import { PartChips } from './PartChips'
 import { applied } from '../api/applied'
 import { withValue } from '../api/pointer'
-import type { Saving } from './now'
+import { SAVING_WORDS } from './now'
 import { useGoes } from '../shell/useGoes'
 import { useSteady } from '../shell/useSteady'
 import { useBench } from './useBench'
@@ -49,13 +51,6 @@ type Props = { match: ComponentType<InPlaceOfTheBench>; floor: ComponentType<InP
 
 /** What stands over the Bench. */
 type Over = 'versions' | 'drag' | 'groups' | 'stage' | 'movement'
-
-const SAVING_WORDS: Record<Saving, string> = {
-  saved: 'Saved',
-  saving: 'Saving…',
-  refused: 'Not saved',
-  silent: 'Not reached',
-}
 
 /** One shot: frame, moment, ladder, findings, controls. */
 export function BenchScreen({ match, floor }: Props) {
@@ -111,17 +106,32 @@ function Bench({ initial, match: Match, floor: Floor }: Props & { initial: ShotA
     [change],
   )
   const divide = useCallback((parts: Shot['parts']) => change((shot) => withParts(shot, parts)), [change])
+  const put = useCallback(
+    (given: Pick<Partial<Shot>, 'title' | 'place' | 'around' | 'acknowledged'>) =>
+      change((shot) => ({ ...shot, ...given })),
+    [change],
+  )
+  const { around, acknowledged } = shot
+  // What is found is drawn again when it is found, not when something is turned.
+  const cautions = useMemo(
+    () => <Cautions around={around} acknowledged={acknowledged} cautions={answer?.cautions} onChange={put} />,
+    [around, acknowledged, answer?.cautions, put],
+  )
   const openInTime = useCallback(() => setOver('movement'), [])
   const next = (by: number) => () => setChosen((light + by + shot.lights.length) % shot.lights.length)
   const focus = (id: string) => () => document.getElementById(id)?.focus()
 
   // What is set now is saved first: it is one of the versions too.
-  const openVersions = () => void bench.settled().then(() => setOver('versions'))
+  const undo = useSteady(() => void step('undo'))
+  const redo = useSteady(() => void step('redo'))
+  const openVersions = useSteady(() => void bench.settled().then(() => setOver('versions')))
+  const openMatch = useSteady(() => setPlace({ match: '' }))
+  const openFloor = useSteady(() => setPlace({ floor: '' }))
 
   const onTheBench: Handlers = {
     versions: openVersions,
-    match: () => setPlace({ match: '' }),
-    floor: () => setPlace({ floor: '' }),
+    match: openMatch,
+    floor: openFloor,
     drag: () => setOver('drag'),
     groups: () => setOver('groups'),
     stage: () => setOver('stage'),
@@ -137,11 +147,10 @@ function Bench({ initial, match: Match, floor: Floor }: Props & { initial: ShotA
     light_before: next(-1),
     mute: () => change(withLight(shot, light, { on: !shot.lights[light]!.on })),
     solo: () => look({ solo: solo === light ? undefined : light }),
-    undo: () => void step('undo'),
-    redo: () => void step('redo'),
+    undo,
+    redo,
   }
   useCommands(InPlace ? {} : onTheBench)
-  const undo = useSteady(() => void step('undo'))
   const backToTheBench = useSteady(() => setPlace({}))
 
   if (InPlace) {
@@ -163,24 +172,7 @@ function Bench({ initial, match: Match, floor: Floor }: Props & { initial: ShotA
     <main className={classes.bench}>
       <h1 className="hidden-text">{shot.title}</h1>
       <header className={classes.top}>
-        <div className={classes.names}>
-          <TextInput
-            variant="unstyled"
-            size="xs"
-            aria-label="Place"
-            className={classes.place}
-            value={shot.place}
-            onChange={(event) => change({ ...shot, place: event.currentTarget.value })}
-          />
-          <TextInput
-            variant="unstyled"
-            aria-label="Title of the shot"
-            className={classes.title}
-            value={shot.title}
-            error={refusal?.field === 'title'}
-            onChange={(event) => change({ ...shot, title: event.currentTarget.value })}
-          />
-        </div>
+        <Names title={shot.title} place={shot.place} refused={refusal?.field === 'title'} onName={put} />
         <PartChips
           parts={shot.parts}
           camera={shot.camera}
@@ -191,50 +183,17 @@ function Bench({ initial, match: Match, floor: Floor }: Props & { initial: ShotA
           onChange={divide}
         />
         <span className={classes.spacer} />
-        <Tooltip label={refusal?.detail ?? 'Everything is saved as you work'} multiline maw={320}>
-          <span className={classes.saving} data-saving={saving} role="status">
-            {SAVING_WORDS[saving]}
-          </span>
-        </Tooltip>
-        <Tooltip label={withKey('match', 'Which of my units can do this')}>
-          <Button size="compact-sm" radius="xl" variant="default" onClick={() => setPlace({ match: '' })}>
-            Match
-          </Button>
-        </Tooltip>
-        <Tooltip label={withKey('floor', 'The set from above and from the side')}>
-          <Button size="compact-sm" radius="xl" variant="default" onClick={() => setPlace({ floor: '' })}>
-            Floor
-          </Button>
-        </Tooltip>
-        <Tooltip label={withKey('versions', 'Earlier versions')}>
-          <Button size="compact-sm" radius="xl" variant="default" onClick={openVersions}>
-            Versions
-          </Button>
-        </Tooltip>
-        <Tooltip label={withKey('undo')}>
-          <Button
-            size="compact-sm"
-            radius="xl"
-            variant="default"
-            aria-label="Undo"
-            disabled={!kept.can_undo && !dirty}
-            onClick={() => void step('undo')}
-          >
-            ↶
-          </Button>
-        </Tooltip>
-        <Tooltip label={withKey('redo')}>
-          <Button
-            size="compact-sm"
-            radius="xl"
-            variant="default"
-            aria-label="Redo"
-            disabled={!kept.can_redo || dirty}
-            onClick={() => void step('redo')}
-          >
-            ↷
-          </Button>
-        </Tooltip>
+        <Doors
+          saving={saving}
+          why={refusal?.detail}
+          canUndo={kept.can_undo || dirty}
+          canRedo={kept.can_redo && !dirty}
+          onMatch={openMatch}
+          onFloor={openFloor}
+          onVersions={openVersions}
+          onUndo={undo}
+          onRedo={redo}
+        />
       </header>
       {saving === 'silent' && (
         <p className={classes.banner} role="alert">
@@ -283,12 +242,13 @@ function Bench({ initial, match: Match, floor: Floor }: Props & { initial: ShotA
         />
         <Ladder ladder={answer?.forecast.ladder} subject={answer?.forecast.subject} onTarget={aim} />
         <Findings findings={answer?.findings} onApply={apply}>
-          <Cautions shot={shot} cautions={answer?.cautions} onChange={change} />
+          {cautions}
         </Findings>
       </div>
       <Moment forecast={answer?.forecast} chosen={light} onInTime={openInTime} />
       <Controls
         shot={shot}
+        workedOut={bench.workedOut}
         answer={answer}
         refusal={refusal}
         held={held}

@@ -16,14 +16,17 @@ const AROUND: Record<Around, string> = {
   height: 'ladders, rigs',
 }
 
-type Props = { shot: Shot; cautions: Caution[] | undefined; onChange: (shot: Shot) => void }
+type Props = {
+  around: Shot['around']
+  acknowledged: Shot['acknowledged']
+  cautions: Caution[] | undefined
+  onChange: (seen: Pick<Partial<Shot>, 'around' | 'acknowledged'>) => void
+}
 
 /** What can hurt someone on this shot: said once, acknowledged once, kept with the shot. */
-export function Cautions({ shot, cautions, onChange }: Props) {
+export function Cautions({ around = [], acknowledged = [], cautions, onChange }: Props) {
   const [opened, setOpened] = useState(false)
   const open = cautions?.filter((caution) => !caution.acknowledged) ?? []
-  const around = shot.around ?? []
-  const acknowledged = shot.acknowledged ?? []
   return (
     <>
       <UnstyledButton
@@ -65,7 +68,6 @@ export function Cautions({ shot, cautions, onChange }: Props) {
                   checked={around.includes(one)}
                   onChange={(event) =>
                     onChange({
-                      ...shot,
                       around: event.currentTarget.checked
                         ? [...around, one]
                         : around.filter((other) => other !== one),
@@ -89,7 +91,6 @@ export function Cautions({ shot, cautions, onChange }: Props) {
                     variant={caution.acknowledged ? 'default' : 'filled'}
                     onClick={() =>
                       onChange({
-                        ...shot,
                         acknowledged: caution.acknowledged
                           ? acknowledged.filter((id) => id !== caution.id)
                           : [...acknowledged, caution.id],

@@ -17,8 +17,11 @@ import { AmbientPanel } from './AmbientPanel'
 import { BeforeLens, Burst, CameraMoves, More, Tones } from './More'
 import { HoldChips, toggled } from './HoldChips'
 import { CameraChoice } from './KitChoice'
-import { LightsPanel } from './lights/LightsPanel'
-import { Ways } from './Ways'
+import { LightsHead } from './lights/LightsHead'
+import { useOpened } from './Bay'
+import { rebased } from '../api/rebased'
+import { useSteady } from '../shell/useSteady'
+import { memo } from 'react'
 import { valueAt, withValue } from '../api/pointer'
 import classes from './Controls.module.css'
 
@@ -33,6 +36,8 @@ export const STRIPS = [...CAMERA, ...FLASH]
 
 type Props = {
   shot: Shot
+  /** As it was when it was last worked out. */
+  workedOut: Shot
   answer: BenchAnswer | undefined
   refusal: Problem | undefined
   held: HoldAnswer | undefined
@@ -78,23 +83,41 @@ function indexOn(strip: Strip, shot: Shot): number {
   return exact < 0 ? strip.index : exact
 }
 
-/** One block for the camera, one for the lights, one for the steady light. */
+/**
+ * One block for the camera, one for the lights, one for the steady light. The strips follow the hand at once. What stands
+ * around them goes with the figures, for a picture is waiting to be seen before; while something of it is open, it is at work
+ * itself and follows the hand as well.
+ */
 export function Controls(props: Props) {
-  const {
-    shot,
-    answer,
-    refusal,
-    held,
-    light,
-    solo,
-    onLight,
-    onSolo,
-    onChange,
-    onTurn,
-    onMoved,
-    onDrag,
-    onGroups,
-  } = props
+  const { shot, answer, refusal, held, light, solo, onLight, onSolo, onMoved, onDrag, onGroups } = props
+  const around = useOpened() ? shot : props.workedOut
+  const turn = useSteady(props.onTurn)
+  const choose = useSteady(onLight)
+  const alone = useSteady(onSolo)
+  const moved = useSteady(onMoved)
+  const drag = useSteady(onDrag)
+  const groups = useSteady(onGroups)
+  // What is changed around is changed in the shot that was seen there, and the strips may have gone on.
+  const change = useSteady((to: Shot) => props.onChange(rebased(around, to, shot)))
+  const turnAround = useSteady((turned: Held | undefined, to: Shot) =>
+    props.onTurn(turned, rebased(around, to, shot)),
+  )
+  const other = useSteady((to: Shot) => turnAround(undefined, to))
+  const filter = useSteady((to: Shot) => turnAround('filter', to))
+  const lock = useSteady((strip: Held) => props.onChange(toggled(shot, strip)))
+  const set = useSteady((strip: Strip, index: number) =>
+    turn(
+      LOCKABLE.has(strip.id) ? (strip.id as Held) : undefined,
+      withValue(shot, strip.pointer, strip.notches[index]!.value),
+      strip.light ?? undefined,
+    ),
+  )
+  const understand = useSteady((strip: Strip, text: string) =>
+    answered(
+      client.POST('/api/strip', { body: { shot, strip: strip.id, light: strip.light ?? null, text } }),
+    ),
+  )
+
   const here = answer?.strips.filter((strip) => strip.light == null || strip.light === light)
   const strips = new Map(here?.map((strip) => [strip.id, strip]))
   const control = (id: string) => {
@@ -105,11 +128,10 @@ export function Controls(props: Props) {
       .replace(/\/(\d+)/g, '[$1]')
       .replaceAll('/', '.')
     return (
-      <NotchedStrip
+      <Control
         key={`${id}${strip.light ?? ''}`}
         strip={strip}
         index={indexOn(strip, shot)}
-        shortcut={id in COMMANDS ? keyOf(id as CommandId) : ''}
         error={refusal?.field === field ? refusal.detail : undefined}
         locked={shot.hold?.includes(id as Held)}
         followed={held?.followed
@@ -117,77 +139,131 @@ export function Controls(props: Props) {
           ?.words.split(', ')
           .at(-1)
           ?.replace(/ clicks?/, '')}
-        understand={(text) =>
-          answered(client.POST('/api/strip', { body: { shot, strip: id, light: strip.light ?? null, text } }))
-        }
-        onLock={LOCKABLE.has(id) ? () => onChange(toggled(shot, id as Held)) : undefined}
-        onChange={(index) =>
-          onTurn(
-            LOCKABLE.has(id) ? (id as Held) : undefined,
-            withValue(shot, strip.pointer, strip.notches[index]!.value),
-            strip.light ?? undefined,
-          )
-        }
+        onSet={set}
+        onLock={lock}
+        understand={understand}
       />
     )
   }
   return (
     <div className={classes.controls}>
       <section className={classes.block} aria-label="Camera">
-        <h2 className={classes.title}>
-          Camera <CameraChoice shot={shot} refusal={refusal} onChange={onChange} onMoved={onMoved} />
-          <HoldChips shot={shot} answer={held} onChange={onChange} />
-        </h2>
+        <CameraHead
+          shot={around}
+          refusal={refusal}
+          held={held}
+          onChange={change}
+          onLock={lock}
+          onMoved={moved}
+        />
         <div className={classes.two}>{CAMERA.map(control)}</div>
-        <div className={classes.more}>
-          <More side="right" word={movementWord(shot)} choose="movement">
-            <CameraMoves shot={shot} forecast={answer?.forecast} refusal={refusal} onChange={onChange} />
-          </More>
-          <More side="right" word={lensWord(shot)} choose="before-lens">
-            <BeforeLens
-              shot={shot}
-              forecast={answer?.forecast}
-              refusal={refusal}
-              onChange={(to) => onTurn('filter', to)}
-            />
-          </More>
-          <More side="right" word="Tones" choose="tones" width={560}>
-            <Tones shot={shot} onChange={onChange} />
-          </More>
-          <More side="right" word={burstWord(shot)} choose="burst" width={620}>
-            <Burst shot={shot} forecast={answer?.forecast} refusal={refusal} onChange={onChange} />
-          </More>
-          <UnstyledButton className={classes.moreButton} data-choose="groups" onClick={onGroups}>
-            Groups <Key of="groups" />
-          </UnstyledButton>
-          <UnstyledButton className={classes.moreButton} data-choose="drag" onClick={onDrag}>
-            Drag the shutter <Key of="drag" />
-          </UnstyledButton>
-        </div>
+        <CameraMore
+          shot={around}
+          forecast={answer?.forecast}
+          refusal={refusal}
+          onChange={change}
+          onFilter={filter}
+          onDrag={drag}
+          onGroups={groups}
+        />
       </section>
-      <LightsPanel
-        shot={shot}
-        answer={answer}
-        refusal={refusal}
-        chosen={light}
-        solo={solo}
-        onChoose={onLight}
-        onSolo={onSolo}
-        onChange={onChange}
-        onMoved={onMoved}
-        ways={<Ways shot={shot} onTake={(to) => onTurn(undefined, to)} />}
-      >
+      <section className={classes.block} aria-label="Lights">
+        <LightsHead
+          shot={around}
+          seen={answer?.forecast.lights}
+          refusal={refusal}
+          chosen={Math.min(light, around.lights.length - 1)}
+          solo={solo}
+          onChoose={choose}
+          onSolo={alone}
+          onChange={change}
+          onMoved={moved}
+          onTake={other}
+        />
         {FLASH.filter((id) => strips.has(id)).map(control)}
         {shot.lights[light]?.on_camera && <p className={classes.mounted}>On the camera, as far as that is</p>}
-      </LightsPanel>
+      </section>
       <AmbientPanel
-        shot={shot}
+        shot={around}
         forecast={answer?.forecast}
         refusal={refusal}
         guessed={answer?.findings.some(({ id }) => id === 'light-guessed') ?? false}
-        onChange={(to) => onTurn(undefined, to)}
-        onShot={onChange}
+        onChange={other}
+        onShot={change}
       />
     </div>
   )
 }
+
+type ControlProps = {
+  strip: Strip
+  index: number
+  error: string | undefined
+  locked: boolean | undefined
+  followed: string | undefined
+  onSet: (strip: Strip, index: number) => void
+  onLock: (strip: Held) => void
+  understand: (strip: Strip, text: string) => Promise<{ index: number; label: string }>
+}
+
+/** One strip: drawn again when it is turned itself. */
+const Control = memo(function Control({ strip, onSet, onLock, understand, ...rest }: ControlProps) {
+  const { id } = strip
+  return (
+    <NotchedStrip
+      {...rest}
+      strip={strip}
+      shortcut={id in COMMANDS ? keyOf(id as CommandId) : ''}
+      understand={(text) => understand(strip, text)}
+      onLock={LOCKABLE.has(id) ? () => onLock(id as Held) : undefined}
+      onChange={(index) => onSet(strip, index)}
+    />
+  )
+})
+
+type HeadProps = Pick<Props, 'shot' | 'refusal' | 'held' | 'onChange' | 'onMoved'> & {
+  onLock: (held: Held) => void
+}
+
+/** Which camera, and what is held. */
+const CameraHead = memo(function CameraHead({ shot, refusal, held, onChange, onLock, onMoved }: HeadProps) {
+  return (
+    <h2 className={classes.title}>
+      Camera <CameraChoice shot={shot} refusal={refusal} onChange={onChange} onMoved={onMoved} />
+      <HoldChips shot={shot} answer={held} onToggle={onLock} />
+    </h2>
+  )
+})
+
+type MoreProps = Pick<Props, 'shot' | 'refusal' | 'onChange' | 'onDrag' | 'onGroups'> & {
+  forecast: BenchAnswer['forecast'] | undefined
+  /** What stands before the lens was changed. */
+  onFilter: (shot: Shot) => void
+}
+
+/** What is turned more rarely. */
+const CameraMore = memo(function CameraMore(props: MoreProps) {
+  const { shot, forecast, refusal, onChange, onFilter, onDrag, onGroups } = props
+  return (
+    <div className={classes.more}>
+      <More side="right" word={movementWord(shot)} choose="movement">
+        <CameraMoves shot={shot} forecast={forecast} refusal={refusal} onChange={onChange} />
+      </More>
+      <More side="right" word={lensWord(shot)} choose="before-lens">
+        <BeforeLens shot={shot} forecast={forecast} refusal={refusal} onChange={onFilter} />
+      </More>
+      <More side="right" word="Tones" choose="tones" width={560}>
+        <Tones shot={shot} onChange={onChange} />
+      </More>
+      <More side="right" word={burstWord(shot)} choose="burst" width={620}>
+        <Burst shot={shot} forecast={forecast} refusal={refusal} onChange={onChange} />
+      </More>
+      <UnstyledButton className={classes.moreButton} data-choose="groups" onClick={onGroups}>
+        Groups <Key of="groups" />
+      </UnstyledButton>
+      <UnstyledButton className={classes.moreButton} data-choose="drag" onClick={onDrag}>
+        Drag the shutter <Key of="drag" />
+      </UnstyledButton>
+    </div>
+  )
+})

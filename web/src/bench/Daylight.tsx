@@ -45,7 +45,7 @@ export function Daylight({ shot, onTake, onChange }: Props) {
   const [opened, setOpened] = useState(false)
   useCommands({ daylight: () => setOpened(true) })
   const ways = useQuery({
-    queryKey: ['daylight', shot],
+    queryKey: ['daylight', opened ? shot : null],
     queryFn: () => answered(client.POST('/api/daylight', { body: shot })),
     enabled: opened,
     gcTime: 0,

@@ -16,7 +16,7 @@ const LOOKS: { held: Held; word: string; why: string }[] = [
 /** Where lamps burn, their dimmers follow too, unless they are told to stay. */
 const LAMPS = { held: 'lamps', word: 'Lamps', why: 'The dimmers of the lamps stay where they are' } as const
 
-type Props = { shot: Shot; answer: HoldAnswer | undefined; onChange: (shot: Shot) => void }
+type Props = { shot: Shot; answer: HoldAnswer | undefined; onToggle: (held: Held) => void }
 
 /** With one thing in or out of what is held. */
 export function toggled(shot: Shot, held: Held): Shot {
@@ -25,7 +25,7 @@ export function toggled(shot: Shot, held: Held): Shot {
 }
 
 /** What stays while something is turned, and what had to give. */
-export function HoldChips({ shot, answer, onChange }: Props) {
+export function HoldChips({ shot, answer, onToggle }: Props) {
   return (
     <div className={classes.chips} role="group" aria-label="Hold">
       <span className={classes.word}>Hold</span>
@@ -39,7 +39,7 @@ export function HoldChips({ shot, answer, onChange }: Props) {
               aria-pressed={on}
               data-held={held}
               data-gave={gave ? true : undefined}
-              onClick={() => onChange(toggled(shot, held))}
+              onClick={() => onToggle(held)}
             >
               {on && <Lock closed />}
               {word}

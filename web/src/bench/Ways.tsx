@@ -15,7 +15,7 @@ export function Ways({ shot, onTake }: Props) {
   const [opened, setOpened] = useState(false)
   useCommands({ ways: () => setOpened(true) })
   const ways = useQuery({
-    queryKey: ['equivalents', shot],
+    queryKey: ['equivalents', opened ? shot : null],
     queryFn: () => answered(client.POST('/api/equivalents', { body: shot })),
     enabled: opened,
     gcTime: 0,

@@ -21,3 +21,11 @@ export type Now = RefObject<{
   /** Comes when the other controls have followed the one that was turned. */
   followed: Promise<void>
 }>
+
+/** What is said of it. */
+export const SAVING_WORDS: Record<Saving, string> = {
+  saved: 'Saved',
+  saving: 'Saving…',
+  refused: 'Not saved',
+  silent: 'Not reached',
+}

@@ -17,7 +17,11 @@ export function useBench(initial: ShotAnswer, inSight: boolean) {
     conflict: false,
     followed: Promise.resolve(),
   })
-  const { answer, frames, view, refusal, setRefusal, recompute, look } = useComputing(now, setSaving, inSight)
+  const { answer, workedOut, frames, view, refusal, setRefusal, recompute, look } = useComputing(
+    now,
+    setSaving,
+    inSight,
+  )
 
   // A version that is adopted is a new look; the hold below is told of it.
   const rebased = useRef<(shot: Shot) => void>(undefined)
@@ -69,7 +73,7 @@ export function useBench(initial: ShotAnswer, inSight: boolean) {
     [change, enter, follow, now],
   )
 
-  return { shot, answer, frames, view, refusal, saving, held, change, turn, look, ...kept }
+  return { shot, workedOut, answer, frames, view, refusal, saving, held, change, turn, look, ...kept }
 }
 
 export type BenchState = ReturnType<typeof useBench>

@@ -25,6 +25,7 @@ export function useComputing(
   const [frames] = useState(() => new Frames())
   const [view, setView] = useState<View>(now.current.view)
   const [refusal, setRefusal] = useState<Problem>()
+  const [workedOut, setWorkedOut] = useState<Shot>(now.current.shot)
 
   const compute = useMemo(() => {
     const again = () =>
@@ -72,11 +73,13 @@ export function useComputing(
         figures.come(() =>
           startTransition(() => {
             setAnswer(answer)
+            setWorkedOut(shot)
             setRefusal(undefined)
             say((before) => (before === 'silent' || before === 'refused' ? 'saved' : before))
           }),
         )
       } catch (error) {
+        setWorkedOut(shot)
         if (error instanceof Refusal) {
           now.current.refused = true
           if (!compute.isStale) frames.stay()
@@ -111,5 +114,5 @@ export function useComputing(
     [now, recompute],
   )
 
-  return { answer, frames, view, refusal, setRefusal, recompute, look }
+  return { answer, workedOut, frames, view, refusal, setRefusal, recompute, look }
 }

@@ -327,3 +327,25 @@ async fn daylight_leads_the_fill_follows_and_no_press_does_harm() {
     };
     browser.until(&format!("Math.abs({} - {}) < 0.21", level(0), level(1))).await;
 }
+
+/// What stands around the strips is drawn after the picture: pressed in the same breath as a strip is turned, neither loses the
+/// other.
+#[tokio::test(flavor = "multi_thread")]
+async fn a_press_beside_a_strip_that_turns_loses_nothing() {
+    let (server, browser) = (Server::demo(), Browser::open().await);
+    browser.size(1280, 800).await;
+    open_shot(&browser, &server, "Sabre reach").await;
+    let iso = browser.run("return document.querySelector('#strip-iso').ariaValueText", vec![]).await;
+    let press = "const strip = document.querySelector('#strip-iso');
+        const turn = () => strip.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowRight', bubbles: true }));
+        const press = (what) => () => document.querySelector(what).click();
+        [turn, turn, press('[data-choose=mute]'), turn, press('[data-held=depth]'), turn, press('[data-held=blur]')]
+            .forEach((one, index) => setTimeout(one, index))";
+    browser.run(press, vec![]).await;
+    saved(&browser).await;
+    let kept = "JSON.parse((() => { const r = new XMLHttpRequest(); r.open('GET', '/api/shots/sabre-reach', false); r.send(); return r.responseText })()).shot";
+    browser.until(&format!("{kept}.lights[0].on === false")).await;
+    browser.until(&format!("{kept}.hold.includes('depth') && {kept}.hold.includes('blur')")).await;
+    browser.until(&format!("document.querySelector('#strip-iso').ariaValueText !== {iso} && {kept}.camera.iso === Number(document.querySelector('#strip-iso').ariaValueText)")).await;
+    browser.until("document.querySelector('[data-choose=mute][aria-pressed=true]')").await;
+}

@@ -146,11 +146,15 @@ async fn all_lights_and_the_whole_job_are_planned() {
     browser.keys("2").await;
     browser.until("document.querySelectorAll(\"[data-crew='1'] tr\").length === 4").await;
     browser.until("document.querySelectorAll('[data-testid=whole] figure canvas').length === 2").await;
+    browser.until("document.querySelector('[data-testid=left-open]')").await;
     browser.click("[data-crew='1'] button").await;
     browser.until("document.querySelector('[data-notice=done]')").await;
     saved_here(&browser).await;
     browser.keys("3").await;
     browser.until("document.querySelectorAll('[data-job]').length === 7").await;
+    // Each with the frame that it gives with these units, how it is set, and what is open then.
+    browser.until("document.querySelectorAll('[data-testid=job] li canvas').length === 7").await;
+    browser.until("document.querySelector('[data-testid=job]').innerText.includes('no trouble')").await;
     let take = browser.text("[data-testid=job] p").await;
     assert!(take.starts_with("Take ") && take.contains("No smaller set"), "{take}");
     browser.until("document.querySelector('[data-testid=pack]').innerText.includes('Stands')").await;

@@ -5,7 +5,7 @@ import { answered, client, type Shot, type StageAnswer } from '../../api/client'
 /** What stands in the frame and where, while somebody asks. */
 export function useStaged(shot: Shot, asked: boolean): StageAnswer | undefined {
   const { data } = useQuery({
-    queryKey: ['stage', shot],
+    queryKey: ['stage', asked ? shot : null],
     queryFn: () => answered(client.POST('/api/stage', { body: shot })),
     enabled: asked,
     gcTime: 0,

@@ -1,19 +1,19 @@
 import { Button, Tooltip, UnstyledButton } from '@mantine/core'
 import { Opened } from '../Bay'
 import { withKey } from '../../commands/list'
-import { lazy, Suspense, type ReactNode } from 'react'
+import { lazy, memo, Suspense } from 'react'
 import type { BenchAnswer, Moved, Problem, Shot } from '../../api/client'
 import { ROLE_WORDS } from '../../marks/RoleMark'
-import panel from '../Controls.module.css'
+import { Ways } from '../Ways'
 import { LightChips } from './LightChips'
 import { withLight, withOneMore, withoutLight } from './lights'
 import classes from './Lights.module.css'
 
 const LightForm = lazy(() => import('./LightForm').then(({ LightForm }) => ({ default: LightForm })))
 
-export type LightsProps = {
+type Props = {
   shot: Shot
-  answer: BenchAnswer | undefined
+  seen: BenchAnswer['forecast']['lights'] | undefined
   refusal: Problem | undefined
   chosen: number
   solo: number | undefined
@@ -21,19 +21,21 @@ export type LightsProps = {
   onSolo: (index: number | undefined) => void
   onChange: (shot: Shot) => void
   onMoved: (moved: Moved[]) => void
+  /** Another way with the same light is taken. */
+  onTake: (shot: Shot) => void
 }
 
-/** The flashes: which one is in hand, alone or muted, and its controls. */
-export function LightsPanel(props: LightsProps & { children: ReactNode; ways: ReactNode }) {
-  const { shot, answer, refusal, chosen, solo, onChoose, onSolo, onChange, onMoved, children, ways } = props
+/** The flashes: which one is in hand, what it is, alone or muted. */
+export const LightsHead = memo(function LightsHead(props: Props) {
+  const { shot, seen, refusal, chosen, solo, onChoose, onSolo, onChange, onMoved, onTake } = props
   const light = shot.lights[chosen]!
   const about = refusal?.field?.startsWith(`lights[${chosen}].`) ? refusal : undefined
   return (
-    <section className={panel.block} aria-label="Lights">
+    <>
       <div className={classes.head}>
         <LightChips
           shot={shot}
-          seen={answer?.forecast.lights}
+          seen={seen}
           chosen={chosen}
           solo={solo}
           onChoose={onChoose}
@@ -42,7 +44,7 @@ export function LightsPanel(props: LightsProps & { children: ReactNode; ways: Re
             onChoose(shot.lights.length)
           }}
         />
-        {ways}
+        <Ways shot={shot} onTake={onTake} />
       </div>
       <h2 className={classes.title}>
         <span>
@@ -68,7 +70,7 @@ export function LightsPanel(props: LightsProps & { children: ReactNode; ways: Re
                 key={chosen}
                 shot={shot}
                 index={chosen}
-                seen={answer?.forecast.lights[chosen]}
+                seen={seen?.[chosen]}
                 problem={about}
                 refusal={refusal}
                 onChange={onChange}
@@ -107,7 +109,6 @@ export function LightsPanel(props: LightsProps & { children: ReactNode; ways: Re
           </UnstyledButton>
         </Tooltip>
       </h2>
-      {children}
-    </section>
+    </>
   )
-}
+})
