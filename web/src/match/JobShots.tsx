@@ -1,5 +1,7 @@
 import { Checkbox } from '@mantine/core'
+import { useIntersection } from '@mantine/hooks'
 import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
 import { Link } from 'react-router'
 import { answered, client, type JobShot, type Setup, type ShotName } from '../api/client'
 import { ShotFrame } from '../marks/ShotFrame'
@@ -68,12 +70,20 @@ export function JobShots({ shots, isIn, onIn, of }: Props) {
   )
 }
 
-/** The frame of a saved shot, with a set-up in place where there is one. */
+/** The frame of a saved shot, with a set-up in place where there is one; drawn once it is in sight. */
 function JobFrame({ id, setup }: { id: string; setup: Setup | undefined }) {
+  const { ref, entry } = useIntersection({ rootMargin: '200px' })
+  const [seen, setSeen] = useState(false)
+  if (entry?.isIntersecting && !seen) setSeen(true)
   const kept = useQuery({
     queryKey: ['shots', 'of-job', id],
     queryFn: () => answered(client.GET('/api/shots/{id}', { params: { path: { id } } })),
+    enabled: seen,
   }).data?.shot
   const there = useSetSo(kept, setup) ?? kept
-  return <div className={classes.frame}>{there && <ShotFrame shot={there} width={WIDTH} />}</div>
+  return (
+    <div ref={ref} className={classes.frame}>
+      {there && <ShotFrame shot={there} width={WIDTH} />}
+    </div>
+  )
 }

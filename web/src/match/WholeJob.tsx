@@ -16,7 +16,7 @@ export function WholeJob() {
   // What nobody has planned yet is left out until it is ticked.
   const isIn = (shot: ShotName) => ticked[shot.id] ?? !shot.untouched
   const taken = shots.filter(isIn).map((shot) => shot.id)
-  const { job, progress, stopped, refusal, stop, again } = useJob(list.data && taken)
+  const { job, of = [], progress, stopped, refusal, stop, again } = useJob(list.data && taken)
   if (!list.data) return <Waiting what="the job" error={list.error} onRetry={() => void list.refetch()} />
   if (refusal) return <Waiting what="the job" error={refusal} onRetry={again} />
   return (
@@ -63,7 +63,7 @@ export function WholeJob() {
         shots={shots}
         isIn={isIn}
         onIn={(shot, is) => setTicked({ ...ticked, [shot.id]: is })}
-        of={(shot) => job?.shots[taken.indexOf(shot.id)]}
+        of={(shot) => (isIn(shot) ? job?.shots[of.indexOf(shot.id)] : undefined)}
       />
       <Text size="xs" c="dimmed">
         Every shot with all its lights, as saved, each with what it asks for; the frames show them set with

@@ -4,6 +4,8 @@ import { hearLines } from '../api/lines'
 
 type State = {
   job?: JobAnswer | undefined
+  /** The shots that it was worked out for, in its order: those before while another list is worked out. */
+  of?: string[] | undefined
   progress?: { done: number; of: number }
   /** It was ended before it had an answer. */
   stopped?: boolean
@@ -25,11 +27,12 @@ export function useJob(shots: string[] | undefined) {
     let left = false
     setControl(control)
     // What was found for the list before stays in sight while the next is worked out.
-    setState(({ job }) => ({ job, progress: { done: 0, of: 0 } }))
-    hearLines<JobEvent>('/api/match/job', { shots: list.split(' ') }, control.signal, (event) => {
+    setState(({ job, of }) => ({ job, of, progress: { done: 0, of: 0 } }))
+    const those = list.split(' ')
+    hearLines<JobEvent>('/api/match/job', { shots: those }, control.signal, (event) => {
       if (left) return
-      if (event.is === 'progress') setState(({ job }) => ({ job, progress: event }))
-      else setState({ job: event.answer })
+      if (event.is === 'progress') setState(({ job, of }) => ({ job, of, progress: event }))
+      else setState({ job: event.answer, of: those })
     }).catch((refusal: Error) => {
       if (!left) setState(control.signal.aborted ? { stopped: true } : { refusal })
     })

@@ -153,7 +153,10 @@ async fn all_lights_and_the_whole_job_are_planned() {
     browser.keys("3").await;
     browser.until("document.querySelectorAll('[data-job]').length === 7").await;
     // Each with the frame that it gives with these units, how it is set, and what is open then.
-    browser.until("document.querySelectorAll('[data-testid=job] li canvas').length === 7").await;
+    let seen = "document.querySelectorAll('[data-testid=job] li canvas').length";
+    browser.until(&format!("{seen} >= 5")).await;
+    browser.run("document.querySelector('[data-testid=pack]')?.scrollIntoView()", vec![]).await;
+    browser.until(&format!("{seen} === 7")).await;
     browser.until("document.querySelector('[data-testid=job]').innerText.includes('no trouble')").await;
     let take = browser.text("[data-testid=job] p").await;
     assert!(take.starts_with("Take ") && take.contains("No smaller set"), "{take}");
