@@ -149,6 +149,11 @@ report! {
     }
 }
 
+/// As few digits as tell two figures apart, at most three.
+fn digits(one: f64, other: f64) -> usize {
+    (1..3).find(|digits| format!("{one:.digits$}") != format!("{other:.digits$}")).unwrap_or(3)
+}
+
 /// The rows of a list, set-ups that differ in their modifier alone folded together.
 pub fn rows(brief: &Brief, stock: &Stock, found: &[Found]) -> Vec<MatchRow> {
     let mut heads: Vec<(&Found, Vec<&Found>)> = Vec::new();
@@ -468,28 +473,29 @@ fn said(brief: &Brief, stock: &Stock, nearest: &Nearest, give: &Give, wish: &Wis
                 filter_label(bounds.filter_max.as_stops())
             )
         }
-        Demand::Key => format!(
-            "the key {:.1} stops off its target instead of {:.1}",
-            stops + bounds.key_within.as_stops(),
-            bounds.key_within.as_stops()
-        ),
+        Demand::Key => {
+            let within = bounds.key_within.as_stops();
+            let digits = digits(within, stops + within);
+            format!("the key {:.digits$} stops off its target instead of {within:.digits$}", stops + within)
+        }
         Demand::Ambient => outside("ambient", brief.ambient(), brief.seen.ambient.placement, steady),
         Demand::Background => outside("the background", bounds.background, brief.seen.background.placement, steady),
         Demand::Darker => darker(brief, stops),
         Demand::Near => {
             let was = candidate.distance.as_metres() * (stops / 2.0).exp2();
             let edge = if bounds.nearest.is_none() { ", into the frame" } else { "" };
+            let closer = was - candidate.distance.as_metres();
             format!(
                 "{} closer: {}{edge}",
-                plan.lengths.say(was - candidate.distance.as_metres(), 1),
+                plan.lengths.say(closer, digits(closer, 0.0)),
                 distance_label(brief.plan.lengths, candidate.distance)
             )
         }
         Demand::Far => {
-            let was = bounds.farthest.as_metres();
+            let farther = candidate.distance.as_metres() - bounds.farthest.as_metres();
             format!(
                 "{} farther: {}",
-                plan.lengths.say(candidate.distance.as_metres() - was, 1),
+                plan.lengths.say(farther, digits(farther, 0.0)),
                 distance_label(brief.plan.lengths, candidate.distance)
             )
         }
