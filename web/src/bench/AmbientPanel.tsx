@@ -264,7 +264,8 @@ function ReadingForm({ place, shot, light, problem, onChange, onShot }: FormProp
             onChange={(reflectance) => onShot({ ...shot, background: { ...shot.background, reflectance } })}
           />
           <Figure
-            label="Behind the subject"
+            label="Behind by"
+            title="How far it is behind the subject"
             suffix=" m"
             step={0.5}
             value={shot.background.behind_m}

@@ -121,9 +121,9 @@ function Bench({ initial, match: Match, floor: Floor }: Props & { initial: ShotA
   const next = (by: number) => () => setChosen((light + by + shot.lights.length) % shot.lights.length)
   const focus = (id: string) => () => document.getElementById(id)?.focus()
 
-  // What is set now is saved first: it is one of the versions too.
   const undo = useSteady(() => void step('undo'))
   const redo = useSteady(() => void step('redo'))
+  // What is set now is saved first: it is one of the versions too.
   const openVersions = useSteady(() => void bench.settled().then(() => setOver('versions')))
   const openMatch = useSteady(() => setPlace({ match: '' }))
   const openFloor = useSteady(() => setPlace({ floor: '' }))

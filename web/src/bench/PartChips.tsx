@@ -9,6 +9,7 @@ import classes from './PartChips.module.css'
 const PartForm = lazy(() => import('./PartForm').then(({ PartForm }) => ({ default: PartForm })))
 
 const STATE_WORDS = { met: 'as intended', near: 'near', missed: 'missed' } as const
+const STATE_SIGNS = { near: '≈', missed: '!' } as const
 const NEW_PART: Part = {
   name: 'Hand',
   intent: 'pebble',
@@ -45,6 +46,7 @@ export const PartChips = memo(function PartChips({
   onChange,
 }: Props) {
   const [open, setOpen] = useState<number>()
+  const many = parts.length > 3
   const replace = (index: number, part: Part) => onChange(parts.map((old, at) => (at === index ? part : old)))
   const add = () => {
     const taken = new Set(parts.map((part) => part.name))
@@ -54,7 +56,7 @@ export const PartChips = memo(function PartChips({
     setOpen(parts.length)
   }
   return (
-    <div className={classes.chips} role="group" aria-label="Parts" data-many={parts.length > 3 || undefined}>
+    <div className={classes.chips} role="group" aria-label="Parts" data-many={many || undefined}>
       {parts.map((part, index) => {
         const result = seen?.[index]?.intent === part.intent ? seen[index] : undefined
         const number =
@@ -78,8 +80,10 @@ export const PartChips = memo(function PartChips({
                 <IntentMark intent={part.intent} />
                 <b>{part.name}</b> <span className="mono">{number ?? '…'}</span>
                 {result && result.state !== 'met' && (
-                  <span className={classes.state} data-state={result.state}>
-                    {STATE_WORDS[result.state]}
+                  <span className={classes.state} data-state={result.state} title={STATE_WORDS[result.state]}>
+                    {/* Of many a sign, so that all of them stay in sight. */}
+                    {many ? STATE_SIGNS[result.state] : STATE_WORDS[result.state]}
+                    {many && <span className="hidden-text">{STATE_WORDS[result.state]}</span>}
                   </span>
                 )}
                 <span className="hidden-text">

@@ -1,11 +1,8 @@
 import { TextInput, type TextInputProps } from '@mantine/core'
-import { useEffect, useRef, useState } from 'react'
-import { flushSync } from 'react-dom'
+import { useRef } from 'react'
 import { answered, client, type FigureKind } from '../api/client'
-import { reading } from './reading'
+import { useHeard } from './useHeard'
 
-/** A pause in typing after which it is worth asking, in ms. */
-const PAUSE = 80
 /** What needs nobody to be understood. */
 const PLAIN = /^-?\d+(\.\d+)?$/
 
@@ -46,19 +43,15 @@ export function SaidFigure({
   onChange,
   ...rest
 }: SaidProps) {
-  const [raw, setRaw] = useState<string>()
-  const [heard, setHeard] = useState<{ words?: string; wrong?: string }>({})
   // What stood here before anything was typed: what cannot be read changes nothing, its beginning neither.
   const before = useRef(value)
-  const asked = useRef(0)
-  const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
-
-  // The part may have changed elsewhere before an answer is here.
-  const latest = useRef(onChange)
-  useEffect(() => {
-    latest.current = onChange
-  })
-
+  // What is read a second time, on leaving, has gone out before.
+  const gone = useRef(value)
+  const send = (value: number | undefined) => {
+    if (value === gone.current) return
+    gone.current = value
+    onChange(value)
+  }
   /** Without the unit that stood there before: some are words of ours that mean nothing elsewhere. */
   const bare = (text: string) => {
     const without = text.endsWith(suffix.trim())
@@ -66,45 +59,22 @@ export function SaidFigure({
       : text
     return PLAIN.test(without) || unit === '' ? without : text
   }
-  // What is read a second time, on leaving, has gone out before.
-  const gone = useRef(value)
-  const send = (value: number | undefined) => {
-    if (value === gone.current) return
-    gone.current = value
-    latest.current(value)
+  const said = async (text: string) => {
+    const { value } = await answered(client.POST('/api/said', { body: { kind, text, unit } }))
+    return { value, words: `= ${written(value, suffix, kind)}` }
   }
-  const hear = (value: number | undefined, words?: string) => {
-    setHeard(words === undefined ? {} : { words })
-    send(value)
-  }
-  /** Whether it was read; of several askings the last one counts. */
-  const read = async (typed: string): Promise<boolean> => {
-    const text = bare(typed.trim())
-    const own = ++asked.current
-    if (text === '' && optional) hear(undefined)
-    else if (PLAIN.test(text)) hear(Number(text))
-    else {
-      try {
-        const { value } = await answered(client.POST('/api/said', { body: { kind, text, unit } }))
-        if (own !== asked.current) return false
-        flushSync(() => hear(value, `= ${written(value, suffix, kind)}`))
-      } catch (failure) {
-        if (own !== asked.current) return false
-        flushSync(() => {
-          setHeard({ wrong: (failure as Error).message })
-          send(before.current)
-        })
-        return false
-      }
-    }
-    return true
-  }
+  const heard = useHeard<number | undefined>({
+    ask: (typed) => {
+      const text = bare(typed.trim())
+      if (text === '' && optional) return { value: undefined }
+      return PLAIN.test(text) ? { value: Number(text) } : said(text)
+    },
+    onTake: send,
+    onRefuse: () => send(before.current),
+  })
   const typed = (text: string) => {
-    if (raw === undefined) before.current = gone.current = value
-    setRaw(text)
-    clearTimeout(timer.current)
-    if (PLAIN.test(bare(text.trim()))) void read(text)
-    else timer.current = setTimeout(() => void reading(read(text)), PAUSE)
+    if (heard.raw === undefined) before.current = gone.current = value
+    heard.type(text, PLAIN.test(bare(text.trim())))
   }
   return (
     <TextInput
@@ -113,35 +83,19 @@ export function SaidFigure({
       inputWrapperOrder={['label', 'input', 'description', 'error']}
       {...(optional && { placeholder: 'not known' })}
       {...rest}
-      value={raw ?? written(value, suffix, kind, decimals)}
+      value={heard.raw ?? written(value, suffix, kind, decimals)}
       description={heard.words ?? rest.description}
       error={heard.wrong ?? error}
       data-unclear={heard.wrong ? true : undefined}
       onChange={(event) => typed(event.currentTarget.value)}
-      onBlur={() => {
-        if (raw === undefined) return
-        clearTimeout(timer.current)
-        // What was typed last is read, whoever is quicker; what it cannot be stays to be seen.
-        void reading(read(raw)).then((understood) => {
-          if (!understood) return
-          setRaw(undefined)
-          setHeard({})
-        })
-      }}
+      onBlur={heard.leave}
       onKeyDown={(event) => {
         rest.onKeyDown?.(event)
-        // What Enter sends is what was typed last.
-        if (event.key === 'Enter' && raw !== undefined) {
-          clearTimeout(timer.current)
-          void reading(read(raw))
-        }
+        if (event.key === 'Enter') heard.enter()
         const by = { ArrowUp: step ?? 1, ArrowDown: -(step ?? 1) }[event.key]
         if (by === undefined) return
         event.preventDefault()
-        clearTimeout(timer.current)
-        asked.current += 1
-        setRaw(undefined)
-        setHeard({})
+        heard.drop()
         onChange(+((value ?? 0) + by).toFixed(4))
       }}
     />

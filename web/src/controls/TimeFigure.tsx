@@ -1,11 +1,6 @@
 import { TextInput, type TextInputProps } from '@mantine/core'
-import { useRef, useState } from 'react'
-import { flushSync } from 'react-dom'
 import { answered, client } from '../api/client'
-import { reading } from './reading'
-
-/** A pause in typing after which it is worth asking, in ms. */
-const PAUSE = 80
+import { useHeard } from './useHeard'
 
 type Props = Omit<TextInputProps, 'value' | 'onChange'> & {
   /** As a camera's dial writes it. */
@@ -18,36 +13,14 @@ type Props = Omit<TextInputProps, 'value' | 'onChange'> & {
  * back at the field and goes nowhere; an empty field goes out as nothing.
  */
 export function TimeFigure({ value, error, onChange, ...rest }: Props) {
-  const [raw, setRaw] = useState<string>()
-  const [heard, setHeard] = useState<{ words?: string; wrong?: string }>({})
-  const asked = useRef(0)
-  const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
-
-  /** Whether it was read; of several askings the last one counts. */
-  const read = async (text: string): Promise<boolean> => {
-    const own = ++asked.current
-    if (text.trim() === '') {
-      setHeard({})
-      if (value !== undefined) onChange(undefined)
-      return true
-    }
-    try {
+  const heard = useHeard<string | undefined>({
+    ask: async (text) => {
+      if (text.trim() === '') return { value: undefined }
       const { dial } = await answered(client.POST('/api/said', { body: { kind: 'time', text } }))
-      if (own !== asked.current) return false
-      flushSync(() => {
-        setHeard(dial === text.trim() ? {} : { words: `= ${dial}` })
-        if (dial !== value) onChange(dial ?? undefined)
-      })
-      return true
-    } catch (failure) {
-      if (own === asked.current) flushSync(() => setHeard({ wrong: (failure as Error).message }))
-      return false
-    }
-  }
-  const settle = (text: string) => {
-    clearTimeout(timer.current)
-    return reading(read(text))
-  }
+      return { value: dial ?? undefined, words: dial === text.trim() ? undefined : `= ${dial}` }
+    },
+    onTake: (time) => time !== value && onChange(time),
+  })
   return (
     <TextInput
       size="xs"
@@ -55,27 +28,15 @@ export function TimeFigure({ value, error, onChange, ...rest }: Props) {
       spellCheck={false}
       inputWrapperOrder={['label', 'input', 'description', 'error']}
       {...rest}
-      value={raw ?? value ?? ''}
+      value={heard.raw ?? value ?? ''}
       description={heard.words ?? rest.description}
       error={heard.wrong ?? error}
       data-unclear={heard.wrong ? true : undefined}
-      onChange={(event) => {
-        const text = event.currentTarget.value
-        setRaw(text)
-        clearTimeout(timer.current)
-        timer.current = setTimeout(() => void reading(read(text)), PAUSE)
-      }}
-      onBlur={() => {
-        if (raw === undefined) return
-        void settle(raw).then((understood) => {
-          if (!understood) return
-          setRaw(undefined)
-          setHeard({})
-        })
-      }}
+      onChange={(event) => heard.type(event.currentTarget.value)}
+      onBlur={heard.leave}
       onKeyDown={(event) => {
         rest.onKeyDown?.(event)
-        if (event.key === 'Enter' && raw !== undefined) void settle(raw)
+        if (event.key === 'Enter') heard.enter()
       }}
     />
   )

@@ -57,7 +57,10 @@ export function KitScreen() {
         setNotice({ text: `Taken in: ${added} new, ${changed} changed, ${same} as they were.` }),
       onError: told,
     })
-  usePasted((table) => !draft && file(table))
+  usePasted((table) => {
+    if (!draft) return file(table)
+    setNotice({ text: 'Keep these figures or leave them first: the table was not taken in.' })
+  })
   const dropped = (event: DragEvent) => {
     event.preventDefault()
     const given = event.dataTransfer.files[0]

@@ -27,6 +27,15 @@ async fn what_opens_covers_neither_frame_nor_ladder_nor_findings() {
             "(() => { const parts = document.querySelector('[aria-label=Parts]'), more = parts.lastElementChild;
             return parts.scrollWidth <= parts.clientWidth && more.scrollWidth <= more.clientWidth })()";
         browser.until(whole).await;
+        // And while all of them are missed.
+        browser.click("[data-choose=mute]").await;
+        browser
+            .until(
+                "document.querySelectorAll('[data-part][data-state=missed], [data-part][data-state=near]').length > 2",
+            )
+            .await;
+        browser.until(whole).await;
+        browser.click("[data-choose=mute]").await;
         open_shot(&browser, &server, "Double ropes, both feet up").await;
         for opener in OPENED {
             browser.click(opener).await;

@@ -14,8 +14,8 @@ use crate::quantity::{Metres, Stops};
 const STAYS: Stops = Stops::from_stops(CLICK / 2.0);
 
 /// Where the steady light has to fall, and how long a flash may last, where the wish is silent: what is held on the Bench
-/// stays as it is, what is wanted of the background is asked for, and the rest follows from how the shot is lit. Whether it is
-/// the key's blur that is held comes back: every other light keeps its own.
+/// stays as it is, what is wanted of the background is asked for, and the rest follows from how the shot is lit. The bounds have
+/// the key's own time where blur is held; whether it is comes back, for the other lights then keep theirs.
 pub(super) fn fill(bounds: &mut Bounds, shot: &Shot, plan: &Plan, seen: &Outlook) -> bool {
     let silent = Wish::default();
     let wish = shot.wish.as_ref().unwrap_or(&silent);
