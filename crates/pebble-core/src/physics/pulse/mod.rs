@@ -20,6 +20,7 @@ pub use recordings::Recordings;
 pub use shape::{Durations, Pulse, School};
 pub use table::DurationTable;
 pub use train::PulseTrain;
+pub use window::Windows;
 
 use crate::quantity::Seconds;
 use std::f64::consts::{LN_2, LN_10};

@@ -173,6 +173,40 @@ impl Pulse {
         }
     }
 
+    /// `∫Φ` from ignition to `t`, in seconds: what the mean share of rows that open one after the other follows from. It grows
+    /// by a second a second once the pulse is over.
+    pub fn share_until(&self, t: Seconds) -> Seconds {
+        let t = t.as_secs();
+        Seconds::from_secs(match self.train {
+            None => self.until_of_one(t),
+            Some(Train { count, period_s }) => {
+                (0..count).map(|index| self.until_of_one(t - f64::from(index) * period_s)).sum::<f64>()
+                    / f64::from(count)
+            }
+        })
+    }
+
+    fn until_of_one(&self, t: f64) -> f64 {
+        if t <= 0.0 {
+            return 0.0;
+        }
+        let (decay, knee) = (self.decay_s, self.knee());
+        let discharged = |t: f64| {
+            let rising = if knee > 0.0 { knee * knee * (-t / knee).exp_m1() } else { 0.0 };
+            (decay - knee) * t + decay * decay * (-t / decay).exp_m1() - rising
+        };
+        let light = match self.cut {
+            Some(cut) if t > cut.at_s => {
+                let since = t - cut.at_s;
+                let falling = cut.fall_s * if cut.fall_s > 0.0 { (-since / cut.fall_s).exp_m1() } else { 0.0 };
+                let tail = cut.height * cut.fall_s * (since + falling);
+                discharged(cut.at_s) + self.discharged(cut.at_s) * since + tail
+            }
+            _ => discharged(t),
+        };
+        light / self.area
+    }
+
     fn share_of_one(&self, t: f64) -> f64 {
         if t <= 0.0 {
             return 0.0;
@@ -213,8 +247,14 @@ impl Pulse {
                 return Seconds::from_secs(cut.at_s + tail);
             }
         }
-        let last = self.cut.map_or_else(|| self.far(), |cut| cut.at_s);
-        Seconds::from_secs(crossing(0.0, last, |t| self.discharged(t) / self.area - share))
+        // What is left of the light of a discharge is `d·e^(−t/d) − k·e^(−t/k)` with `k < d`: between the first alone and
+        // `(d − k)` in its place.
+        let (decay, knee) = (self.decay_s, self.knee());
+        let left = decay - knee - share * self.area;
+        let bound = |most: f64| if left > 0.0 { (decay * (most / left).ln()).max(0.0) } else { self.far() };
+        let last = self.cut.map_or(f64::INFINITY, |cut| cut.at_s).min(bound(decay));
+        let first = bound(decay - knee).min(last);
+        Seconds::from_secs(crossing(first, last, |t| self.discharged(t) / self.area - share))
     }
 
     /// The curve as it is drawn, from ignition to a little past the last fall through 10 %, so that it is seen to end: times
@@ -243,12 +283,21 @@ impl Pulse {
     pub fn interval_above(&self, fraction: f64) -> (Seconds, Seconds) {
         let peak = self.peak_s();
         let level = fraction * self.height(peak);
-        let first = if self.rise_s > 0.0 { crossing(0.0, peak, |t| self.discharge(t) - level) } else { 0.0 };
+        let above = |t: f64| self.discharge(t) - level;
+        let first = if self.rise_s > 0.0 {
+            // It rises as if it did not decay, or as if it had decayed all the while as far as at its peak.
+            let risen = |to: f64| if to < 1.0 { -self.rise_s * (-to).ln_1p() } else { peak };
+            let last = risen(level * (peak / self.decay_s).exp()).min(peak);
+            crossing(risen(level).min(last), last, above)
+        } else {
+            0.0
+        };
         let last = match self.cut {
             Some(cut) if cut.height >= level => cut.at_s + cut.fall_s * (cut.height / level).ln(),
             _ => {
-                let end = self.cut.map_or_else(|| self.far(), |cut| cut.at_s);
-                crossing(peak, end, |t| self.discharge(t) - level)
+                // It falls under what is left of a discharge that was all there at once.
+                let end = self.cut.map_or(f64::INFINITY, |cut| cut.at_s).min(-self.decay_s * level.ln());
+                crossing(peak, end.max(peak), above)
             }
         };
         (Seconds::from_secs(first), Seconds::from_secs(last + self.spread_s()))

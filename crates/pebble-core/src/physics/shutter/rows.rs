@@ -1,7 +1,7 @@
 //! How much of the pulse each row gets: `s(y) = Φ(close(y) − t_f) − Φ(open(y) − t_f)`.
 
 use super::Run;
-use crate::physics::pulse::{Pulse, School};
+use crate::physics::pulse::{Pulse, School, Windows};
 use crate::physics::root::crossing;
 use crate::quantity::{Seconds, Stops};
 use serde::{Deserialize, Serialize};
@@ -15,17 +15,6 @@ pub const BLACK_SHARE: f64 = 1e-9;
 pub const DRAWN_SHARE: f64 = 0.01;
 /// Rows at which a cut pulse is looked at for how long it lasts.
 const LOOKED_AT: u32 = 8;
-/// Nodes and weights of the Gauss–Legendre rule of five points on −1…1 (Abramowitz & Stegun, 25.4.30).
-const GAUSS: [(f64, f64); 5] = [
-    (0.0, 0.568_888_888_888_888_9),
-    (-0.538_469_310_105_683_1, 0.478_628_670_499_366_5),
-    (0.538_469_310_105_683_1, 0.478_628_670_499_366_5),
-    (-0.906_179_845_938_664, 0.236_926_885_056_189_1),
-    (0.906_179_845_938_664, 0.236_926_885_056_189_1),
-];
-/// Pieces of the frame between two kinks of the share.
-const PIECES: u32 = 2;
-
 /// Which edge of the shutter's run is worst.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -66,12 +55,11 @@ pub fn report(run: Run, pulse: &Pulse, at: Seconds) -> RowReport {
     let share = |y: f64| row_share(run, pulse, at, y);
     let (first, middle, last) = (share(0.0), share(0.5), share(1.0));
     let worst = first.min(last);
+    // With its share; no rows are counted where the worst gets enough.
+    let best = (worst < TOUCHED_SHARE).then(|| best_row(run, pulse, at)).map(|best| (best, share(best)));
     let below = |threshold: f64| {
-        if worst >= threshold {
-            return 0.0;
-        }
-        let best = best_row(run, pulse, at);
-        if share(best) < threshold {
+        let Some((best, most)) = best.filter(|_| worst < threshold) else { return 0.0 };
+        if most < threshold {
             return 1.0;
         }
         let from = if first >= threshold { 0.0 } else { crossing(0.0, best, |y| share(y) - threshold) };
@@ -103,28 +91,16 @@ fn best_row(run: Run, pulse: &Pulse, at: Seconds) -> f64 {
     ((at + Seconds::from_secs(start)) / run.travel).clamp(0.0, 1.0)
 }
 
-/// `s̄`: the mean share of the rows from `rows.0` to `rows.1`, by quadrature between the places where the share bends: where
-/// a row opens or closes with the flash.
+/// `s̄`: the mean share of the rows from `rows.0` to `rows.1`. Rows open and close one after the other at an even pace, so that
+/// it is a difference of [`Pulse::share_until`] at four moments; what is less than [`BLACK_SHARE`] is none.
 pub fn mean_share(run: Run, pulse: &Pulse, at: Seconds, rows: (f64, f64)) -> f64 {
-    let share = |y: f64| row_share(run, pulse, at, y);
     if run.travel <= Seconds::ZERO || rows.1 <= rows.0 {
-        return share(rows.0);
+        return row_share(run, pulse, at, rows.0);
     }
-    // Between the first light of the pulse and nearly its last, at either end of the time a row is open.
-    let over = at + pulse.time_of_share(0.99);
-    let bends = [at - run.time, over - run.time, at, over].map(|time| (time / run.travel).clamp(rows.0, rows.1));
-    let mut bends = [rows.0, bends[0], bends[1], bends[2], bends[3], rows.1];
-    bends.sort_by(f64::total_cmp);
-    let mut sum = 0.0;
-    for pair in bends.windows(2) {
-        let piece = (pair[1] - pair[0]) / f64::from(PIECES);
-        for k in 0..PIECES {
-            let middle = pair[0] + piece * (f64::from(k) + 0.5);
-            sum +=
-                GAUSS.iter().map(|(at, weight)| weight * share(middle + at * piece / 2.0)).sum::<f64>() * piece / 2.0;
-        }
-    }
-    (sum / (rows.1 - rows.0)).clamp(0.0, 1.0)
+    let until = |time: Seconds| pulse.share_until(time - at).as_secs();
+    let over = |moment: fn(&Run, f64) -> Seconds| until(moment(&run, rows.1)) - until(moment(&run, rows.0));
+    let share = (over(Run::close) - over(Run::open)) / (run.travel.as_secs() * (rows.1 - rows.0));
+    if share < BLACK_SHARE { 0.0 } else { share.min(1.0) }
 }
 
 /// The longest that the flash lasts for any row from `rows.0` to `rows.1` that gets [`DRAWN_SHARE`] of it, each cut to the
@@ -139,7 +115,7 @@ pub fn freezing(
     let (first, last) = pulse.interval_above(0.1);
     let (first, last) = (at + first, at + last);
     let steps = if run.travel <= Seconds::ZERO || rows.1 <= rows.0 { 0 } else { LOOKED_AT };
-    let mut longest = None;
+    let (mut longest, mut windows) = (None, None);
     for k in 0..=steps {
         let y = rows.0 + (rows.1 - rows.0) * f64::from(k) / f64::from(steps.max(1));
         let (open, close) = (run.open(y), run.close(y));
@@ -149,7 +125,8 @@ pub fn freezing(
         if open <= first && close >= last {
             return Some(whole.min(run.time));
         }
-        let lasts = pulse.lasts_within(open - at, close - at, school).min(run.time);
+        let windows = windows.get_or_insert_with(|| Windows::of(pulse, school));
+        let lasts = windows.lasts(open - at, close - at).min(run.time);
         longest = Some(longest.map_or(lasts, |longer: Seconds| longer.max(lasts)));
     }
     longest
