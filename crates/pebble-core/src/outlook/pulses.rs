@@ -1,7 +1,7 @@
 //! Pulses that were solved before. Where a pulse is over, and what a shutter lets through of it, takes longer to find than
 //! all the rest of a frame; a power on a dial is tried again and again, whatever else is turned.
 
-use crate::physics::pulse::{Control, Durations, Pulse, PulseAt, School};
+use crate::physics::pulse::{Control, Durations, Pulse, PulseAt, School, Windows};
 use crate::physics::shutter::sync::{OVER_SHARE, Timing, ignition, usable_sync};
 use crate::physics::shutter::{Ignition, RowReport, Run, SyncMode, rows};
 use crate::plan::{Dial, Plan, WHOLE_FRAME};
@@ -27,6 +27,7 @@ pub struct Pulses {
     keeps: bool,
     solved: HashMap<Of, Solved>,
     durations: HashMap<Of, Durations>,
+    windows: HashMap<Of, Windows>,
     arrived: HashMap<(Of, u64), Arrival>,
     in_rows: HashMap<(Of, u64, [u64; 2]), RowsOf>,
 }
@@ -164,10 +165,10 @@ impl Pulses {
         let (share, freeze) = if rows.first.min(rows.last) > UNCUT {
             (1.0, Some(whole.min(run.time)))
         } else {
-            let times = (plan.school, whole);
+            let seen = self.windows(plan, key.0, &pulse.pulse);
             (
                 rows::mean_share(run, &pulse.pulse, ignition.at, WHOLE_FRAME),
-                rows::freezing(run, &pulse.pulse, ignition.at, WHOLE_FRAME, times),
+                rows::freezing(run, &seen, ignition.at, WHOLE_FRAME, whole),
             )
         };
         let arrival = Arrival { ignition, rows, share, freeze };
@@ -175,6 +176,18 @@ impl Pulses {
             keep(&mut self.arrived, key, arrival);
         }
         arrival
+    }
+
+    /// A pulse as rows look at it, whenever they open.
+    fn windows(&mut self, plan: &Plan, key: Of, pulse: &Pulse) -> Windows {
+        if let Some(known) = self.windows.get(&key) {
+            return *known;
+        }
+        let windows = Windows::of(pulse, plan.school);
+        if self.keeps {
+            keep(&mut self.windows, key, windows);
+        }
+        windows
     }
 
     /// What some rows get of a pulse that ignites at a moment.
@@ -191,10 +204,10 @@ impl Pulses {
         if let Some(known) = self.in_rows.get(&key) {
             return *known;
         }
-        let times = (plan.school, pulse.by(plan.school));
+        let seen = self.windows(plan, whose, &pulse.pulse);
         let rows = RowsOf {
             share: rows::mean_share(run, &pulse.pulse, at, of),
-            freeze: rows::freezing(run, &pulse.pulse, at, of, times),
+            freeze: rows::freezing(run, &seen, at, of, pulse.by(plan.school)),
         };
         if self.keeps {
             keep(&mut self.in_rows, key, rows);

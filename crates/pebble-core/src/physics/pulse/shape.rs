@@ -131,7 +131,7 @@ impl Pulse {
     }
 
     /// From the first pulse of a train to the last.
-    fn spread_s(&self) -> f64 {
+    pub(super) fn spread_s(&self) -> f64 {
         self.train.map_or(0.0, |train| f64::from(train.count - 1) * train.period_s)
     }
 
@@ -282,25 +282,30 @@ impl Pulse {
     /// last.
     pub fn interval_above(&self, fraction: f64) -> (Seconds, Seconds) {
         let peak = self.peak_s();
-        let level = fraction * self.height(peak);
-        let above = |t: f64| self.discharge(t) - level;
-        let first = if self.rise_s > 0.0 {
-            // It rises as if it did not decay, or as if it had decayed all the while as far as at its peak.
-            let risen = |to: f64| if to < 1.0 { -self.rise_s * (-to).ln_1p() } else { peak };
-            let last = risen(level * (peak / self.decay_s).exp()).min(peak);
-            crossing(risen(level).min(last), last, above)
-        } else {
-            0.0
-        };
-        let last = match self.cut {
-            Some(cut) if cut.height >= level => cut.at_s + cut.fall_s * (cut.height / level).ln(),
-            _ => {
-                // It falls under what is left of a discharge that was all there at once.
-                let end = self.cut.map_or(f64::INFINITY, |cut| cut.at_s).min(-self.decay_s * level.ln());
-                crossing(peak, end.max(peak), above)
-            }
-        };
+        let level = fraction * self.height_of_one(peak);
+        let (first, last) = (self.rises_through(level, peak), self.falls_through(level, peak));
         (Seconds::from_secs(first), Seconds::from_secs(last + self.spread_s()))
+    }
+
+    /// When one pulse rises through a height that it has at `before` at the latest, which is no later than its peak.
+    pub(super) fn rises_through(&self, level: f64, before: f64) -> f64 {
+        if self.rise_s <= 0.0 {
+            return 0.0;
+        }
+        // It rises as if it did not decay, or as if it had decayed all the while as far as at the latest.
+        let risen = |to: f64| if to < 1.0 { -self.rise_s * (-to).ln_1p() } else { before };
+        let last = risen(level * (before / self.decay_s).exp()).min(before);
+        crossing(risen(level).min(last), last, |t| self.discharge(t) - level)
+    }
+
+    /// When one pulse falls through a height that it has at `after` at the earliest, which is no earlier than its peak.
+    pub(super) fn falls_through(&self, level: f64, after: f64) -> f64 {
+        if let Some(cut) = self.cut.filter(|cut| cut.height >= level) {
+            return cut.at_s + cut.fall_s * (cut.height / level).ln();
+        }
+        // It falls under what is left of a discharge that was all there at once.
+        let end = self.cut.map_or(f64::INFINITY, |cut| cut.at_s).min(-self.decay_s * level.ln());
+        crossing(after, end.max(after), |t| self.discharge(t) - level)
     }
 
     /// The shortest interval that holds 90 % of the light.
@@ -358,7 +363,7 @@ impl Pulse {
         40.0 * self.decay_s
     }
 
-    fn peak_s(&self) -> f64 {
+    pub(super) fn peak_s(&self) -> f64 {
         let free = if self.rise_s > 0.0 { self.rise_s * (self.decay_s / self.rise_s).ln_1p() } else { 0.0 };
         self.cut.map_or(free, |cut| free.min(cut.at_s))
     }
@@ -384,7 +389,7 @@ impl Pulse {
         }
     }
 
-    fn height_of_one(&self, t: f64) -> f64 {
+    pub(super) fn height_of_one(&self, t: f64) -> f64 {
         match self.cut {
             _ if t < 0.0 => 0.0,
             Some(cut) if t > cut.at_s => {

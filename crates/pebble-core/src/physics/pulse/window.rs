@@ -1,7 +1,6 @@
 //! A pulse seen through a window of time: how long it lasts for a row that opens late or closes early.
 
 use super::{Pulse, School};
-use crate::physics::root::crossing;
 use crate::quantity::Seconds;
 
 /// Starts among which the shortest interval that holds 90 % of what a window sees is looked for.
@@ -11,24 +10,36 @@ const STARTS: u32 = 48;
 #[derive(Clone, Copy, Debug)]
 pub struct Windows {
     pulse: Pulse,
-    /// One pulse of it.
-    one: Pulse,
-    school: School,
-    /// When it is over.
+    /// Of the highest intensity, between whose moments a school counts; none for the one that counts light.
+    fraction: Option<f64>,
+    /// First rise and last fall of one pulse of it through that fraction of its peak.
+    one: (f64, f64),
+    /// When nothing is left of it.
     over: Seconds,
-    /// First rise and last fall of one pulse through the school's fraction of its peak.
-    whole: (f64, f64),
+    /// First rise and last fall through a tenth of its peak.
+    pub tenth: (Seconds, Seconds),
 }
 
 impl Windows {
     /// Gets ready for a pulse and a school.
     pub fn of(pulse: &Pulse, school: School) -> Self {
-        let (one, _) = pulse.parts();
-        let whole = fraction(school).map_or((0.0, 0.0), |fraction| {
-            let (first, last) = one.interval_above(fraction);
-            (first.as_secs(), last.as_secs())
-        });
-        Self { pulse: *pulse, one, school, over: pulse.time_of_share(1.0 - 1e-9), whole }
+        let tenth = pulse.interval_above(0.1);
+        let fraction = match school {
+            School::T05 => Some(0.5),
+            School::T01 => Some(0.1),
+            School::T90 => None,
+        };
+        let (first, last) = match school {
+            School::T01 => tenth,
+            School::T05 | School::T90 => pulse.interval_above(0.5),
+        };
+        let one = (first.as_secs(), last.as_secs() - pulse.spread_s());
+        Self { pulse: *pulse, fraction, one, over: pulse.time_of_share(1.0 - 1e-9), tenth }
+    }
+
+    /// The share that falls between two moments.
+    pub fn share(&self, from: Seconds, to: Seconds) -> f64 {
+        (self.pulse.share(to) - self.pulse.share(from)).max(0.0)
     }
 
     /// How long the light lasts that falls between two moments, counted as a school counts a whole pulse: from the first to
@@ -39,13 +50,14 @@ impl Windows {
         if to <= from {
             return Seconds::ZERO;
         }
-        match fraction(self.school) {
+        match self.fraction {
             Some(fraction) => self.above(from, to, fraction),
             None => self.ninety(from, to),
         }
     }
 
     fn above(&self, from: Seconds, to: Seconds, fraction: f64) -> Seconds {
+        let (one, _) = self.pulse.parts();
         // What the window sees of each pulse, counted from where it begins, in seconds.
         let seen = || {
             self.pulse.parts().1.filter_map(|start| {
@@ -53,19 +65,19 @@ impl Windows {
                 (to > from).then(|| (start.as_secs(), from.as_secs(), to.as_secs()))
             })
         };
-        let crest = self.one.peak().as_secs();
-        let height = |t: f64| self.one.intensity(Seconds::from_secs(t));
-        let level = fraction * seen().map(|(_, from, to)| height(crest.clamp(from, to))).fold(0.0, f64::max);
-        // Where a crest is seen, the pulse goes through the level where it does as a whole.
-        let whole = seen().any(|(_, from, to)| (from..=to).contains(&crest)).then_some(self.whole);
+        let height = |t: f64| one.height_of_one(t);
+        let highest = |from: f64, to: f64| one.peak_s().clamp(from, to);
+        let level = fraction * seen().map(|(_, from, to)| height(highest(from, to))).fold(0.0, f64::max);
+        // Where a crest is seen, each goes through the level where it does as a whole.
+        let crest = seen().any(|(_, from, to)| (from..=to).contains(&one.peak_s()));
         let (mut first, mut last) = (f64::INFINITY, 0.0_f64);
         for (start, from, to) in seen() {
-            let (peak, off) = (crest.clamp(from, to), |t: f64| height(t) - level);
-            if level > 0.0 && off(peak) >= 0.0 {
-                let rises = || whole.map_or_else(|| crossing(from, peak, off), |(rises, _)| rises.clamp(from, peak));
-                let falls = || whole.map_or_else(|| crossing(peak, to, off), |(_, falls)| falls.clamp(peak, to));
-                first = first.min(start + if off(from) >= 0.0 { from } else { rises() });
-                last = last.max(start + if off(to) >= 0.0 { to } else { falls() });
+            let peak = highest(from, to);
+            if level > 0.0 && height(peak) >= level {
+                let rises = || if crest { self.one.0 } else { one.rises_through(level, peak) };
+                let falls = || if crest { self.one.1 } else { one.falls_through(level, peak) };
+                first = first.min(start + if height(from) >= level { from } else { rises().clamp(from, peak) });
+                last = last.max(start + if height(to) >= level { to } else { falls().clamp(peak, to) });
             }
         }
         Seconds::from_secs((last - first).max(0.0))
@@ -81,14 +93,5 @@ impl Windows {
             pulse.time_of_share(before + (start + 0.9) * light) - pulse.time_of_share(before + start * light)
         };
         (0..=STARTS).map(|k| holds(0.1 * f64::from(k) / f64::from(STARTS))).fold(to - from, Seconds::min)
-    }
-}
-
-/// Of the peak, through which a school counts; none for the one that counts light.
-const fn fraction(school: School) -> Option<f64> {
-    match school {
-        School::T05 => Some(0.5),
-        School::T01 => Some(0.1),
-        School::T90 => None,
     }
 }

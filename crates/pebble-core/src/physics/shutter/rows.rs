@@ -1,7 +1,7 @@
 //! How much of the pulse each row gets: `s(y) = Φ(close(y) − t_f) − Φ(open(y) − t_f)`.
 
 use super::Run;
-use crate::physics::pulse::{Pulse, School, Windows};
+use crate::physics::pulse::{Pulse, Windows};
 use crate::physics::root::crossing;
 use crate::quantity::{Seconds, Stops};
 use serde::{Deserialize, Serialize};
@@ -105,28 +105,20 @@ pub fn mean_share(run: Run, pulse: &Pulse, at: Seconds, rows: (f64, f64)) -> f64
 
 /// The longest that the flash lasts for any row from `rows.0` to `rows.1` that gets [`DRAWN_SHARE`] of it, each cut to the
 /// time it is open; `None` where no row does. `whole` is what the whole pulse lasts, which a row that sees all of it takes.
-pub fn freezing(
-    run: Run,
-    pulse: &Pulse,
-    at: Seconds,
-    rows: (f64, f64),
-    (school, whole): (School, Seconds),
-) -> Option<Seconds> {
-    let (first, last) = pulse.interval_above(0.1);
-    let (first, last) = (at + first, at + last);
+pub fn freezing(run: Run, seen: &Windows, at: Seconds, rows: (f64, f64), whole: Seconds) -> Option<Seconds> {
+    let (first, last) = (at + seen.tenth.0, at + seen.tenth.1);
     let steps = if run.travel <= Seconds::ZERO || rows.1 <= rows.0 { 0 } else { LOOKED_AT };
-    let (mut longest, mut windows) = (None, None);
+    let mut longest = None;
     for k in 0..=steps {
         let y = rows.0 + (rows.1 - rows.0) * f64::from(k) / f64::from(steps.max(1));
         let (open, close) = (run.open(y), run.close(y));
-        if row_share(run, pulse, at, y) < DRAWN_SHARE {
+        if seen.share(open - at, close - at) < DRAWN_SHARE {
             continue;
         }
         if open <= first && close >= last {
             return Some(whole.min(run.time));
         }
-        let windows = windows.get_or_insert_with(|| Windows::of(pulse, school));
-        let lasts = windows.lasts(open - at, close - at).min(run.time);
+        let lasts = seen.lasts(open - at, close - at).min(run.time);
         longest = Some(longest.map_or(lasts, |longer: Seconds| longer.max(lasts)));
     }
     longest
