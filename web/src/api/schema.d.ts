@@ -5498,10 +5498,13 @@ export interface components {
         PulseForecast: {
             /** @description The power lies beyond the recordings of this unit, which were carried on. */
             beyond_recordings: boolean;
-            /** @description Intensity against the peak, at those times. */
+            /**
+             * Format: double
+             * @description When the curve ends, since ignition.
+             */
+            curve_end_s: number;
+            /** @description Intensity against the peak, at moments evenly apart from ignition to the end of the curve. */
             curve_level: number[];
-            /** @description Times since ignition. */
-            curve_s: number[];
             /** @description A duration was fitted because the table does not give it. */
             estimated: boolean;
             /** @description As written. */

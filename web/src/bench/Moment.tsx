@@ -98,12 +98,12 @@ export const Moment = memo(function Moment({ forecast, chosen, onInTime }: Props
   const second = edge(moment.shutter_s)
   const outline = (points: (readonly [number, number])[]) =>
     points.map(([px, py]) => `${px.toFixed(2)},${py.toFixed(2)}`).join(' ')
-  const drawn = ({ pulse, firing }: LightForecast) =>
+  const drawn = ({ pulse: { curve_level: levels, curve_end_s: end }, firing }: LightForecast) =>
     area<number>()
-      .x((k) => x(firing.ignition_s + (pulse.curve_s[k] ?? 0)))
+      .x((_, k) => x(firing.ignition_s + (end * k) / (levels.length - 1)))
       .y0(FLOOR)
-      .y1((k) => y(pulse.curve_level[k]! * 0.92))
-      .curve(curveMonotoneX)(pulse.curve_s.map((_, k) => k)) ?? ''
+      .y1((level) => y(level * 0.92))
+      .curve(curveMonotoneX)(levels) ?? ''
   const t05: Span = [ignition + pulse.t05_span_s[0]!, ignition + pulse.t05_span_s[1]!]
   const t01: Span = [ignition + pulse.t01_span_s[0]!, ignition + pulse.t01_span_s[1]!]
 

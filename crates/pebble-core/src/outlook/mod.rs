@@ -14,7 +14,7 @@ pub use light::LightOutlook;
 pub(crate) use part::{DRAWS_FROM, counts, flash_in_whole_rows, steady_share};
 pub use part::{DrawnBy, PartOutlook, SlowEnd};
 pub use pulses::Pulses;
-pub(crate) use pulses::timing;
+pub(crate) use pulses::{Told, timing};
 pub use steady::{Burns, SteadyField, SteadyOutlook};
 pub use subject::SubjectOutlook;
 pub(crate) use subject::key_wanted;

@@ -9,6 +9,7 @@ use crate::quantity::Seconds;
 use crate::quantity::scale::{Grid, ShutterTime};
 use foldhash::HashMap;
 use std::hash::Hash;
+use std::sync::Arc;
 
 /// When the first and the last row get this much of a flash, all of them get all of it.
 const UNCUT: f64 = 1.0 - 1e-6;
@@ -26,11 +27,14 @@ pub struct Pulses {
     whose: Option<Whose>,
     keeps: bool,
     solved: HashMap<Of, Solved>,
-    durations: HashMap<Of, Durations>,
+    told: HashMap<Of, Told>,
     windows: HashMap<Of, Windows>,
     arrived: HashMap<(Of, u64), Arrival>,
     in_rows: HashMap<(Of, u64, [u64; 2]), RowsOf>,
 }
+
+/// Finer than a curve of a hundred pixels shows, and written with few digits.
+const CURVE_STEPS: f64 = 1000.0;
 
 /// A light, its kind of sync and its power.
 type Of = (usize, SyncMode, u64);
@@ -52,6 +56,26 @@ pub(super) struct Solved {
     pub pulse: PulseAt,
     pub length: Seconds,
     pub usable_sync: Option<ShutterTime>,
+}
+
+/// How long it lasts in all three ways, and its curve.
+#[derive(Clone, Debug)]
+pub(crate) struct Told {
+    pub durations: Durations,
+    /// Where its curve ends, which begins at ignition.
+    pub end: Seconds,
+    /// Intensities against the peak at moments evenly apart.
+    pub levels: Arc<[f64]>,
+}
+
+impl Told {
+    fn of(pulse: &PulseAt) -> Self {
+        let drawn = pulse.pulse.drawn();
+        let mut end = Seconds::ZERO;
+        let to_a_pixel = |level: f64| (level * CURVE_STEPS).round() / CURVE_STEPS;
+        let levels = drawn.inspect(|(time, _)| end = *time).map(|(_, level)| to_a_pixel(level)).collect();
+        Self { durations: pulse.durations(), end, levels }
+    }
 }
 
 /// What of it arrives behind a shutter that runs.
@@ -123,17 +147,17 @@ impl Pulses {
         self.of(plan, light, power).usable_sync
     }
 
-    /// All durations of a pulse, which take longer to find than the one that the school asks for.
-    pub(crate) fn durations(&mut self, plan: &Plan, light: usize, (power, pulse): (f64, &PulseAt)) -> Durations {
+    /// What is told of a pulse and drawn of it, which takes longer to find than the duration that the school asks for.
+    pub(crate) fn told(&mut self, plan: &Plan, light: usize, (power, pulse): (f64, &PulseAt)) -> Told {
         let key = (light, plan.settings.lights[light].sync, power.to_bits());
-        if let Some(known) = self.durations.get(&key) {
-            return *known;
+        if let Some(known) = self.told.get(&key) {
+            return known.clone();
         }
-        let durations = pulse.durations();
+        let told = Told::of(pulse);
         if self.keeps {
-            keep(&mut self.durations, key, durations);
+            keep(&mut self.told, key, told.clone());
         }
-        durations
+        told
     }
 
     pub(super) fn of(&mut self, plan: &Plan, light: usize, power: f64) -> Solved {

@@ -139,8 +139,15 @@ fn write(sixths: i32, thirds: &Labels, halves: &Labels, grid: Grid) -> Option<&'
     }
 }
 
+/// Beyond this not every whole number is one of doubles.
+const WHOLE_TO: f64 = 9e15;
+
 /// A plain number with no more digits than it needs, at most `decimals`.
 fn trimmed(value: f64, decimals: usize) -> String {
+    // Most are whole, and as such written ten times as fast.
+    if value.fract() == 0.0 && (0.0..WHOLE_TO).contains(&value) {
+        return (value as u64).to_string();
+    }
     let text = format!("{value:.decimals$}");
     if text.contains('.') { text.trim_end_matches('0').trim_end_matches('.').to_owned() } else { text }
 }

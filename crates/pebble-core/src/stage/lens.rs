@@ -13,7 +13,8 @@ const FIGURE_M: (f64, f64) = (0.3, 1.8);
 pub const FARTHEST_M: f64 = 8.0;
 /// How far outside the frame's edge something has to be to be clear of it.
 const CLEAR_M: f64 = 0.1;
-const STEP_M: f64 = 0.01;
+/// In so many steps to a metre somebody is told to carry something.
+const STEPS_A_METRE: f64 = 10.0;
 /// No light is nearer to a chest than this, in centimetres.
 const CLOSEST_CM: u32 = 30;
 /// Places along a stand.
@@ -223,14 +224,14 @@ impl Lens {
 
     /// The first of the steps along a way from which a light is not seen.
     fn first_clear(&self, at: Spot, toward: Spot, held: Held) -> Option<f64> {
-        let steps = (FARTHEST_M / STEP_M) as usize;
+        let steps = (FARTHEST_M * STEPS_A_METRE) as usize;
         let mut step = 1;
         while step <= steps {
-            let by = step as f64 * STEP_M;
+            let by = step as f64 / STEPS_A_METRE;
             let there = at + toward * by;
             let Some(least) = self.least(there, toward, held) else { return Some(by) };
             // One that never comes clear this way is beyond the last step at once.
-            step += (least / STEP_M).clamp(1.0, steps as f64) as usize;
+            step += (least * STEPS_A_METRE).clamp(1.0, steps as f64) as usize;
         }
         None
     }
@@ -247,8 +248,6 @@ impl Lens {
             .into_iter()
             .filter_map(|(way, toward)| {
                 let by = self.first_clear(at, toward, held)?;
-                // To the tenth that is enough.
-                let by = (by * 10.0 - 1e-9).ceil() / 10.0;
                 Some(Move { way, by, to: at + toward * by })
             })
             .collect();

@@ -12,7 +12,7 @@ pub use said::*;
 use crate::answers::conditions::{burst_of, wanted_of};
 use crate::answers::findings::parts;
 use crate::file::shot::Role;
-use crate::outlook::{Burns, Incident, LightOutlook, Outlook, PartOutlook, Pulses, outlook};
+use crate::outlook::{Burns, Incident, LightOutlook, Outlook, PartOutlook, Pulses, Told, outlook};
 use crate::physics::depth::blur_disc;
 use crate::physics::exposure::{CLIP_LEVEL, Level, metered_tenths};
 use crate::physics::motion::hand_held;
@@ -228,7 +228,7 @@ fn light(plan: &Plan, outlook: &Outlook, index: usize, pulses: &mut Pulses) -> L
         flash: flash(plan, outlook, index, seen),
         ratio: (index != plan.key).then(|| ratio(seen.in_frame.placement - outlook.key().in_frame.placement)).flatten(),
         grazing_stops: (of.role == Role::Rim).then(|| seen.grazing.as_stops()),
-        pulse: pulse(plan, index, seen, pulses.durations(plan, index, (seen.power, &seen.pulse))),
+        pulse: pulse(plan, index, seen, pulses.told(plan, index, (seen.power, &seen.pulse))),
         firing: Firing {
             sync: dial.sync,
             ignition_s: seen.ignition.at.as_secs(),
@@ -342,11 +342,10 @@ fn flash(plan: &Plan, outlook: &Outlook, index: usize, seen: &LightOutlook) -> F
     }
 }
 
-fn pulse(plan: &Plan, index: usize, seen: &LightOutlook, durations: Durations) -> PulseForecast {
+fn pulse(plan: &Plan, index: usize, seen: &LightOutlook, told: Told) -> PulseForecast {
     let at = &seen.pulse;
-    let span = |(from, to): (Seconds, Seconds)| [from.as_secs(), to.as_secs()];
-    let Durations { t05, t01, t90 } = durations;
-    let (curve_s, curve_level) = at.pulse.drawn().map(|(time, level)| (time.as_secs(), level)).unzip();
+    let [t05_span_s, t01_span_s] = at.spans.map(|(from, to)| [from.as_secs(), to.as_secs()]);
+    let Durations { t05, t01, t90 } = told.durations;
     PulseForecast {
         t05_s: t05.as_secs(),
         t01_s: t01.as_secs(),
@@ -363,10 +362,10 @@ fn pulse(plan: &Plan, index: usize, seen: &LightOutlook, durations: Durations) -
         outside_table: at.outside_table,
         estimated: at.estimated,
         misfit: at.misfit,
-        curve_level,
-        curve_s,
-        t05_span_s: span(at.pulse.interval_above(0.5)),
-        t01_span_s: span(at.pulse.interval_above(0.1)),
+        curve_end_s: told.end.as_secs(),
+        curve_level: told.levels.to_vec(),
+        t05_span_s,
+        t01_span_s,
     }
 }
 

@@ -350,9 +350,9 @@ report! {
         pub misfit: bool,
         /// The power lies beyond the recordings of this unit, which were carried on.
         pub beyond_recordings: bool,
-        /// Times since ignition.
-        pub curve_s: Vec<f64>,
-        /// Intensity against the peak, at those times.
+        /// When the curve ends, since ignition.
+        pub curve_end_s: f64,
+        /// Intensity against the peak, at moments evenly apart from ignition to the end of the curve.
         pub curve_level: Vec<f64>,
         /// From first rise to last fall through 50 %, since ignition.
         pub t05_span_s: [f64; 2],

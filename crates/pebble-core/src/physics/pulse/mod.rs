@@ -65,6 +65,8 @@ pub enum Basis {
 pub struct PulseAt {
     /// The shape.
     pub pulse: Pulse,
+    /// From its first rise to its last fall through a half and through a tenth of its peak.
+    pub spans: [(Seconds, Seconds); 2],
     /// Its t0.5 and t0.1; a table's own figures win over those of the fitted shape.
     pub times: (Seconds, Seconds),
     /// Whether the power lies outside a table.
@@ -87,9 +89,12 @@ impl PulseAt {
 
     /// A pulse whose durations are its own.
     fn exact(pulse: Pulse) -> Self {
+        let spans = pulse.spans();
+        let [t05, t01] = spans.map(|(from, to)| to - from);
         Self {
             pulse,
-            times: pulse.times(),
+            spans,
+            times: (t05, t01),
             outside_table: false,
             estimated: false,
             t01_fitted: false,
@@ -101,7 +106,8 @@ impl PulseAt {
     /// The same with all times multiplied.
     fn stretched(self, factor: f64) -> Self {
         let (t05, t01) = self.times;
-        Self { pulse: self.pulse.stretched(factor), times: (t05 * factor, t01 * factor), ..self }
+        let spans = self.spans.map(|(from, to)| (from * factor, to * factor));
+        Self { pulse: self.pulse.stretched(factor), spans, times: (t05 * factor, t01 * factor), ..self }
     }
 
     /// All three durations. The third is looked for in the shape, which takes as long as all the rest.

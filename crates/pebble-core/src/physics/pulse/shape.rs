@@ -347,10 +347,15 @@ impl Pulse {
         Durations { t05, t01, t90: to - from }
     }
 
+    /// From its first rise to its last fall through a half and through a tenth of its peak.
+    pub(crate) fn spans(&self) -> [(Seconds, Seconds); 2] {
+        [0.5, 0.1].map(|fraction| self.interval_above(fraction))
+    }
+
     /// t0.5 and t0.1.
     pub(crate) fn times(&self) -> (Seconds, Seconds) {
-        let span = |(from, to): (Seconds, Seconds)| to - from;
-        (span(self.interval_above(0.5)), span(self.interval_above(0.1)))
+        let [t05, t01] = self.spans().map(|(from, to)| to - from);
+        (t05, t01)
     }
 
     /// `1/(1/τr + 1/τd)`, the time constant of the rising part in the integral.

@@ -47,6 +47,7 @@ impl DurationTable {
         let Reading { row, outside } = self.at(power);
         let pulse = pulse_of_pair(row.t05, row.t01);
         PulseAt {
+            spans: pulse.spans(),
             pulse,
             times: (row.t05, row.t01),
             outside_table: outside,
