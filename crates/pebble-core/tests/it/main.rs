@@ -17,6 +17,7 @@ mod hold;
 mod hold_everything;
 mod in_the_frame;
 mod in_time;
+mod jobs;
 mod judgement;
 mod kit;
 mod light_paths;

@@ -6,7 +6,7 @@ use crate::answers::conditions::{self, Matter, NO_LIGHT};
 use crate::answers::standing::falls_elsewhere;
 use crate::answers::strips;
 use crate::file::shot::Lead;
-use crate::outlook::Outlook;
+use crate::outlook::{Outlook, Pulses, outlook_with};
 use crate::physics::exposure::CLIP_LEVEL;
 use crate::plan::{Plan, Settings};
 use crate::quantity::Stops;
@@ -116,8 +116,24 @@ pub(super) fn clips(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
     }
 }
 
-/// All flashes turned together, the camera, or the way to the subject.
-pub(super) fn candidates<'a>(Case { plan, seen }: Case<'a>) -> Ideas<'a> {
+/// All flashes turned together, the camera, or the way to the subject; where the shutter cuts them, a slower one, and what
+/// it then still lacks. Only where that would do harm is a cut frame made brighter as it is.
+pub(super) fn candidates<'a>(case @ Case { plan, seen }: Case<'a>, pulses: &mut Pulses) -> Ideas<'a> {
+    let as_it_is = turned(case);
+    let Some(slower) = super::sync::uncut(plan, seen) else { return as_it_is };
+    let whole = plan.with(slower);
+    let then = outlook_with(&whole, pulses);
+    let enough = off_exposure(&whole, &then).abs() <= conditions::CLICK;
+    let first = if enough {
+        Ideas::of(vec![Idea::moving_one([Some(slower)])])
+    } else {
+        turned(Case { plan: &whole, seen: &then })
+    };
+    first.of_uncut_lights().or_else(as_it_is)
+}
+
+/// Turns that bring the subject's exposure to where it is wanted.
+fn turned<'a>(Case { plan, seen }: Case<'_>) -> Ideas<'a> {
     let set = plan.settings;
     let off = off_exposure(plan, seen);
     let wanted = plan.targets.subject.as_ratio();

@@ -313,7 +313,7 @@ fn candidates<'a>(case: Case<'a>, flaw: &Flaw, lights: &[usize], pulses: &mut Pu
         Matter::Rows | Matter::Rear => sync::candidates(case, lights, matter),
         Matter::Still => freeze::candidates(case, flaw, pulses),
         Matter::NoTrail | Matter::Streak | Matter::Shows => steady::candidates(case, flaw, matter, pulses),
-        Matter::Exposure => exposure::candidates(case),
+        Matter::Exposure => exposure::candidates(case, pulses),
         Matter::Balance => exposure::balanced(case, lights),
         Matter::Ambient | Matter::Background => exposure::steady_candidates(case, matter),
         Matter::Depth | Matter::Shallow => depth::candidates(case, matter),

@@ -25,7 +25,7 @@ const MOST_REMEDIES: usize = 2;
 const DRIFT: f64 = 0.2;
 /// Two lights may move against each other by this much: a tenth of a stop, as fine as a meter reads.
 const APART: f64 = 0.1;
-/// Turns of one idea go on in one direction: when so many in a row do harm, those after them do more.
+/// Turns of one idea go on in one direction: when so many of them do harm, those after them do more.
 const HARM_IN_A_ROW: usize = 3;
 /// Changes of light smaller than this are not worth a word.
 const WORTH_SAYING: f64 = 0.15;
@@ -87,6 +87,8 @@ enum Keeps {
     Flash,
     /// They move together.
     Ratios,
+    /// They move together on the set, where some were cut that are no more.
+    RatiosOnSet,
     /// Also against each other, which is what it is about.
     Nothing,
 }
@@ -100,6 +102,8 @@ pub(super) struct Idea<'a> {
 /// What may mend a finding, likeliest first.
 pub(super) struct Ideas<'a> {
     list: Vec<Idea<'a>>,
+    /// Thought of where none of these works.
+    otherwise: Vec<Idea<'a>>,
     /// Why there are none.
     none: Option<&'static str>,
 }
@@ -107,11 +111,22 @@ pub(super) struct Ideas<'a> {
 impl<'a> Ideas<'a> {
     /// Nothing that is turned mends it, for a reason.
     pub fn none(why: &'static str) -> Self {
-        Self { list: Vec::new(), none: Some(why) }
+        Self { none: Some(why), ..Self::of(Vec::new()) }
     }
 
     pub fn of(list: Vec<Idea<'a>>) -> Self {
-        Self { list, none: None }
+        Self { list, otherwise: Vec::new(), none: None }
+    }
+
+    /// The same where lights that are cut are so no more: then they move against each other in the frame.
+    pub fn of_uncut_lights(self) -> Self {
+        let list = self.list.into_iter().map(|idea| Idea { keeps: Keeps::RatiosOnSet, ..idea }).collect();
+        Self { list, ..self }
+    }
+
+    /// These, and only where none of them works others.
+    pub fn or_else(self, others: Self) -> Self {
+        Self { otherwise: others.list, none: others.none, ..self }
     }
 }
 
@@ -343,8 +358,8 @@ pub(super) struct Trials<'a> {
 /// What became of one turn.
 struct Trial {
     turn: Turn,
-    /// How far the flashes move, the one that moves least and most; nothing where something goes dark.
-    moves: Option<(f64, f64)>,
+    /// How far the flashes move; nothing where something goes dark.
+    moves: Option<Moves>,
     /// What is not met then.
     unmet: Vec<Condition>,
     /// The first of them that is worse than before.
@@ -415,33 +430,40 @@ impl<'a> Trials<'a> {
         };
         let mut found: Vec<Remedy> = Vec::new();
         let mut harmed: Option<Condition> = None;
-        let case = self.case;
-        let now = Turn::Dials(case.plan.settings);
-        for idea in ideas.list {
-            let mut harms = 0;
-            for turn in idea.turns.filter(|turn| *turn != now) {
-                let trial = self.of_turn(&turn);
-                if !keeps(idea.keeps, trial.moves) || trial.unmet.iter().any(about) {
-                    continue;
-                }
-                if trial.worse.is_some() {
-                    harmed = harmed.or(trial.worse);
-                    harms += 1;
-                    if harms == HARM_IN_A_ROW {
-                        break;
-                    }
-                    continue;
-                }
-                let effect = effect(case, &trial.then);
-                let (label, changes) = turn.written(case.plan);
-                let remedy = Remedy { label, effect, changes };
-                if !found.iter().any(|other| other.changes == remedy.changes) {
-                    found.push(remedy);
-                }
+        let now = Turn::Dials(self.case.plan.settings);
+        let mut put_off: Vec<Idea<'_>> = Vec::new();
+        let others_from = ideas.list.len();
+        for (place, mut idea) in ideas.list.into_iter().chain(ideas.otherwise).enumerate() {
+            if found.len() == MOST_REMEDIES || (place >= others_from && !found.is_empty()) {
                 break;
             }
-            if found.len() == MOST_REMEDIES {
+            let mut harms = 0;
+            while let Some(turn) = idea.turns.find(|turn| *turn != now) {
+                match self.weighed(&turn, idea.keeps, about) {
+                    Weighed::Mends => {
+                        self.offer(&turn, &mut found);
+                        break;
+                    }
+                    Weighed::Not => continue,
+                    Weighed::Costs(worse) => harmed = harmed.or(Some(worse)),
+                    Weighed::Harms => {}
+                }
+                harms += 1;
+                if harms == HARM_IN_A_ROW {
+                    put_off.push(idea);
+                    break;
+                }
+            }
+        }
+        // Those after do more harm still; how far they would have to go is only asked where nothing else is known to mend it.
+        for turn in put_off.into_iter().flat_map(|idea| idea.turns.map(move |turn| (turn, idea.keeps))) {
+            if !found.is_empty() || harmed.is_some() {
                 break;
+            }
+            match self.weighed(&turn.0, turn.1, about) {
+                Weighed::Mends => self.offer(&turn.0, &mut found),
+                Weighed::Costs(worse) => harmed = Some(worse),
+                Weighed::Harms | Weighed::Not => {}
             }
         }
         let none = found.is_empty().then(|| match harmed {
@@ -451,18 +473,64 @@ impl<'a> Trials<'a> {
         });
         (found, none)
     }
+
+    /// What a turn is worth to what it is for.
+    fn weighed(&mut self, turn: &Turn, keeps: Keeps, about: impl Fn(&Condition) -> bool) -> Weighed {
+        let trial = self.of_turn(turn);
+        if !self::keeps(keeps, trial.moves) {
+            return Weighed::Not;
+        }
+        match (trial.unmet.iter().any(about), trial.worse) {
+            (false, None) => Weighed::Mends,
+            (false, Some(worse)) => Weighed::Costs(worse),
+            (true, Some(_)) => Weighed::Harms,
+            (true, None) => Weighed::Not,
+        }
+    }
+
+    fn offer(&mut self, turn: &Turn, found: &mut Vec<Remedy>) {
+        let case = self.case;
+        let effect = effect(case, &self.of_turn(turn).then);
+        let (label, changes) = turn.written(case.plan);
+        if !found.iter().any(|other| other.changes == changes) {
+            found.push(Remedy { label, effect, changes });
+        }
+    }
 }
 
-/// How far the flashes move, the one that moves least and the one that moves most; nothing where something goes dark that
-/// was seen.
-fn moves(from: &Outlook, to: &Outlook) -> Option<(f64, f64)> {
-    let mut moves = (f64::INFINITY, f64::NEG_INFINITY);
+/// What a turn is worth to a finding.
+enum Weighed {
+    /// It mends it, and nothing else is worse.
+    Mends,
+    /// It mends it, and this is worse then.
+    Costs(Condition),
+    /// It does not mend it yet, and something is worse already.
+    Harms,
+    /// It does nothing for it, or more than it may.
+    Not,
+}
+
+/// How far the flashes move that were seen: the one that moves least and the one that moves most.
+#[derive(Clone, Copy)]
+struct Moves {
+    in_frame: (f64, f64),
+    on_set: (f64, f64),
+}
+
+/// How far the flashes move; nothing where something goes dark that was seen.
+fn moves(from: &Outlook, to: &Outlook) -> Option<Moves> {
+    let none = (f64::INFINITY, f64::NEG_INFINITY);
+    let wider = |moves: (f64, f64), from: Stops, to: Stops| {
+        let by = (to - from).as_stops();
+        (moves.0.min(by), moves.1.max(by))
+    };
+    let mut moves = Moves { in_frame: none, on_set: none };
     for (from, to) in from.lights.iter().zip(&to.lights).filter(|(from, _)| from.in_frame.placement > Stops::DARK) {
         if to.in_frame.placement == Stops::DARK {
             return None;
         }
-        let by = (to.in_frame.placement - from.in_frame.placement).as_stops();
-        moves = (moves.0.min(by), moves.1.max(by));
+        moves.in_frame = wider(moves.in_frame, from.in_frame.placement, to.in_frame.placement);
+        moves.on_set = wider(moves.on_set, from.on_set.placement, to.on_set.placement);
     }
     let mut drawn = from.parts.iter().zip(&to.parts);
     let goes_dark = drawn.any(|(from, to)| from.drawn_by != DrawnBy::Nothing && to.drawn_by == DrawnBy::Nothing);
@@ -470,13 +538,14 @@ fn moves(from: &Outlook, to: &Outlook) -> Option<(f64, f64)> {
 }
 
 /// Whether the flashes stay as far as an idea has to keep them.
-fn keeps(keeps: Keeps, moves: Option<(f64, f64)>) -> bool {
-    let Some((least, most)) = moves else { return false };
+fn keeps(keeps: Keeps, moves: Option<Moves>) -> bool {
+    let Some(Moves { in_frame: (least, most), on_set }) = moves else { return false };
     match keeps {
         // No flash was lit.
         _ if least > most => true,
         Keeps::Flash => least >= -DRIFT && most <= DRIFT && most - least <= APART,
         Keeps::Ratios => most - least <= APART,
+        Keeps::RatiosOnSet => on_set.1 - on_set.0 <= APART,
         Keeps::Nothing => true,
     }
 }

@@ -5,7 +5,7 @@ use super::{Case, Flaw, Kind, Words, percent, signed};
 use crate::answers::conditions::Matter;
 use crate::answers::strips;
 use crate::file::gear::FirstRow;
-use crate::outlook::{LightOutlook, timing};
+use crate::outlook::{LightOutlook, Outlook, timing};
 use crate::physics::shutter::rows::{Edge, TOUCHED_SHARE};
 use crate::physics::shutter::sync::{OVER_SHARE, leaves_no_row_dark};
 use crate::physics::shutter::{Run, SyncMode};
@@ -102,10 +102,7 @@ pub(super) fn candidates<'a>(Case { plan, seen }: Case<'a>, lights: &[usize], ma
         let slower = (1..=24).map(move |clicks| shutter_by(plan, -clicks).map(|shutter| Settings { shutter, ..set }));
         return Ideas::of(vec![Idea::keeping_flash(slower)]);
     }
-    // The time that is slow enough for all of them.
-    let usable: Option<Vec<ShutterTime>> = lights.iter().map(|light| seen.lights[*light].usable_sync).collect();
-    let slowest = usable.and_then(|times| times.into_iter().reduce(|a, b| if a.time() >= b.time() { a } else { b }));
-    let slower = slowest.map(|shutter| Settings { shutter, ..set });
+    let slower = slow_enough(plan, seen, lights.iter().copied());
     let weaker = |plan: &Plan, light: usize| fitting_power(plan, light, seen.run);
     let nearer = each(plan, lights, |plan, light| {
         power_by_distance(plan, light, weaker(plan, light)?, seen.lights[light].on_set.exposure)
@@ -129,6 +126,22 @@ pub(super) fn candidates<'a>(Case { plan, seen }: Case<'a>, lights: &[usize], ma
         Idea::moving_one([by_iso]),
         Idea::moving_one([glow]),
     ])
+}
+
+/// The shutter at the time that is slow enough for all of some lights.
+fn slow_enough(plan: &Plan, seen: &Outlook, lights: impl Iterator<Item = usize>) -> Option<Settings> {
+    let usable: Option<Vec<ShutterTime>> = lights.map(|light| seen.lights[light].usable_sync).collect();
+    let shutter = usable?.into_iter().reduce(|a, b| if a.time() >= b.time() { a } else { b })?;
+    Some(Settings { shutter, ..plan.settings })
+}
+
+/// The same for all that some rows see less of than others, where there are any: until then, what they do to the frame is not
+/// what they do on the set. Where a leaf cuts all rows alike, the frame is as good as with less power.
+pub(super) fn uncut(plan: &Plan, seen: &Outlook) -> Option<Settings> {
+    let cut = |light: &LightOutlook| light.rows.touched > 0.0 && light.rows.first != light.rows.last;
+    seen.firing()
+        .any(|(_, light)| cut(light))
+        .then(|| slow_enough(plan, seen, seen.firing().map(|(light, _)| light)))?
 }
 
 /// The brightest lower power of a light whose pulse fits a shutter time.
