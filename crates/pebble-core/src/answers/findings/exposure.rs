@@ -116,20 +116,19 @@ pub(super) fn clips(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
     }
 }
 
-/// All flashes turned together, the camera, or the way to the subject; where the shutter cuts them, a slower one, and what
-/// it then still lacks. Only where that would do harm is a cut frame made brighter as it is.
+/// All flashes turned together, the camera, or the way to the subject. Where the shutter cuts them, as far as they fit it then,
+/// else a slower one, and what it then still lacks; only where that would do harm is a cut frame made brighter as it is.
 pub(super) fn candidates<'a>(case @ Case { plan, seen }: Case<'a>, pulses: &mut Pulses) -> Ideas<'a> {
-    let as_it_is = turned(case);
-    let Some(slower) = super::sync::uncut(plan, seen) else { return as_it_is };
+    let Some(slower) = super::sync::uncut(plan, seen) else { return turned(case) };
     let whole = plan.with(slower);
     let then = outlook_with(&whole, pulses);
     let enough = off_exposure(&whole, &then).abs() <= conditions::CLICK;
-    let first = if enough {
+    let slower = if enough {
         Ideas::of(vec![Idea::moving_one([Some(slower)])])
     } else {
         turned(Case { plan: &whole, seen: &then })
     };
-    first.of_uncut_lights().or_else(as_it_is)
+    turned(case).of_uncut_lights().in_whole_rows().or_else(slower.of_uncut_lights()).or_else(turned(case))
 }
 
 /// Turns that bring the subject's exposure to where it is wanted.
@@ -162,13 +161,25 @@ fn turned<'a>(Case { plan, seen }: Case<'_>) -> Ideas<'a> {
     let both = (together.is_none() && iso.is_none() && bias.is_none())
         .then(|| power_and_iso(plan, (wanted, steady, flash)))
         .flatten();
+    // Where ISO or aperture end before that, the camera does it with both.
+    let camera = (iso.is_none() || aperture.is_none()).then(|| iso_and_aperture(plan, clicks)).flatten();
     Ideas::of(vec![
         Idea::moving_all([bias.or(together)]),
         Idea::moving_all([moved]),
         Idea::moving_all([iso]),
         Idea::moving_all([aperture]),
+        Idea::moving_all([camera]),
         Idea::moving_all([both]),
     ])
+}
+
+/// So many clicks brighter: ISO as far as it goes, the aperture for the rest.
+fn iso_and_aperture(plan: &Plan, clicks: i32) -> Option<Settings> {
+    let one = clicks.signum();
+    let by_iso = (0..=clicks.abs()).rev().map(|by| by * one).find(|by| iso_by(plan, *by).is_some())?;
+    let iso = iso_by(plan, by_iso)?;
+    let aperture = super::remedy::aperture_by(plan, by_iso - clicks)?;
+    Some(Settings { iso, aperture, ..plan.settings })
 }
 
 /// Too bright: the lowest ISO, and the flashes turned for the rest. Too dark: the flashes as strong as all of them can be, and

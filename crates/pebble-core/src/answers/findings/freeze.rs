@@ -6,8 +6,8 @@ use crate::answers::strips;
 use crate::outlook::{DrawnBy, PartOutlook, Pulses};
 use crate::physics::pulse::School;
 use crate::plan::{Part, Plan, Settings};
-use crate::quantity::Stops;
 use crate::quantity::scale::duration_label;
+use crate::quantity::{Seconds, Stops};
 
 /// Powers tried per idea: the milder ones come first and a unit has few that differ.
 const MOST_POWERS: usize = 8;
@@ -120,23 +120,50 @@ pub(super) fn candidates<'a>(case @ Case { plan, seen }: Case<'a>, flaw: &Flaw, 
         return Ideas::of(ideas);
     }
     if of_light.high_speed.is_some() {
-        let faster = (1..=18).map(move |clicks| {
+        let loss = move |time| {
+            let run = crate::physics::shutter::Run { time, ..seen.run };
+            crate::physics::shutter::high_speed::loss(run, light.unit.efficiency)
+        };
+        // Each click shorter: of the flash less falls through the slit, of which the camera may make up some.
+        let shorter = move |clicks: i32, camera: Settings, made_up: f64| {
             let shutter = shutter_by(plan, clicks)?;
-            let loss = |time| {
-                crate::physics::shutter::high_speed::loss(
-                    crate::physics::shutter::Run { time, ..seen.run },
-                    light.unit.efficiency,
-                )
-            };
             let missing = loss(set.shutter.time()) - loss(shutter.time());
-            super::remedy::follow(plan, Settings { shutter, ..set }, missing.as_ratio())
+            super::remedy::follow(plan, Settings { shutter, ..camera }, missing.as_ratio() / made_up)
+        };
+        let faster = (1..=18).map(move |clicks| shorter(clicks, set, 1.0));
+        let by_iso = (1..=18).map(move |clicks| {
+            let iso = super::remedy::iso_by(plan, clicks)?;
+            shorter(clicks, Settings { iso, ..set }, iso.number() / set.iso.number())
         });
-        return Ideas::of(vec![Idea::keeping_flash(faster)]);
+        let by_aperture = (1..=18).map(move |clicks| {
+            let aperture = super::remedy::aperture_by(plan, -clicks)?;
+            let wider = set.aperture.number() / aperture.number();
+            shorter(clicks, Settings { aperture, ..set }, wider * wider)
+        });
+        return Ideas::of(vec![
+            Idea::keeping_flash(faster),
+            Idea::keeping_flash(by_iso),
+            Idea::keeping_flash(by_aperture),
+        ]);
     }
     // Powers whose pulse is short enough, nearest to the present one first: on some units that is a higher one.
     let needed = limit.as_metres() / seen.parts[index].motion.blurs_by(seen.run.time).as_metres_per_second();
-    let mut powers: Vec<f64> =
-        strips::powers(light).filter(|p| pulses.lasts(plan, slow, *p).as_secs() <= needed).collect();
+    let mut shortest = f64::INFINITY;
+    let mut is_short = |power: &f64| {
+        let lasts = pulses.lasts(plan, slow, *power).as_secs();
+        shortest = shortest.min(lasts);
+        lasts <= needed
+    };
+    let mut powers: Vec<f64> = strips::powers(light).filter(|power| is_short(power)).collect();
+    if powers.is_empty() {
+        let told = |seconds: f64| duration_label(Seconds::from_secs(seconds));
+        let (unit, school) = (&light.spoken, plan.school.label());
+        return Ideas::none(format!(
+            "{unit} is never shorter than {}; this needs {} ({school}).",
+            told(shortest),
+            told(needed)
+        ));
+    }
     let turn = |power: &f64| (power / of_light.power).log2().abs();
     powers.sort_by(|a, b| turn(a).total_cmp(&turn(b)));
     powers.truncate(MOST_POWERS);

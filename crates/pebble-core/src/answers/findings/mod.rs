@@ -198,7 +198,7 @@ pub fn judge_with(plan: &Plan, outlook: &Outlook, pulses: &mut Pulses) -> Vec<Fi
             }
         })
         .collect();
-    findings.extend(good(case, &flaws));
+    findings.extend(good(case, &before));
     findings
 }
 
@@ -251,6 +251,7 @@ pub fn count(plan: &Plan, outlook: &Outlook) -> (usize, usize) {
 
 fn flaws(case: Case, conditions: &[Condition]) -> Vec<Flaw> {
     let mut found: Vec<Flaw> = conditions.iter().filter(|one| !one.is_met()).map(Flaw::of).collect();
+    steady::drawn_once(case, &mut found);
     sync::doubts(case, &mut found);
     freeze::doubts(case, &mut found);
     doubt::find(case, &mut found);
@@ -343,8 +344,8 @@ fn candidates<'a>(case: Case<'a>, flaw: &Flaw, lights: &[usize], pulses: &mut Pu
 }
 
 /// What was checked and is good, so that silence is not mistaken for ignorance.
-fn good(case: Case, flaws: &[Flaw]) -> Vec<Finding> {
-    let free_of = |matter| !flaws.iter().any(|flaw| flaw.kind == Kind::Unmet(matter));
+fn good(case: Case, conditions: &[Condition]) -> Vec<Finding> {
+    let free_of = |matter| conditions.iter().all(|one| one.matter != matter || one.is_met());
     let mut fine = Vec::new();
     let mut say = |id: &str, words: Option<Words>| {
         if let Some(Words { title, cause }) = words {

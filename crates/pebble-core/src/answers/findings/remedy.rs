@@ -3,7 +3,7 @@
 //! lights change against each other, and nothing that was seen goes dark.
 
 use super::{Case, Change, Flaw, Kind, Remedy, signed};
-use crate::answers::conditions::{self, Condition, InView};
+use crate::answers::conditions::{self, Condition, Grade, InView, Matter};
 use crate::answers::standing::{flagged, lamp_stood, spot_of, stood};
 use crate::answers::strips::{self, Value};
 use crate::file;
@@ -17,6 +17,7 @@ use crate::stage::flag::Flag;
 use crate::stage::lens::Move;
 use foldhash::fast::FixedState;
 use foldhash::{HashMap, HashMapExt};
+use std::borrow::Cow;
 use std::hash::{BuildHasher, Hash, Hasher};
 
 /// Offered at most, so that a finding stays readable at arm's length.
@@ -97,42 +98,58 @@ enum Keeps {
 pub(super) struct Idea<'a> {
     turns: Box<dyn Iterator<Item = Turn> + 'a>,
     keeps: Keeps,
+    /// Whether all rows have to get all of the flash then.
+    whole: bool,
+    /// It is only thought of where nothing works of those of an earlier turn.
+    in_turn: u8,
 }
 
 /// What may mend a finding, likeliest first.
 pub(super) struct Ideas<'a> {
     list: Vec<Idea<'a>>,
-    /// Thought of where none of these works.
-    otherwise: Vec<Idea<'a>>,
     /// Why there are none.
-    none: Option<&'static str>,
+    none: Option<Cow<'static, str>>,
 }
 
 impl<'a> Ideas<'a> {
     /// Nothing that is turned mends it, for a reason.
-    pub fn none(why: &'static str) -> Self {
-        Self { none: Some(why), ..Self::of(Vec::new()) }
+    pub fn none(why: impl Into<Cow<'static, str>>) -> Self {
+        Self { none: Some(why.into()), ..Self::of(Vec::new()) }
     }
 
     pub fn of(list: Vec<Idea<'a>>) -> Self {
-        Self { list, otherwise: Vec::new(), none: None }
+        Self { list, none: None }
     }
 
     /// The same where lights that are cut are so no more: then they move against each other in the frame.
     pub fn of_uncut_lights(self) -> Self {
-        let list = self.list.into_iter().map(|idea| Idea { keeps: Keeps::RatiosOnSet, ..idea }).collect();
-        Self { list, ..self }
+        self.each(|idea| Idea { keeps: Keeps::RatiosOnSet, ..idea })
+    }
+
+    /// The same as far as they leave no row with less than all of the flash.
+    pub fn in_whole_rows(self) -> Self {
+        self.each(|idea| Idea { whole: true, ..idea })
     }
 
     /// These, and only where none of them works others.
     pub fn or_else(self, others: Self) -> Self {
-        Self { otherwise: others.list, none: others.none, ..self }
+        let next = self.list.iter().map(|idea| idea.in_turn + 1).max().unwrap_or(0);
+        let others = others.each(|idea| Idea { in_turn: idea.in_turn + next, ..idea });
+        Self { list: self.list.into_iter().chain(others.list).collect(), none: others.none }
+    }
+
+    fn each(self, change: impl Fn(Idea<'a>) -> Idea<'a>) -> Self {
+        Self { list: self.list.into_iter().map(change).collect(), ..self }
     }
 }
 
 impl<'a> Idea<'a> {
+    fn turning(turns: impl Iterator<Item = Turn> + 'a, keeps: Keeps) -> Self {
+        Self { turns: Box::new(turns), keeps, whole: false, in_turn: 0 }
+    }
+
     fn new(settings: impl IntoIterator<Item = Option<Settings>, IntoIter: 'a>, keeps: Keeps) -> Self {
-        Self { turns: Box::new(settings.into_iter().flatten().map(Turn::Dials)), keeps }
+        Self::turning(settings.into_iter().flatten().map(Turn::Dials), keeps)
     }
 
     /// Camera and lights such that every flash stays where it falls.
@@ -152,17 +169,17 @@ impl<'a> Idea<'a> {
 
     /// One turn of its own kind, every flash staying where it falls.
     pub fn one(turn: Turn) -> Self {
-        Self { turns: Box::new(std::iter::once(turn)), keeps: Keeps::Flash }
+        Self::turning(std::iter::once(turn), Keeps::Flash)
     }
 
     /// Turns of their own kind, every flash staying where it falls.
     pub fn turns(turns: impl Iterator<Item = Turn> + 'a) -> Self {
-        Self { turns: Box::new(turns), keeps: Keeps::Flash }
+        Self::turning(turns, Keeps::Flash)
     }
 
     /// A source of steady light.
     pub fn source(sources: impl IntoIterator<Item = Source, IntoIter: 'a>) -> Self {
-        Self { turns: Box::new(sources.into_iter().map(Turn::Source)), keeps: Keeps::Flash }
+        Self::turning(sources.into_iter().map(Turn::Source), Keeps::Flash)
     }
 }
 
@@ -423,7 +440,7 @@ impl<'a> Trials<'a> {
 
     /// Tries the ideas and keeps what mends the flaw and harms nothing; without any, why.
     pub fn tried(&mut self, flaw: &Flaw, lights: &[usize], ideas: Ideas<'_>) -> (Vec<Remedy>, Option<String>) {
-        let Kind::Unmet(matter) = flaw.kind else { return (Vec::new(), ideas.none.map(str::to_owned)) };
+        let Kind::Unmet(matter) = flaw.kind else { return (Vec::new(), ideas.none.map(Cow::into_owned)) };
         let about = |one: &Condition| {
             (one.matter, one.part, one.lamp) == (matter, flaw.part, flaw.lamp)
                 && one.light.map_or(lights.is_empty(), |light| lights.contains(&light))
@@ -432,17 +449,26 @@ impl<'a> Trials<'a> {
         let mut harmed: Option<Condition> = None;
         let now = Turn::Dials(self.case.plan.settings);
         let mut put_off: Vec<Idea<'_>> = Vec::new();
-        let others_from = ideas.list.len();
-        for (place, mut idea) in ideas.list.into_iter().chain(ideas.otherwise).enumerate() {
-            if found.len() == MOST_REMEDIES || (place >= others_from && !found.is_empty()) {
+        // What makes of trouble something to watch, where nothing mends it altogether: the one that leaves least.
+        let mut eased: Option<(f64, Turn)> = None;
+        let mut found_in_turn = u8::MAX;
+        for mut idea in ideas.list {
+            if found.len() == MOST_REMEDIES || idea.in_turn > found_in_turn {
                 break;
             }
             let mut harms = 0;
             while let Some(turn) = idea.turns.find(|turn| *turn != now) {
-                match self.weighed(&turn, idea.keeps, about) {
+                match self.weighed(&turn, (idea.keeps, idea.whole), about) {
                     Weighed::Mends => {
-                        self.offer(&turn, &mut found);
+                        self.offer(&turn, "", &mut found);
+                        found_in_turn = idea.in_turn;
                         break;
+                    }
+                    Weighed::Eases(margin) => {
+                        if eased.is_none_or(|(most, _)| margin > most) {
+                            eased = Some((margin, turn));
+                        }
+                        continue;
                     }
                     Weighed::Not => continue,
                     Weighed::Costs(worse) => harmed = harmed.or(Some(worse)),
@@ -456,41 +482,51 @@ impl<'a> Trials<'a> {
             }
         }
         // Those after do more harm still; how far they would have to go is only asked where nothing else is known to mend it.
-        for turn in put_off.into_iter().flat_map(|idea| idea.turns.map(move |turn| (turn, idea.keeps))) {
+        for turn in put_off.into_iter().flat_map(|idea| idea.turns.map(move |turn| (turn, (idea.keeps, idea.whole)))) {
             if !found.is_empty() || harmed.is_some() {
                 break;
             }
             match self.weighed(&turn.0, turn.1, about) {
-                Weighed::Mends => self.offer(&turn.0, &mut found),
+                Weighed::Mends => self.offer(&turn.0, "", &mut found),
                 Weighed::Costs(worse) => harmed = Some(worse),
-                Weighed::Harms | Weighed::Not => {}
+                Weighed::Eases(_) | Weighed::Harms | Weighed::Not => {}
             }
         }
-        let none = found.is_empty().then(|| match harmed {
-            _ if ideas.none.is_some() => ideas.none.unwrap_or_default().to_owned(),
-            None => "No single turn of these dials gets there.".to_owned(),
-            Some(worse) => format!("What would mend it {}.", worse.cost(self.case.plan)),
+        let was_trouble = self.before.iter().any(|one| about(one) && one.grade() == Grade::Trouble);
+        if let Some((_, turn)) = eased.filter(|_| found.is_empty() && was_trouble) {
+            self.offer(&turn, "not all of it", &mut found);
+        }
+        let none = found.is_empty().then(|| match (ideas.none, harmed) {
+            (Some(why), _) => why.into_owned(),
+            (None, None) => "No single turn of these dials gets there.".to_owned(),
+            (None, Some(worse)) => format!("What would mend it {}.", worse.cost(self.case.plan)),
         });
         (found, none)
     }
 
     /// What a turn is worth to what it is for.
-    fn weighed(&mut self, turn: &Turn, keeps: Keeps, about: impl Fn(&Condition) -> bool) -> Weighed {
+    fn weighed(&mut self, turn: &Turn, (keeps, whole): (Keeps, bool), about: impl Fn(&Condition) -> bool) -> Weighed {
         let trial = self.of_turn(turn);
-        if !self::keeps(keeps, trial.moves) {
+        let is_cut = || trial.unmet.iter().any(|one| one.matter == Matter::Rows);
+        if !self::keeps(keeps, trial.moves) || (whole && is_cut()) {
             return Weighed::Not;
         }
-        match (trial.unmet.iter().any(about), trial.worse) {
-            (false, None) => Weighed::Mends,
-            (false, Some(worse)) => Weighed::Costs(worse),
-            (true, Some(_)) => Weighed::Harms,
-            (true, None) => Weighed::Not,
+        // Of some lights the one that is left worst.
+        let mut left = trial.unmet.iter().filter(|one| about(one));
+        let left =
+            left.next().map(|first| left.fold(first, |worst, one| if one.margin < worst.margin { one } else { worst }));
+        match (left, trial.worse) {
+            (None, None) => Weighed::Mends,
+            (None, Some(worse)) => Weighed::Costs(worse),
+            (Some(_), Some(_)) => Weighed::Harms,
+            (Some(left), None) if left.grade() < Grade::Trouble => Weighed::Eases(left.margin),
+            (Some(_), None) => Weighed::Not,
         }
     }
 
-    fn offer(&mut self, turn: &Turn, found: &mut Vec<Remedy>) {
+    fn offer(&mut self, turn: &Turn, how_far: &str, found: &mut Vec<Remedy>) {
         let case = self.case;
-        let effect = effect(case, &self.of_turn(turn).then);
+        let effect = effect(case, how_far, &self.of_turn(turn).then);
         let (label, changes) = turn.written(case.plan);
         if !found.iter().any(|other| other.changes == changes) {
             found.push(Remedy { label, effect, changes });
@@ -504,6 +540,8 @@ enum Weighed {
     Mends,
     /// It mends it, and this is worse then.
     Costs(Condition),
+    /// It leaves something to watch of what was trouble, so much missing, and nothing else is worse.
+    Eases(f64),
     /// It does not mend it yet, and something is worse already.
     Harms,
     /// It does nothing for it, or more than it may.
@@ -564,8 +602,8 @@ fn moved(name: &str, from: Stops, to: Stops) -> Option<String> {
 }
 
 /// What else a user would see of it.
-fn effect(case: Case, then: &Then) -> String {
-    let mut effects = Vec::new();
+fn effect(case: Case, how_far: &str, then: &Then) -> String {
+    let mut effects: Vec<String> = Some(how_far).filter(|far| !far.is_empty()).map(str::to_owned).into_iter().collect();
     effects.extend(moved("ambient", case.seen.ambient.placement, then.ambient));
     effects.extend(moved("exposure", case.seen.subject.lit_side, then.lit_side));
     if then.aperture != case.plan.settings.aperture {

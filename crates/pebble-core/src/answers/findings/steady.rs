@@ -3,16 +3,18 @@
 use super::remedy::{
     Idea, Ideas, Source, aperture_with_power, clicks_of, filter_with_power, iso_with_power, shutter_by,
 };
-use super::{Case, Flaw, Words, percent, placed, px, signed};
+use super::{Case, Flaw, Kind, Words, percent, placed, px, signed};
 use crate::answers::conditions::Matter;
 use crate::answers::drag::{drag, time_of_streak};
 use crate::answers::hold::{self, Held, Turned};
 use crate::answers::strips;
 use crate::file::shot::Intent;
-use crate::outlook::{Burns, Outlook, Pulses};
+use crate::outlook::{Burns, DrawnBy, Outlook, Pulses};
 use crate::plan::{Plan, Settings};
 use crate::quantity::{Seconds, Stops};
 
+/// From this share of its picture on, a part is what the steady light draws.
+const MOST: f64 = 0.5;
 /// Clicks tried per idea: four stops in thirds.
 const MOST_CLICKS: i32 = 12;
 
@@ -58,6 +60,28 @@ pub(super) fn with_the_camera(plan: &Plan) -> String {
     let zoom = (plan.movement.zoom != 0.0).then(|| "zooming".to_owned());
     let both: Vec<String> = swing.into_iter().chain(zoom).collect();
     if both.is_empty() { String::new() } else { format!(" with {}", both.join(" and ")) }
+}
+
+/// What is drawn of a part while the shutter is open is one fault: its blur, where steady light makes most of its picture or
+/// flash glows as long, else a trail beside what flash froze. The one that stays is as bad as both.
+pub(super) fn drawn_once(Case { seen, .. }: Case, found: &mut Vec<Flaw>) {
+    let at = |found: &[Flaw], matter: Matter, part: usize| {
+        found.iter().position(|flaw| (flaw.kind, flaw.part) == (Kind::Unmet(matter), Some(part)))
+    };
+    for (part, of_part) in seen.parts.iter().enumerate() {
+        let glows = of_part.slowest.is_some_and(|light| seen.lights[light].high_speed.is_some());
+        let blurs = glows || of_part.steady_share >= MOST;
+        if !glows && of_part.drawn_by != DrawnBy::Steady {
+            continue;
+        }
+        let (Some(blur), Some(trail)) = (at(found, Matter::Still, part), at(found, Matter::NoTrail, part)) else {
+            continue;
+        };
+        let (stays, goes) = if blurs { (blur, trail) } else { (trail, blur) };
+        found[stays].severity = found[stays].severity.min(found[goes].severity);
+        found[stays].hurt = found[stays].hurt.max(found[goes].hurt);
+        found.remove(goes);
+    }
 }
 
 pub(super) fn ghost(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
