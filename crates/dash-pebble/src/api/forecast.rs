@@ -48,7 +48,7 @@ impl Answer {
         let outlook = outlook_with(plan, pulses);
         Self {
             format: FORMAT.to_owned(),
-            version: 3,
+            version: 4,
             forecast: forecast::written_with(plan, &outlook, pulses),
             findings: findings::judge_with(plan, &outlook, pulses),
         }

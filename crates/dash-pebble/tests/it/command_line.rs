@@ -29,7 +29,7 @@ fn a_shot_file_becomes_a_forecast() {
         let output = run(&["forecast", &example_path(name)]);
         assert!(output.status.success(), "{name}");
         let told: Value = serde_json::from_slice(&output.stdout).expect("JSON");
-        assert_eq!((&told["format"], &told["version"]), (&"dash-pebble/forecast".into(), &3.into()));
+        assert_eq!((&told["format"], &told["version"]), (&"dash-pebble/forecast".into(), &4.into()));
         for pointer in [
             "/forecast/exposure/reference_lxs",
             "/forecast/ambient_subject/illuminance_lx",
