@@ -32,6 +32,7 @@ mod outlines;
 mod own_units;
 mod preferences;
 mod properties;
+mod pulse_shapes;
 mod quantities;
 mod remedies;
 mod rooms;

@@ -120,15 +120,16 @@ pub(super) fn clips(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
 /// else a slower one, and what it then still lacks; only where that would do harm is a cut frame made brighter as it is.
 pub(super) fn candidates<'a>(case @ Case { plan, seen }: Case<'a>, pulses: &mut Pulses) -> Ideas<'a> {
     let Some(slower) = super::sync::uncut(plan, seen) else { return turned(case) };
-    let whole = plan.with(slower);
+    let slower = with(plan, slower, pulses).unwrap_or_else(|| vec![Idea::moving_one([Some(slower)])]);
+    turned(case).of_uncut_lights().in_whole_rows().or_else(Ideas::of(slower)).or_else(turned(case))
+}
+
+/// Another shutter time, and turns that bring the exposure to where it is wanted under it; nothing where it is there already.
+pub(super) fn with<'a>(plan: &Plan, shutter: Settings, pulses: &mut Pulses) -> Option<Vec<Idea<'a>>> {
+    let whole = plan.with(shutter);
     let then = outlook_with(&whole, pulses);
-    let enough = off_exposure(&whole, &then).abs() <= conditions::CLICK;
-    let slower = if enough {
-        Ideas::of(vec![Idea::moving_one([Some(slower)])])
-    } else {
-        turned(Case { plan: &whole, seen: &then })
-    };
-    turned(case).of_uncut_lights().in_whole_rows().or_else(slower.of_uncut_lights()).or_else(turned(case))
+    let off = plan.targets.lead == Lead::Flash && off_exposure(&whole, &then).abs() > conditions::CLICK;
+    off.then(|| turned(Case { plan: &whole, seen: &then }).of_uncut_lights().into_list())
 }
 
 /// Turns that bring the subject's exposure to where it is wanted.

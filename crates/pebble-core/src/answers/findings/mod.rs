@@ -311,7 +311,7 @@ fn candidates<'a>(case: Case<'a>, flaw: &Flaw, lights: &[usize], pulses: &mut Pu
         return Ideas::none("A measurement settles it, nothing on the set does.");
     };
     match matter {
-        Matter::Rows | Matter::Rear => sync::candidates(case, lights, matter),
+        Matter::Rows | Matter::Rear => sync::candidates(case, lights, matter, pulses),
         Matter::Still => freeze::candidates(case, flaw, pulses),
         Matter::NoTrail | Matter::Streak | Matter::Shows => steady::candidates(case, flaw, matter, pulses),
         Matter::Exposure => exposure::candidates(case, pulses),

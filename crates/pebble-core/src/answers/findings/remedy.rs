@@ -138,6 +138,11 @@ impl<'a> Ideas<'a> {
         Self { list: self.list.into_iter().chain(others.list).collect(), none: others.none }
     }
 
+    /// One after the other.
+    pub fn into_list(self) -> Vec<Idea<'a>> {
+        self.list
+    }
+
     fn each(self, change: impl Fn(Idea<'a>) -> Idea<'a>) -> Self {
         Self { list: self.list.into_iter().map(change).collect(), ..self }
     }

@@ -5,7 +5,7 @@ use super::{Case, Flaw, Kind, Words, percent, signed};
 use crate::answers::conditions::Matter;
 use crate::answers::strips;
 use crate::file::gear::FirstRow;
-use crate::outlook::{LightOutlook, Outlook, timing};
+use crate::outlook::{LightOutlook, Outlook, Pulses, timing};
 use crate::physics::shutter::rows::{Edge, TOUCHED_SHARE};
 use crate::physics::shutter::sync::{OVER_SHARE, leaves_no_row_dark};
 use crate::physics::shutter::{Run, SyncMode};
@@ -96,7 +96,12 @@ fn edge_cause(Case { plan, seen: whole }: Case, light: usize, shutter: &str) -> 
     )
 }
 
-pub(super) fn candidates<'a>(Case { plan, seen }: Case<'a>, lights: &[usize], matter: Matter) -> Ideas<'a> {
+pub(super) fn candidates<'a>(
+    Case { plan, seen }: Case<'a>,
+    lights: &[usize],
+    matter: Matter,
+    pulses: &mut Pulses,
+) -> Ideas<'a> {
     let set = plan.settings;
     if matter == Matter::Rear {
         let slower = (1..=24).map(move |clicks| shutter_by(plan, -clicks).map(|shutter| Settings { shutter, ..set }));
@@ -119,13 +124,11 @@ pub(super) fn candidates<'a>(Case { plan, seen }: Case<'a>, lights: &[usize], ma
         let lights = plan.settings.lights.with(light, |dial| (dial.power, dial.sync) = (power, SyncMode::HighSpeed));
         Some(Settings { lights, ..plan.settings })
     });
-    // What is cut is below where it was set: with all of it in the frame it is as bright as it reads on the set.
-    Ideas::of(vec![
-        Idea::moving_one([slower]),
-        Idea::moving_one([nearer]),
-        Idea::moving_one([by_iso]),
-        Idea::moving_one([glow]),
-    ])
+    // What is cut is below where it was set: with all of it in the frame it is as bright as it reads on the set, which may be
+    // too bright.
+    let exposed = slower.and_then(|slower| super::exposure::with(plan, slower, pulses)).unwrap_or_default();
+    let others = [nearer, by_iso, glow].map(|turn| Idea::moving_one([turn]));
+    Ideas::of(std::iter::once(Idea::moving_one([slower])).chain(others).collect()).or_else(Ideas::of(exposed))
 }
 
 /// The shutter at the time that is slow enough for all of some lights.

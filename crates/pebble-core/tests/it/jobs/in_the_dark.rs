@@ -130,3 +130,55 @@ fn two_keys_from_one_side_add_up_and_turn_together() {
     let mended = pressed(&shot, "exposure");
     assert_eq!(mended.lights[0].power, mended.lights[1].power);
 }
+
+/// A burst of a lamp-lit hall: everything that is offered may be pressed one after the other, and ends.
+#[test]
+fn whatever_is_pressed_first_leads_to_an_end_and_not_round_in_circles() {
+    let jobs: [(&str, &str, f64, f64, f64, f64, &str); 8] = [
+        // Unit, what it is through, power, distance, speed, lux, shutter.
+        ("brix-400", "octa-90", 1.0, 3.0, 6.0, 5.0, "1/250"),
+        ("brix-400", "reflector", 0.25, 5.0, 9.0, 40.0, "1/60"),
+        ("tern-76", "umbrella-110", 1.0, 2.0, 3.0, 10.0, "1/125"),
+        ("mallow-600", "octa-150", 0.5, 3.5, 1.0, 2.0, "1/200"),
+        ("kiln-2400", "dish-55", 0.125, 4.0, 4.0, 2.0, "1/125"),
+        ("sedge-250", "octa-90", 0.5, 2.5, 5.0, 60.0, "1/30"),
+        ("dunlin-500", "box-60-90", 0.25, 2.5, 2.0, 8.0, "1/500"),
+        ("lark-1200", "octa-90", 1.0, 4.0, 0.5, 2.0, "1/1000"),
+    ];
+    for (unit, through, power, distance, speed, lux, shutter) in jobs {
+        let mut shot = job(unit);
+        steady(&mut shot, lux, lux / 2.0);
+        shot.camera.shutter = shutter.to_owned();
+        shot.lights.push(key((unit, through), distance, power));
+        shot.parts = vec![part("Player", Intent::Pebble, speed), part("Ball", Intent::Skim, speed * 1.5)];
+        let (before, (then, left)) = (ids(&shot), pressed_through(&shot));
+        // What is left has nothing to offer, and says why.
+        for id in &left {
+            let finding = found(&then, id);
+            assert!(finding.remedies.is_empty(), "{unit}: {} is offered for {id} for ever", finding.remedies[0].label);
+            assert!(finding.severity == Severity::Fine || finding.unanswered.is_some(), "{unit}: {id}");
+        }
+        assert!(left.iter().all(|id| before.contains(id)), "{unit}: {before:?} became {left:?}");
+        assert!(left.len() <= before.len(), "{unit}: {before:?} became {left:?}");
+    }
+}
+
+/// The same faults of the same lights are one finding with their names, and are mended by one press.
+#[test]
+fn four_equal_lights_that_are_cut_are_one_finding_with_four_names() {
+    let mut shot = job("Four at 1/500");
+    shot.camera.shutter = "1/500".to_owned();
+    for bearing in [-60.0, -25.0, 25.0, 60.0] {
+        shot.lights.push(light(Role::Key, ("brix-400", "octa-90"), (bearing, 35.0, 3.0), 1.0 / 8.0));
+    }
+    shot.parts.push(part("Dancer", Intent::Skim, 1.0));
+    let cut = found(&shot, "rows-cut");
+    let names = "A key 1, A key 2, A key 3 and A key 4: ";
+    assert!(cut.title.starts_with(names), "{}", cut.title);
+    let then = pressed(&shot, "rows-cut");
+    assert_eq!(then.camera.shutter, "1/250");
+    // All of it would be too much: all lights go down by as much as each other.
+    let turned = |light: usize| (then.lights[light].power / shot.lights[light].power).log2();
+    assert!((1..4).all(|light| (turned(light) - turned(0)).abs() < 1e-9) && turned(0) < -0.3, "{}", turned(0));
+    assert!(!ids(&then).contains(&"exposure".to_owned()), "{:?}", ids(&then));
+}
