@@ -1,15 +1,17 @@
 //! What the findings say of shots with one thing wrong, and what a shot must not contain.
 
-use crate::common::{examples, plan, shot, through_a_longer_lens};
+use crate::common::{self, examples, plan, through_a_longer_lens};
+use pebble_core::conditions::{self, Matter};
 use pebble_core::findings::{self, Finding, Severity};
 use pebble_core::gear::{self, TableRow};
-use pebble_core::shot::{Intent, Reading, Shot};
+use pebble_core::outlook::DrawnBy;
+use pebble_core::shot::{self, Intent, Reading, Shot};
 use pebble_core::shutter::SyncMode;
 use pebble_core::{Plan, forecast, outlook};
 
 /// A shot with nothing wrong: dark room, short pulse, generous shutter, one slow part.
 fn calm() -> Shot {
-    let mut shot = shot();
+    let mut shot = common::shot();
     shot.ambient.subject = Reading::Lux { lux: 0.0 };
     shot.ambient.background = Reading::Lux { lux: 0.0 };
     shot.camera.shutter = "1/60".to_owned();
@@ -193,7 +195,7 @@ fn figures_that_are_guesses_say_so() {
 #[test]
 fn what_cannot_be_is_refused_with_field_value_and_range() {
     let refused = |change: &dyn Fn(&mut Shot)| {
-        let mut shot = shot();
+        let mut shot = common::shot();
         change(&mut shot);
         Plan::try_from(&shot).expect_err("it cannot be")
     };
@@ -282,7 +284,7 @@ fn darkness_stillness_and_nothing_to_judge_have_plain_answers() {
 
 #[test]
 fn strips_hold_what_camera_lens_and_unit_have() {
-    let plan = plan(&shot());
+    let plan = plan(&common::shot());
     let strips = pebble_core::strips::strips(&plan);
     let strip = |id: &str| strips.iter().find(|strip| strip.id == id).unwrap();
     let ends = |id: &str| {
@@ -295,11 +297,96 @@ fn strips_hold_what_camera_lens_and_unit_have() {
     assert_eq!(ends("iso"), text(("100", "25600", "200")));
     assert_eq!(ends("power"), text(("1/256", "1/1", "1/8 +0.7")));
     assert_eq!(ends("focal"), text(("24", "70", "35")));
-    let mut film = shot();
+    let mut film = common::shot();
     film.camera.body.grid = pebble_core::quantity::scale::Grid::Halves;
     film.lights[0].unit.high_speed_sync = false;
     let plan = crate::common::plan(&film);
     let strips = pebble_core::strips::strips(&plan);
     assert!(strips.iter().any(|strip| strip.notches.iter().any(|notch| notch.label == "1/45")));
     assert!(strips.iter().find(|strip| strip.id == "sync").unwrap().notches.len() == 2);
+}
+
+/// The examples in many lights and times: as they are, with the room lit, with daylight leading, cut, and in high-speed sync.
+fn in_many_lights() -> Vec<Shot> {
+    let mut all = Vec::new();
+    for shot in examples() {
+        for lux in [0.0, 30.0, 600.0, 20_000.0] {
+            for shutter in ["1/4", "1/30", "1/200", "1/1000"] {
+                for lead in [shot::Lead::Flash, shot::Lead::Daylight] {
+                    for sync in [SyncMode::Front, SyncMode::HighSpeed] {
+                        let mut shot = shot.clone();
+                        shot.ambient.subject = Reading::Lux { lux };
+                        shot.ambient.background = Reading::Lux { lux: lux / 2.0 };
+                        (shot.camera.shutter, shot.targets.lead) = (shutter.to_owned(), lead);
+                        shot.lights
+                            .iter_mut()
+                            .filter(|light| light.automatic.is_none())
+                            .for_each(|light| light.sync = sync);
+                        if Plan::try_from(&shot).is_ok() {
+                            all.push(shot);
+                        }
+                    }
+                }
+            }
+        }
+    }
+    all
+}
+
+/// What is called good is good, also where another finding says what is not.
+#[test]
+fn nothing_is_called_good_that_is_not() {
+    let (mut said, shots) = (0, in_many_lights());
+    assert!(shots.len() > 200, "{} shots", shots.len());
+    for shot in &shots {
+        let plan = plan(shot);
+        let seen = outlook(&plan);
+        let missed: Vec<Matter> =
+            conditions::all(&plan, &seen).into_iter().filter(|one| !one.is_met()).map(|one| one.matter).collect();
+        for fine in findings::judge(&plan, &seen).into_iter().filter(|one| one.severity == Severity::Fine) {
+            let about = match fine.id.as_str() {
+                "sync-clear" => Matter::Rows,
+                "frozen" => Matter::Still,
+                "no-ghost" => Matter::NoTrail,
+                "depth-holds" => Matter::Depth,
+                other => panic!("{other} is called good"),
+            };
+            assert!(!missed.contains(&about), "{}: {} beside {missed:?}", shot.title, fine.title);
+            said += 1;
+        }
+    }
+    assert!(said > 200, "{said}");
+}
+
+/// What is drawn of a part while the shutter is open is told once: as its blur or as its trail.
+#[test]
+fn what_the_steady_light_draws_of_a_part_is_one_finding() {
+    let (mut blurs, mut trails) = (0, 0);
+    for shot in in_many_lights() {
+        let plan = plan(&shot);
+        let seen = outlook(&plan);
+        let all = findings::judge(&plan, &seen);
+        let missed = conditions::all(&plan, &seen);
+        for (index, (part, of_part)) in plan.parts.iter().zip(&seen.parts).enumerate() {
+            let says = |id: &str| all.iter().find(|one| one.id == format!("{id}-{}", part.name));
+            let misses =
+                |matter| missed.iter().any(|one| (one.matter, one.part) == (matter, Some(index)) && !one.is_met());
+            let (blur, trail) = (says("blur"), says("ghost"));
+            let glows = of_part.slowest.is_some_and(|light| seen.lights[light].high_speed.is_some());
+            if misses(Matter::Still) && misses(Matter::NoTrail) && (glows || of_part.drawn_by == DrawnBy::Steady) {
+                assert!(blur.is_some() != trail.is_some(), "{}: {} is told twice or not at all", shot.title, part.name);
+                blurs += usize::from(blur.is_some());
+                trails += usize::from(trail.is_some());
+            } else {
+                // Two faults are two findings: a pulse that is too long beside a trail.
+                assert_eq!(
+                    (blur.is_some(), trail.is_some()),
+                    (misses(Matter::Still), misses(Matter::NoTrail)),
+                    "{}",
+                    part.name
+                );
+            }
+        }
+    }
+    assert!(blurs > 20 && trails > 5, "{blurs} blurs, {trails} trails");
 }
