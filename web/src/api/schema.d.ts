@@ -5731,7 +5731,7 @@ export interface components {
             /** @description In a sentence. */
             sentence: string;
         };
-        /** @description A change that was tried and mends the finding. */
+        /** @description A change that was tried and mends the finding, or most of it. */
         Remedy: {
             /** @description Values to put into the shot. */
             changes: components["schemas"]["Change"][];
@@ -5739,6 +5739,8 @@ export interface components {
             effect: string;
             /** @description In the words of the controls. */
             label: string;
+            /** @description Whether something to watch is left of what was trouble. */
+            partly?: boolean;
         };
         /** @description A shot whose steady light shall be read in another way. */
         RereadRequest: {

@@ -15,6 +15,8 @@ use std::sync::Arc;
 const UNCUT: f64 = 1.0 - 1e-6;
 /// More than all powers of nine lights at all their kinds of sync; beyond it is begun anew.
 const MOST_SOLVED: usize = 4096;
+/// Finer than a curve of a hundred pixels shows, and written with few digits.
+const CURVE_STEPS: f64 = 1000.0;
 
 /// What decides the ignition of a light, for a pulse of a given length.
 pub(crate) fn timing(plan: &Plan, light: usize, length: Seconds) -> Timing {
@@ -32,9 +34,6 @@ pub struct Pulses {
     arrived: HashMap<(Of, u64), Arrival>,
     in_rows: HashMap<(Of, u64, [u64; 2]), RowsOf>,
 }
-
-/// Finer than a curve of a hundred pixels shows, and written with few digits.
-const CURVE_STEPS: f64 = 1000.0;
 
 /// A light, its kind of sync and its power.
 type Of = (usize, SyncMode, u64);

@@ -289,7 +289,8 @@ fn an_area_that_is_none_is_refused() {
 }
 
 /// Findings in trouble and worth watching, by what they are about: faults that lights share are one finding, which has the
-/// number of the first of them, so numbers are left out. Doubts of figures are no harm to a frame.
+/// number of the first of them, so numbers are left out; what is drawn of a part is told as its trail or as its blur, whichever it
+/// is more. Doubts of figures are no harm to a frame.
 fn judged(shot: &Shot) -> Vec<(String, Severity)> {
     const DOUBTS: [&str; 4] = ["duration-doubtful", "output-estimated", "school", "unit-not-known"];
     let plan = plan(shot);
@@ -297,7 +298,7 @@ fn judged(shot: &Shot) -> Vec<(String, Severity)> {
     let counts = |one: &findings::Finding| {
         one.severity != Severity::Fine && !DOUBTS.iter().any(|doubt| one.id.starts_with(doubt))
     };
-    let about = |id: &str| id.split("-light").next().unwrap_or_default().to_owned();
+    let about = |id: &str| id.split("-light").next().unwrap_or_default().replace("ghost-", "blur-");
     list.filter(counts).map(|one| (about(&one.id), one.severity)).collect()
 }
 

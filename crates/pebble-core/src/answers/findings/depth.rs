@@ -1,6 +1,7 @@
 //! Depth of field against the depth of the group or the movement.
 
-use super::remedy::{Idea, Ideas, aperture_by, aperture_with_power, iso_by};
+use super::clicks::{aperture_by, aperture_with_power, iso_by};
+use super::ideas::{Idea, Ideas};
 use super::{Case, Words};
 use crate::answers::conditions::{self, Matter};
 use crate::plan::Settings;

@@ -1,6 +1,8 @@
 //! Exposure: the subject, a light or the steady light away from where it was wanted, parts beyond white.
 
-use super::remedy::{Idea, Ideas, Source, at_power, clicks_of, each, iso_by, iso_with_power, power_near, shutter_by};
+use super::clicks::{at_power, clicks_of, each, iso_by, iso_with_power, power_near, shutter_by};
+use super::ideas::{Idea, Ideas};
+use super::turn::Source;
 use super::{Case, Flaw, Words, placed, signed, stops};
 use crate::answers::conditions::{self, Matter, NO_LIGHT};
 use crate::answers::standing::falls_elsewhere;
@@ -119,17 +121,17 @@ pub(super) fn clips(Case { plan, seen }: Case, flaw: &Flaw) -> Words {
 /// All flashes turned together, the camera, or the way to the subject. Where the shutter cuts them, as far as they fit it then,
 /// else a slower one, and what it then still lacks; only where that would do harm is a cut frame made brighter as it is.
 pub(super) fn candidates<'a>(case @ Case { plan, seen }: Case<'a>, pulses: &mut Pulses) -> Ideas<'a> {
-    let Some(slower) = super::sync::uncut(plan, seen) else { return turned(case) };
-    let slower = with(plan, slower, pulses).unwrap_or_else(|| vec![Idea::moving_one([Some(slower)])]);
-    turned(case).of_uncut_lights().in_whole_rows().or_else(Ideas::of(slower)).or_else(turned(case))
+    let Some(slower) = super::uncut::uncut(plan, seen) else { return turned(case) };
+    let slower = under(plan, slower, pulses).unwrap_or_else(|| Ideas::of(vec![Idea::moving_one([Some(slower)])]));
+    turned(case).of_uncut_lights().in_whole_rows().or_else(slower).or_else(turned(case))
 }
 
 /// Another shutter time, and turns that bring the exposure to where it is wanted under it; nothing where it is there already.
-pub(super) fn with<'a>(plan: &Plan, shutter: Settings, pulses: &mut Pulses) -> Option<Vec<Idea<'a>>> {
+pub(super) fn under<'a>(plan: &Plan, shutter: Settings, pulses: &mut Pulses) -> Option<Ideas<'a>> {
     let whole = plan.with(shutter);
     let then = outlook_with(&whole, pulses);
     let off = plan.targets.lead == Lead::Flash && off_exposure(&whole, &then).abs() > conditions::CLICK;
-    off.then(|| turned(Case { plan: &whole, seen: &then }).of_uncut_lights().into_list())
+    off.then(|| turned(Case { plan: &whole, seen: &then }).of_uncut_lights())
 }
 
 /// Turns that bring the subject's exposure to where it is wanted.
@@ -149,14 +151,14 @@ fn turned<'a>(Case { plan, seen }: Case<'_>) -> Ideas<'a> {
     }
     // What the flashes have to become, with the steady light as it is.
     let times = (wanted - steady) / flash;
-    let together = (times > 0.0).then(|| super::remedy::follow(plan, set, times)).flatten();
+    let together = (times > 0.0).then(|| super::clicks::follow(plan, set, times)).flatten();
     let bias = plan.lights.iter().enumerate().any(|(light, _)| set.lights[light].bias.is_some()).then(|| {
         let lights = set.lights.with_each(|dial| dial.bias = dial.bias.map(|bias| bias - Stops::from_stops(off)));
         Settings { lights, ..set }
     });
     let clicks = clicks_of(plan, Stops::from_stops(-off));
     let iso = iso_by(plan, clicks).map(|iso| Settings { iso, ..set });
-    let aperture = super::remedy::aperture_by(plan, -clicks).map(|aperture| Settings { aperture, ..set });
+    let aperture = super::clicks::aperture_by(plan, -clicks).map(|aperture| Settings { aperture, ..set });
     let moved = moved(plan, seen, times);
     // Where power and ISO each end before that, both of them together.
     let both = (together.is_none() && iso.is_none() && bias.is_none())
@@ -179,7 +181,7 @@ fn iso_and_aperture(plan: &Plan, clicks: i32) -> Option<Settings> {
     let one = clicks.signum();
     let by_iso = (0..=clicks.abs()).rev().map(|by| by * one).find(|by| iso_by(plan, *by).is_some())?;
     let iso = iso_by(plan, by_iso)?;
-    let aperture = super::remedy::aperture_by(plan, by_iso - clicks)?;
+    let aperture = super::clicks::aperture_by(plan, by_iso - clicks)?;
     Some(Settings { iso, aperture, ..plan.settings })
 }
 
@@ -190,12 +192,12 @@ fn power_and_iso(plan: &Plan, (wanted, steady, flash): (f64, f64, f64)) -> Optio
     if steady + flash > wanted {
         let iso = plan.body.isos.0;
         let times = (wanted * set.iso.number() / iso.number() - steady) / flash;
-        return (times > 0.0).then(|| super::remedy::follow(plan, Settings { iso, ..set }, times)).flatten();
+        return (times > 0.0).then(|| super::clicks::follow(plan, Settings { iso, ..set }, times)).flatten();
     }
     let firing = (0..plan.lights.len()).filter(|light| plan.fires(*light));
     let times = firing.map(|light| 1.0 / set.lights[light].power).fold(f64::INFINITY, f64::min);
     let iso = iso_by(plan, clicks_of(plan, Stops::from_ratio(wanted / (steady + flash * times))))?;
-    super::remedy::follow(plan, Settings { iso, ..set }, times)
+    super::clicks::follow(plan, Settings { iso, ..set }, times)
 }
 
 /// The same light by walking: all lights that shape the subject, each to the nearest distance on its strip.
@@ -253,16 +255,16 @@ pub(super) fn steady_candidates<'a>(Case { plan, seen }: Case<'a>, matter: Matte
     if plan.targets.lead == Lead::Daylight {
         // What fills daylight goes with it: the camera takes both, and of the shutter the lights make up their part.
         let shutter = shutter_by(plan, clicks).map(|shutter| Settings { shutter, ..set });
-        let together = shutter.and_then(|to| super::remedy::follow(plan, to, (-off).exp2()));
+        let together = shutter.and_then(|to| super::clicks::follow(plan, to, (-off).exp2()));
         let iso = iso_by(plan, -clicks).map(|iso| Settings { iso, ..set });
-        let aperture = super::remedy::aperture_by(plan, clicks).map(|aperture| Settings { aperture, ..set });
+        let aperture = super::clicks::aperture_by(plan, clicks).map(|aperture| Settings { aperture, ..set });
         ideas.push(Idea::moving_all([together]));
         ideas.push(Idea::moving_all([aperture]));
         ideas.push(Idea::moving_all([iso]));
     }
     ideas.push(Idea::keeping_flash([shutter_by(plan, clicks).map(|shutter| Settings { shutter, ..set })]));
     ideas.push(Idea::keeping_flash([iso_with_power(plan, -clicks)]));
-    ideas.push(Idea::keeping_flash([super::remedy::aperture_with_power(plan, clicks)]));
-    ideas.push(Idea::keeping_flash([super::remedy::filter_with_power(plan, off.round())]));
+    ideas.push(Idea::keeping_flash([super::clicks::aperture_with_power(plan, clicks)]));
+    ideas.push(Idea::keeping_flash([super::clicks::filter_with_power(plan, off.round())]));
     Ideas::of(ideas)
 }

@@ -1,6 +1,8 @@
 //! Freezing: parts whose flash image is not as still as wanted.
 
-use super::remedy::{Idea, Ideas, Source, power_by_aperture, power_by_distance, power_by_iso, shutter_by};
+use super::clicks::{power_by_aperture, power_by_distance, power_by_iso, shutter_by};
+use super::ideas::{Idea, Ideas};
+use super::turn::Source;
 use super::{Case, Flaw, Kind, Words, percent, px};
 use crate::answers::strips;
 use crate::outlook::{DrawnBy, PartOutlook, Pulses};
@@ -115,8 +117,8 @@ pub(super) fn candidates<'a>(case @ Case { plan, seen }: Case<'a>, flaw: &Flaw, 
         ideas.push(Idea::keeping_flash(faster));
         ideas.push(Idea::keeping_flash((1..=18).map(move |clicks| faster_by_iso(plan, clicks))));
         ideas.push(Idea::keeping_flash((1..=18).map(move |clicks| faster_by_aperture(plan, clicks))));
-        ideas.push(Idea::keeping_flash((1..=12).map(move |clicks| super::remedy::iso_with_power(plan, -clicks))));
-        ideas.push(Idea::keeping_flash((1..=12).map(move |clicks| super::remedy::aperture_with_power(plan, clicks))));
+        ideas.push(Idea::keeping_flash((1..=12).map(move |clicks| super::clicks::iso_with_power(plan, -clicks))));
+        ideas.push(Idea::keeping_flash((1..=12).map(move |clicks| super::clicks::aperture_with_power(plan, clicks))));
         return Ideas::of(ideas);
     }
     if of_light.high_speed.is_some() {
@@ -128,15 +130,15 @@ pub(super) fn candidates<'a>(case @ Case { plan, seen }: Case<'a>, flaw: &Flaw, 
         let shorter = move |clicks: i32, camera: Settings, made_up: f64| {
             let shutter = shutter_by(plan, clicks)?;
             let missing = loss(set.shutter.time()) - loss(shutter.time());
-            super::remedy::follow(plan, Settings { shutter, ..camera }, missing.as_ratio() / made_up)
+            super::clicks::follow(plan, Settings { shutter, ..camera }, missing.as_ratio() / made_up)
         };
         let faster = (1..=18).map(move |clicks| shorter(clicks, set, 1.0));
         let by_iso = (1..=18).map(move |clicks| {
-            let iso = super::remedy::iso_by(plan, clicks)?;
+            let iso = super::clicks::iso_by(plan, clicks)?;
             shorter(clicks, Settings { iso, ..set }, iso.number() / set.iso.number())
         });
         let by_aperture = (1..=18).map(move |clicks| {
-            let aperture = super::remedy::aperture_by(plan, -clicks)?;
+            let aperture = super::clicks::aperture_by(plan, -clicks)?;
             let wider = set.aperture.number() / aperture.number();
             shorter(clicks, Settings { aperture, ..set }, wider * wider)
         });
@@ -155,14 +157,11 @@ pub(super) fn candidates<'a>(case @ Case { plan, seen }: Case<'a>, flaw: &Flaw, 
         lasts <= needed
     };
     let mut powers: Vec<f64> = strips::powers(light).filter(|power| is_short(power)).collect();
-    if powers.is_empty() {
-        let told = |seconds: f64| duration_label(Seconds::from_secs(seconds));
+    let [shortest, needs] = [shortest, needed].map(|seconds| duration_label(Seconds::from_secs(seconds)));
+    // Of what the shutter cuts the unit is not to blame, nor by so little that both are written alike.
+    if powers.is_empty() && of_light.rows.touched == 0.0 && shortest != needs {
         let (unit, school) = (&light.spoken, plan.school.label());
-        return Ideas::none(format!(
-            "{unit} is never shorter than {}; this needs {} ({school}).",
-            told(shortest),
-            told(needed)
-        ));
+        return Ideas::none(format!("{unit} is never shorter than {shortest}; this needs {needs} ({school})."));
     }
     let turn = |power: &f64| (power / of_light.power).log2().abs();
     powers.sort_by(|a, b| turn(a).total_cmp(&turn(b)));
@@ -180,23 +179,23 @@ pub(super) fn candidates<'a>(case @ Case { plan, seen }: Case<'a>, flaw: &Flaw, 
 /// A faster shutter with the steady light kept by ISO, and the flash by its power.
 fn faster_by_iso(plan: &Plan, clicks: i32) -> Option<Settings> {
     let shutter = shutter_by(plan, clicks)?;
-    super::remedy::iso_with_power(&plan.with(Settings { shutter, ..plan.settings }), clicks)
+    super::clicks::iso_with_power(&plan.with(Settings { shutter, ..plan.settings }), clicks)
 }
 
 /// The same kept by the aperture.
 fn faster_by_aperture(plan: &Plan, clicks: i32) -> Option<Settings> {
     let shutter = shutter_by(plan, clicks)?;
-    super::remedy::aperture_with_power(&plan.with(Settings { shutter, ..plan.settings }), -clicks)
+    super::clicks::aperture_with_power(&plan.with(Settings { shutter, ..plan.settings }), -clicks)
 }
 
 /// Half of the missing light from ISO, the rest from distance: for powers that neither reaches alone.
 fn both_halves(Case { plan, seen }: Case, light: usize, power: f64) -> Option<Settings> {
     let half = Stops::from_stops((seen.lights[light].power / power).log2() / 2.0);
-    let iso = super::remedy::iso_by(plan, super::remedy::clicks_of(plan, half))?;
+    let iso = super::clicks::iso_by(plan, super::clicks::clicks_of(plan, half))?;
     let gained = iso.number() / plan.settings.iso.number();
     let near = power_by_distance(plan, light, power, seen.lights[light].on_set.exposure / gained)?;
     // The others have only their power to follow the ISO with.
-    let others = super::remedy::follow(plan, Settings { iso, ..plan.settings }, 1.0 / gained);
+    let others = super::clicks::follow(plan, Settings { iso, ..plan.settings }, 1.0 / gained);
     if plan.lights.len() == 1 {
         return Some(Settings { iso, ..near });
     }

@@ -1,7 +1,9 @@
 //! Lights among each other: who does not fire, who fires apart, rims that outshine the key, automatics at their end, light
 //! by way of a bad surface.
 
-use super::remedy::{Idea, Ideas, Source, at_power, each, power_near};
+use super::clicks::{at_power, each, power_near};
+use super::ideas::{Idea, Ideas};
+use super::turn::Source;
 use super::{Case, Flaw, Words, placed, px, signed, stops};
 use crate::answers::conditions::{DARK_SURFACE, Matter};
 use crate::plan::Settings;
@@ -163,7 +165,7 @@ pub(super) fn candidates<'a>(Case { plan, seen }: Case<'a>, lights: &[usize], ma
             let steady = then.ambient.placement.as_ratio();
             let flash = then.subject.read_by(plan.targets.reads).as_ratio() - steady;
             let times = (plan.targets.subject.as_ratio() - steady) / flash;
-            let together = (times.is_finite() && times > 0.0).then(|| super::remedy::follow_all(plan, heard, times));
+            let together = (times.is_finite() && times > 0.0).then(|| super::clicks::follow_all(plan, heard, times));
             vec![Idea::moving_one([Some(heard), together.flatten()])]
         }
         Matter::Rim => {
@@ -178,7 +180,7 @@ pub(super) fn candidates<'a>(Case { plan, seen }: Case<'a>, lights: &[usize], ma
         Matter::Automatic => {
             let side = if seen.lights[index].automatic_short > Stops::ZERO { 1 } else { -1 };
             let turned = (1..=12)
-                .map(move |clicks| super::remedy::iso_by(plan, side * clicks).map(|iso| Settings { iso, ..set }));
+                .map(move |clicks| super::clicks::iso_by(plan, side * clicks).map(|iso| Settings { iso, ..set }));
             vec![Idea::moving_one(turned)]
         }
         // By hand at the power that it would have found.
@@ -193,7 +195,7 @@ pub(super) fn candidates<'a>(Case { plan, seen }: Case<'a>, lights: &[usize], ma
         // A steady hand, or less of what it smears.
         _ => {
             let faster = (1..=18)
-                .map(move |clicks| super::remedy::shutter_by(plan, clicks).map(|shutter| Settings { shutter, ..set }));
+                .map(move |clicks| super::clicks::shutter_by(plan, clicks).map(|shutter| Settings { shutter, ..set }));
             let mut ideas = vec![Idea::keeping_flash(faster)];
             ideas.extend(Source::all(plan, seen));
             ideas

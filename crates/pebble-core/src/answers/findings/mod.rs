@@ -3,10 +3,12 @@
 //! A [`Flaw`] is found cheaply; its words and its remedies are made only for the shot in hand. A remedy is a change of
 //! settings that was *tried*: its own outlook is free of the flaw and has no more trouble than before.
 
+mod clicks;
 mod depth;
 mod doubt;
 mod exposure;
 mod freeze;
+mod ideas;
 mod lights;
 mod moment;
 pub mod parts;
@@ -15,6 +17,8 @@ mod set;
 mod steady;
 mod supply;
 mod sync;
+mod turn;
+mod uncut;
 
 pub use parts::PartState;
 
@@ -24,7 +28,8 @@ use crate::outlook::{Outlook, Pulses};
 use crate::plan::Plan;
 use crate::quantity::Stops;
 use crate::quantity::words::signed;
-use remedy::{Ideas, Trials};
+use ideas::Ideas;
+use remedy::Trials;
 use serde::Serialize;
 
 /// How much a finding matters.
@@ -59,7 +64,7 @@ pub struct Finding {
     pub unanswered: Option<String>,
 }
 
-/// A change that was tried and mends the finding.
+/// A change that was tried and mends the finding, or most of it.
 #[derive(Clone, Debug, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Remedy {
@@ -67,6 +72,9 @@ pub struct Remedy {
     pub label: String,
     /// What else changes with it; empty when nothing a user would see.
     pub effect: String,
+    /// Whether something to watch is left of what was trouble.
+    #[serde(skip_serializing_if = "std::ops::Not::not")]
+    pub partly: bool,
     /// Values to put into the shot.
     pub changes: Vec<Change>,
 }

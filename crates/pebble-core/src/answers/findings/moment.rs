@@ -1,6 +1,6 @@
 //! A whole action in one frame: from its start to its end, and nothing of what comes after.
 
-use super::remedy::Ideas;
+use super::ideas::Ideas;
 use super::steady::another_time;
 use super::{Case, Words};
 use crate::outlook::Pulses;

@@ -1,6 +1,7 @@
 //! What of the set the lens must not see: faces and stands, a light that shines into it, what is beside the sheet.
 
-use super::remedy::{Idea, Ideas, LampStands, Stands, Turn};
+use super::ideas::{Idea, Ideas};
+use super::turn::{LampStands, Stands, Turn};
 use super::{Case, Flaw, Words};
 use crate::answers::conditions::Matter;
 use crate::answers::{standing, strips};

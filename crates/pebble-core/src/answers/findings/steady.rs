@@ -1,8 +1,8 @@
 //! What the steady light draws: ghosts where nothing may streak, streaks that are too short, too long or too dim.
 
-use super::remedy::{
-    Idea, Ideas, Source, aperture_with_power, clicks_of, filter_with_power, iso_with_power, shutter_by,
-};
+use super::clicks::{aperture_with_power, clicks_of, filter_with_power, iso_with_power, shutter_by};
+use super::ideas::{Idea, Ideas};
+use super::turn::Source;
 use super::{Case, Flaw, Kind, Words, percent, placed, px, signed};
 use crate::answers::conditions::Matter;
 use crate::answers::drag::{drag, time_of_streak};

@@ -1,6 +1,7 @@
 //! What the kit does not carry: units that are not there, triggers that do not reach, bursts that do not hold.
 
-use super::remedy::{Idea, Ideas, aperture_by, iso_by, power_by_iso};
+use super::clicks::{aperture_by, iso_by, power_by_iso};
+use super::ideas::{Idea, Ideas};
 use super::{Case, Flaw, Words};
 use crate::answers::conditions::burst_of;
 use crate::answers::strips;
@@ -58,11 +59,11 @@ pub(super) fn candidates<'a>(Case { plan, .. }: Case<'a>, flaw: &Flaw) -> Ideas<
     let set = plan.settings.lights[index].power;
     let weaker = || strips::powers(&plan.lights[index]).rev().filter(move |power| *power < set);
     let half = move |power: f64| {
-        let clicks = super::remedy::clicks_of(plan, Stops::from_ratio(set / power)) / 2;
+        let clicks = super::clicks::clicks_of(plan, Stops::from_ratio(set / power)) / 2;
         let aperture = aperture_by(plan, -clicks)?;
         let with = plan.with(crate::plan::Settings { aperture, ..plan.settings });
         iso_by(&with, clicks)?;
-        super::remedy::power_by_aperture(plan, index, power)
+        super::clicks::power_by_aperture(plan, index, power)
     };
     Ideas::of(vec![
         Idea::keeping_flash(weaker().map(move |power| power_by_iso(plan, index, power))),

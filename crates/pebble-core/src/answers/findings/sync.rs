@@ -1,17 +1,18 @@
 //! Flash and shutter: dark edges, rear sync that is none, assumed travel.
 
-use super::remedy::{Idea, Ideas, each, power_by_distance, power_by_iso, power_near, shutter_by};
+use super::clicks::{each, power_by_distance, power_by_iso, power_near, shutter_by};
+use super::ideas::{Idea, Ideas};
+use super::uncut::slow_enough;
 use super::{Case, Flaw, Kind, Words, percent, signed};
 use crate::answers::conditions::Matter;
 use crate::answers::strips;
 use crate::file::gear::FirstRow;
-use crate::outlook::{LightOutlook, Outlook, Pulses, timing};
+use crate::outlook::{LightOutlook, Pulses, timing};
 use crate::physics::shutter::rows::{Edge, TOUCHED_SHARE};
 use crate::physics::shutter::sync::{OVER_SHARE, leaves_no_row_dark};
 use crate::physics::shutter::{Run, SyncMode};
 use crate::plan::{Plan, Settings};
 use crate::quantity::Stops;
-use crate::quantity::scale::ShutterTime;
 
 /// What nobody has measured and decides something.
 pub(super) fn doubts(Case { plan, seen }: Case, found: &mut Vec<Flaw>) {
@@ -126,25 +127,11 @@ pub(super) fn candidates<'a>(
     });
     // What is cut is below where it was set: with all of it in the frame it is as bright as it reads on the set, which may be
     // too bright.
-    let exposed = slower.and_then(|slower| super::exposure::with(plan, slower, pulses)).unwrap_or_default();
-    let others = [nearer, by_iso, glow].map(|turn| Idea::moving_one([turn]));
-    Ideas::of(std::iter::once(Idea::moving_one([slower])).chain(others).collect()).or_else(Ideas::of(exposed))
-}
-
-/// The shutter at the time that is slow enough for all of some lights.
-fn slow_enough(plan: &Plan, seen: &Outlook, lights: impl Iterator<Item = usize>) -> Option<Settings> {
-    let usable: Option<Vec<ShutterTime>> = lights.map(|light| seen.lights[light].usable_sync).collect();
-    let shutter = usable?.into_iter().reduce(|a, b| if a.time() >= b.time() { a } else { b })?;
-    Some(Settings { shutter, ..plan.settings })
-}
-
-/// The same for all that some rows see less of than others, where there are any: until then, what they do to the frame is not
-/// what they do on the set. Where a leaf cuts all rows alike, the frame is as good as with less power.
-pub(super) fn uncut(plan: &Plan, seen: &Outlook) -> Option<Settings> {
-    let cut = |light: &LightOutlook| light.rows.touched > 0.0 && light.rows.first != light.rows.last;
-    seen.firing()
-        .any(|(_, light)| cut(light))
-        .then(|| slow_enough(plan, seen, seen.firing().map(|(light, _)| light)))?
+    let alone = Ideas::of([slower, nearer, by_iso, glow].map(|turn| Idea::moving_one([turn])).into());
+    match slower.and_then(|slower| super::exposure::under(plan, slower, pulses)) {
+        Some(exposed) => alone.or_else(exposed),
+        None => alone,
+    }
 }
 
 /// The brightest lower power of a light whose pulse fits a shutter time.

@@ -10,10 +10,9 @@ const STARTS: u32 = 48;
 #[derive(Clone, Copy, Debug)]
 pub struct Windows {
     pulse: Pulse,
-    /// Of the highest intensity, between whose moments a school counts; none for the one that counts light.
-    fraction: Option<f64>,
-    /// First rise and last fall of one pulse of it through that fraction of its peak.
-    one: (f64, f64),
+    /// The fraction of the highest intensity between whose moments a school counts, with the first rise and the last fall of
+    /// one pulse through it; none for the school that counts light.
+    counts: Option<(f64, (f64, f64))>,
     /// When nothing is left of it.
     over: Seconds,
     /// First rise and last fall through a tenth of its peak.
@@ -24,17 +23,13 @@ impl Windows {
     /// Gets ready for a pulse and a school.
     pub fn of(pulse: &Pulse, school: School) -> Self {
         let tenth = pulse.interval_above(0.1);
-        let fraction = match school {
-            School::T05 => Some(0.5),
-            School::T01 => Some(0.1),
+        let one = |(first, last): (Seconds, Seconds)| (first.as_secs(), last.as_secs() - pulse.spread_s());
+        let counts = match school {
+            School::T05 => Some((0.5, one(pulse.interval_above(0.5)))),
+            School::T01 => Some((0.1, one(tenth))),
             School::T90 => None,
         };
-        let (first, last) = match school {
-            School::T01 => tenth,
-            School::T05 | School::T90 => pulse.interval_above(0.5),
-        };
-        let one = (first.as_secs(), last.as_secs() - pulse.spread_s());
-        Self { pulse: *pulse, fraction, one, over: pulse.time_of_share(1.0 - 1e-9), tenth }
+        Self { pulse: *pulse, counts, over: pulse.time_of_share(1.0 - 1e-9), tenth }
     }
 
     /// The share that falls between two moments.
@@ -50,13 +45,13 @@ impl Windows {
         if to <= from {
             return Seconds::ZERO;
         }
-        match self.fraction {
-            Some(fraction) => self.above(from, to, fraction),
+        match self.counts {
+            Some(counts) => self.above(from, to, counts),
             None => self.ninety(from, to),
         }
     }
 
-    fn above(&self, from: Seconds, to: Seconds, fraction: f64) -> Seconds {
+    fn above(&self, from: Seconds, to: Seconds, (fraction, whole): (f64, (f64, f64))) -> Seconds {
         let (one, _) = self.pulse.parts();
         // What the window sees of each pulse, counted from where it begins, in seconds.
         let seen = || {
@@ -74,8 +69,8 @@ impl Windows {
         for (start, from, to) in seen() {
             let peak = highest(from, to);
             if level > 0.0 && height(peak) >= level {
-                let rises = || if crest { self.one.0 } else { one.rises_through(level, peak) };
-                let falls = || if crest { self.one.1 } else { one.falls_through(level, peak) };
+                let rises = || if crest { whole.0 } else { one.rises_through(level, peak) };
+                let falls = || if crest { whole.1 } else { one.falls_through(level, peak) };
                 first = first.min(start + if height(from) >= level { from } else { rises().clamp(from, peak) });
                 last = last.max(start + if height(to) >= level { to } else { falls().clamp(peak, to) });
             }

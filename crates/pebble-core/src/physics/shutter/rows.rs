@@ -15,6 +15,7 @@ pub const BLACK_SHARE: f64 = 1e-9;
 pub const DRAWN_SHARE: f64 = 0.01;
 /// Rows at which a cut pulse is looked at for how long it lasts.
 const LOOKED_AT: u32 = 8;
+
 /// Which edge of the shutter's run is worst.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
