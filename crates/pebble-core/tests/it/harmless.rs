@@ -4,6 +4,7 @@ use crate::common::{applied, examples, plan, rod_lamp};
 use pebble_core::conditions::{self, Condition, Matter};
 use pebble_core::findings::{self, Severity};
 use pebble_core::motion::Usage;
+use pebble_core::outlook::DrawnBy;
 use pebble_core::shot::{Flash, Intent, LampStands, Lead, Reading, Role, Shot};
 use pebble_core::shutter::SyncMode;
 use pebble_core::{Outlook, Plan, outlook};
@@ -116,10 +117,15 @@ fn find<'a>(all: &'a [Condition], like: &Condition) -> Option<&'a Condition> {
     all.iter().find(|one| one.is_about(like))
 }
 
-/// What got worse, by a rule of its own: missed that was not, or missed by more than a tenth of a stop more.
-fn worse(before: &[Condition], after: &[Condition]) -> Option<(Condition, Option<Condition>)> {
+/// What got worse, by a rule of its own: missed that was not, or missed by more than a tenth of a stop more. Of a part that
+/// nothing drew before, what is seen of it now is not.
+fn worse(seen: &Outlook, before: &[Condition], after: &[Condition]) -> Option<(Condition, Option<Condition>)> {
     after.iter().filter(|now| now.margin < 0.0).find_map(|now| {
         let then = find(before, now);
+        let unseen = now.part.is_some_and(|part| seen.parts[part].drawn_by == DrawnBy::Nothing);
+        if unseen && then.is_none() {
+            return None;
+        }
         let fine = then.is_some_and(|then| then.margin < 0.0 && now.margin >= then.margin - 0.1);
         (!fine).then(|| (*now, then.copied()))
     })
@@ -159,7 +165,7 @@ fn no_remedy_does_harm() {
                         .map_err(|error| TestCaseError::fail(format!("{}: {error}", remedy.label)))?;
                     let then = outlook(&plan);
                     let after = of_lamps_by_place(&plan, conditions::all(&plan, &then));
-                    if let Some((now, was)) = worse(&before, &after) {
+                    if let Some((now, was)) = worse(&seen, &before, &after) {
                         let was = was.map(|was| was.margin);
                         prop_assert!(false, "{} for {}: {:?} from {was:?}", remedy.label, finding.title, now);
                     }
@@ -256,4 +262,33 @@ fn contradictions_and_nothing_at_all_have_findings_and_no_harm() {
     thrice.lights = vec![thrice.lights[0].clone(), thrice.lights[0].clone()];
     let all = conditions::all(&plan(&thrice), &outlook(&plan(&thrice)));
     assert!(all.iter().any(|one| one.matter == Matter::Owned && !one.is_met()));
+}
+
+/// A lamp that is nearly nothing of too much steady light is no answer to it, though without it a stop becomes a little less.
+#[test]
+fn what_takes_nothing_away_that_is_seen_is_not_offered() {
+    let shot = Random {
+        example: 5,
+        lights: vec![(0, 0.0, 0.8, 0.0, 0.0)],
+        tv6: 22,
+        lux: 499.9,
+        behind: 1.0,
+        speed: 0.0,
+        intent: 0,
+        sync: 0,
+        lag_ms: 0.0,
+        leaf: false,
+        daylight: false,
+        targets: (0.0, Some(-1.4424), None),
+        usage: 0,
+        depth_m: 0.0,
+        lamp: None,
+    }
+    .shot();
+    let plan = Plan::try_from(&shot).unwrap();
+    let found = findings::judge(&plan, &outlook(&plan));
+    let ambient = found.iter().find(|one| one.id == "ambient").unwrap();
+    assert_eq!(ambient.title, "Ambient too bright, 1.0 stop above where it is wanted");
+    assert!(ambient.cause.contains("flood −5.2"), "{}", ambient.cause);
+    assert!(ambient.remedies.is_empty(), "{:?}", ambient.remedies);
 }

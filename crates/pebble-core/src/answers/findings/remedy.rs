@@ -28,6 +28,8 @@ pub(super) struct Trials<'a> {
     case: Case<'a>,
     before: &'a [Condition],
     view: InView,
+    /// The shutter keeps all flash out of the frame: another one has to let all of it in.
+    black: bool,
     pub pulses: &'a mut Pulses,
     known: HashMap<u64, Box<Trial>>,
 }
@@ -54,7 +56,8 @@ struct Then {
 
 impl<'a> Trials<'a> {
     pub fn of(case: Case<'a>, before: &'a [Condition], pulses: &'a mut Pulses) -> Self {
-        Self { case, before, view: InView::of(case.plan), pulses, known: HashMap::new() }
+        let (view, black) = (InView::of(case.plan), super::uncut::nothing_gets_in(case.seen));
+        Self { case, before, view, black, pulses, known: HashMap::new() }
     }
 
     fn of_turn(&mut self, turn: &Turn) -> &Trial {
@@ -89,7 +92,10 @@ impl<'a> Trials<'a> {
                     return;
                 }
                 let then = self.before.iter().find(|then| then.is_about(&now));
-                if trial.worse.is_none() && now.is_worse_than(then) {
+                // A part that nothing drew could be neither blurred nor burnt out: to see it so is not worse than not at all.
+                let unseen = |part: usize| self.case.seen.parts[part].drawn_by == DrawnBy::Nothing;
+                let comes_to_light = then.is_none() && now.part.is_some_and(unseen);
+                if trial.worse.is_none() && !comes_to_light && now.is_worse_than(then) {
                     trial.worse = Some(now);
                 }
                 trial.unmet.push(now);
@@ -152,8 +158,12 @@ impl<'a> Trials<'a> {
                 Weighed::Eases(_) | Weighed::Harms | Weighed::Not => {}
             }
         }
-        let was_trouble = self.before.iter().any(|one| about(one) && one.grade() == Grade::Trouble);
-        if let Some((_, turn)) = eased.filter(|_| found.is_empty() && was_trouble) {
+        let troubles = self.before.iter().filter(|one| about(one) && one.grade() == Grade::Trouble);
+        let trouble = troubles.map(|one| one.margin).reduce(f64::min);
+        // From just over what is trouble to just below it nobody sees.
+        let eases =
+            |margin: f64| found.is_empty() && trouble.is_some_and(|trouble| margin > trouble + conditions::CLICK);
+        if let Some((_, turn)) = eased.filter(|(margin, _)| eases(*margin)) {
             self.offer(&turn, true, &mut found);
         }
         let none = found.is_empty().then(|| match (ideas.none, harmed) {
@@ -166,6 +176,8 @@ impl<'a> Trials<'a> {
 
     /// What a turn is worth to what it is for.
     fn weighed(&mut self, turn: &Turn, (keeps, whole): (Keeps, bool), about: impl Fn(&Condition) -> bool) -> Weighed {
+        let shutter = self.case.plan.settings.shutter;
+        let whole = whole || (self.black && matches!(turn, Turn::Dials(settings) if settings.shutter != shutter));
         let trial = self.of_turn(turn);
         let is_cut = || trial.unmet.iter().any(|one| one.matter == Matter::Rows);
         if !self::keeps(keeps, trial.moves) || (whole && is_cut()) {

@@ -11,11 +11,17 @@ pub(super) fn slow_enough(plan: &Plan, seen: &Outlook, lights: impl Iterator<Ite
     Some(Settings { shutter, ..plan.settings })
 }
 
-/// The same for all that some rows see less of than others, where there are any: until then, what they do to the frame is not
-/// what they do on the set. Where a leaf cuts all rows alike, the frame is as good as with less power.
+/// The same for all that some rows see less of than others, or none at all: until then, what they do to the frame is not what
+/// they do on the set. Where a leaf cuts all rows alike, the frame is as good as with less power.
 pub(super) fn uncut(plan: &Plan, seen: &Outlook) -> Option<Settings> {
-    let cut = |light: &LightOutlook| light.rows.touched > 0.0 && light.rows.first != light.rows.last;
+    let cut =
+        |light: &LightOutlook| light.rows.touched > 0.0 && (light.rows.first != light.rows.last || light.share <= 0.0);
     seen.firing()
         .any(|(_, light)| cut(light))
         .then(|| slow_enough(plan, seen, seen.firing().map(|(light, _)| light)))?
+}
+
+/// Whether the shutter keeps all flash out of the frame.
+pub(super) fn nothing_gets_in(seen: &Outlook) -> bool {
+    seen.firing().next().is_some() && seen.firing().all(|(_, light)| light.rows.touched > 0.0 && light.share <= 0.0)
 }

@@ -182,3 +182,18 @@ fn four_equal_lights_that_are_cut_are_one_finding_with_four_names() {
     assert!((1..4).all(|light| (turned(light) - turned(0)).abs() < 1e-9) && turned(0) < -0.3, "{}", turned(0));
     assert!(!ids(&then).contains(&"exposure".to_owned()), "{:?}", ids(&then));
 }
+
+/// With no flash in the frame at all there is nothing to be blurred yet, and a shutter that shows something is no worse.
+#[test]
+fn a_black_frame_is_answered_even_where_what_comes_to_light_is_not_perfect() {
+    let mut shot = job("Fencer at 1/8000");
+    shot.camera.shutter = "1/8000".to_owned();
+    shot.lights.push(key(("brix-400", "octa-90"), 2.2, 1.0 / 8.0));
+    shot.parts.push(part("Blade", Intent::Pebble, 12.0));
+    assert_eq!(found(&shot, "rows-cut").title, "No flash in the frame");
+    assert_eq!(offers(&shot, "rows-cut")[0], "1/250");
+    assert_eq!(offers(&shot, "exposure")[0], "1/250");
+    let (then, left) = pressed_through(&shot);
+    assert!(left.is_empty(), "{left:?}");
+    assert_eq!(then.camera.shutter, "1/250");
+}
