@@ -3,6 +3,10 @@
 use clap::Parser;
 use std::process::ExitCode;
 
+/// An answer takes some hundred small pieces of memory: with the system's own allocator a sixth of its time goes into them.
+#[global_allocator]
+static MEMORY: mimalloc::MiMalloc = mimalloc::MiMalloc;
+
 fn main() -> ExitCode {
     tracing_subscriber::fmt()
         .with_env_filter(

@@ -153,6 +153,7 @@ fn no_remedy_does_harm() {
             let before = of_lamps_by_place(&plan, conditions::all(&plan, &seen));
             *counts.borrow_mut().1 += 1;
             for finding in findings::judge(&plan, &seen) {
+                prop_assert!(!finding.title.starts_with(char::is_lowercase), "{}: of what?", finding.title);
                 prop_assert!(
                     finding.severity == Severity::Fine || finding.remedies.is_empty() == finding.unanswered.is_some(),
                     "{}: it is answered, or it is said why not",

@@ -199,7 +199,7 @@ pub fn judge_with(plan: &Plan, outlook: &Outlook, pulses: &mut Pulses) -> Vec<Fi
             Finding {
                 id: identity(plan, &flaw),
                 severity: flaw.severity,
-                title: format!("{}{}", names(plan, &lights), words.title),
+                title: format!("{}{}", names(plan, &lights, &words.title), words.title),
                 cause: words.cause,
                 remedies,
                 unanswered: none,
@@ -235,11 +235,12 @@ fn grouped(case: Case, flaws: &[Flaw]) -> Vec<Group> {
     groups
 }
 
-/// Begins a title with the lights it is about, where there are several on the set.
-fn names(plan: &Plan, lights: &[usize]) -> String {
+/// Begins a title with the lights it is about, where there are several on the set; the only one is named where the title says
+/// what it is or does, and nothing of its own.
+fn names(plan: &Plan, lights: &[usize], title: &str) -> String {
     let label = |light: &usize| plan.lights[*light].label.clone();
     match lights {
-        _ if plan.lights.len() == 1 => String::new(),
+        _ if plan.lights.len() == 1 && !title.starts_with(char::is_lowercase) => String::new(),
         [one] => format!("{}: ", label(one)),
         [some @ .., last] => {
             let some: Vec<String> = some.iter().map(label).collect();
