@@ -5739,7 +5739,7 @@ export interface components {
             effect: string;
             /** @description In the words of the controls. */
             label: string;
-            /** @description Whether something to watch is left of what was trouble. */
+            /** @description Whether something is left: what is to watch of what was trouble, or the same of other lights. */
             partly?: boolean;
         };
         /** @description A shot whose steady light shall be read in another way. */

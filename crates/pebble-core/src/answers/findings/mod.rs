@@ -72,7 +72,7 @@ pub struct Remedy {
     pub label: String,
     /// What else changes with it; empty when nothing a user would see.
     pub effect: String,
-    /// Whether something to watch is left of what was trouble.
+    /// Whether something is left: what is to watch of what was trouble, or the same of other lights.
     #[serde(skip_serializing_if = "std::ops::Not::not")]
     pub partly: bool,
     /// Values to put into the shot.
@@ -190,11 +190,11 @@ pub fn judge_with(plan: &Plan, outlook: &Outlook, pulses: &mut Pulses) -> Vec<Fi
     let mut findings: Vec<Finding> = { grouped(case, &flaws).into_iter() }
         .map(|Group { flaw, words, lights }| {
             let ideas = candidates(case, &flaw, &lights, trials.pulses);
-            let (mut remedies, mut none) = trials.tried(&flaw, &lights, ideas);
+            let (mut remedies, mut none) = trials.tried(&flaw, (&lights, false), ideas);
             // Where all of them cannot be mended at once, one of them is better than none.
             if lights.len() > 1 && remedies.is_empty() {
                 let ideas = candidates(case, &flaw, &lights[..1], trials.pulses);
-                (remedies, none) = trials.tried(&flaw, &lights[..1], ideas);
+                (remedies, none) = trials.tried(&flaw, (&lights[..1], true), ideas);
             }
             Finding {
                 id: identity(plan, &flaw),

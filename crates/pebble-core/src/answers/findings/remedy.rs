@@ -104,8 +104,14 @@ impl<'a> Trials<'a> {
         trial
     }
 
-    /// Tries the ideas and keeps what mends the flaw and harms nothing; without any, why.
-    pub fn tried(&mut self, flaw: &Flaw, lights: &[usize], ideas: Ideas<'_>) -> (Vec<Remedy>, Option<String>) {
+    /// Tries the ideas and keeps what mends the flaw of some lights and harms nothing; without any, why. Where more lights have it
+    /// than these, that is said with what is offered.
+    pub fn tried(
+        &mut self,
+        flaw: &Flaw,
+        (lights, of_more): (&[usize], bool),
+        ideas: Ideas<'_>,
+    ) -> (Vec<Remedy>, Option<String>) {
         let Kind::Unmet(matter) = flaw.kind else { return (Vec::new(), ideas.none.map(Cow::into_owned)) };
         let about = |one: &Condition| {
             (one.matter, one.part, one.lamp) == (matter, flaw.part, flaw.lamp)
@@ -126,7 +132,7 @@ impl<'a> Trials<'a> {
             while let Some(turn) = idea.turns.find(|turn| *turn != now) {
                 match self.weighed(&turn, (idea.keeps, idea.whole), about) {
                     Weighed::Mends => {
-                        self.offer(&turn, false, &mut found);
+                        self.offer(&turn, of_more, &mut found);
                         found_in_turn = idea.in_turn;
                         break;
                     }
@@ -153,7 +159,7 @@ impl<'a> Trials<'a> {
                 break;
             }
             match self.weighed(&turn.0, turn.1, about) {
-                Weighed::Mends => self.offer(&turn.0, false, &mut found),
+                Weighed::Mends => self.offer(&turn.0, of_more, &mut found),
                 Weighed::Costs(worse) => harmed = Some(worse),
                 Weighed::Eases(_) | Weighed::Harms | Weighed::Not => {}
             }

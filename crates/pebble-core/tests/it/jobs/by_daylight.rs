@@ -68,7 +68,7 @@ fn a_fill_stands_to_daylight_at_its_ratio() {
     shot.lights[0] = fill(4.5, 1.0 / 4.0);
     assert_eq!(ids(&shot), ["balance"]);
     let off = found(&shot, "balance");
-    assert!(off.title.starts_with("B fill: too dark by"), "{}", off.title);
+    assert!(off.title.starts_with("A fill: too dark by"), "{}", off.title);
     assert!(off.cause.contains("−1.5 against daylight"), "{}", off.cause);
     let there = pressed(&shot, "balance");
     let (daylight, flash) = at(&there);
