@@ -49,7 +49,7 @@ pub(super) fn flares(Case { plan, .. }: Case, flaw: &Flaw) -> Words {
     let had = plan.lights[index].flag.is_some();
     let flag = if had { " Its flag does not reach between them." } else { "" };
     Words {
-        title: "shines into the lens".to_owned(),
+        title: "light into the lens".to_owned(),
         cause: format!(
             "The lens stands in its beam, to where three stops are lost: haze and spots over the frame.{flag}"
         ),
