@@ -4,6 +4,7 @@
 mod by_daylight;
 mod in_the_dark;
 mod on_the_set;
+mod several_lights;
 
 use crate::common::{applied, example, plan};
 use pebble_core::findings::{self, Finding, Severity};
