@@ -214,7 +214,7 @@ fn memory(process: u32) -> (f64, f64) {
 async fn large_pictures_stay_in_bounded_memory() {
     // The largest of them: most people, most movement, most lights.
     let shots = ["finishers-wall", "slipway-spin", "roller-hall", "lantern-slalom"];
-    for (at_once, limit) in [(1, 64.0), (8, 400.0)] {
+    for (at_once, limit) in [(1, 96.0), (8, 400.0)] {
         for shot in shots {
             let server = Server::demo();
             let before = memory(server.id()).0;
