@@ -250,6 +250,10 @@ impl ShutterTime {
             }
             None => bare.parse().map_err(|_| refuse())?,
         };
+        // "1/0" and "inf" are read as figures, and are none on any dial.
+        if !seconds.is_finite() {
+            return Err(refuse());
+        }
         let literal = SHUTTER.check(field, seconds)?;
         let label = if bare.contains('/') { bare.replace(' ', "") } else { format!("{}\"", trimmed(seconds, 6)) };
         let known = find(&label, grid, &SHUTTER_THIRDS, &SHUTTER_HALVES);

@@ -26,20 +26,21 @@ pub(super) fn at_power(plan: &Plan, light: usize, power: f64) -> Settings {
     Settings { lights: plan.settings.lights.with(light, |dial| dial.power = power), ..plan.settings }
 }
 
-/// Other settings with all lights turned by so many times their power, so that the flash follows the camera. An automatic
-/// follows by itself. `None` where a light that fires cannot.
+/// Other settings with all lights that fire turned by so many times their power, so that the flash follows the camera. `None`
+/// where one of them cannot.
 pub(super) fn follow(plan: &Plan, to: Settings, times: f64) -> Option<Settings> {
-    let mut lights = to.lights;
-    for light in (0..plan.lights.len()).filter(|light| plan.fires(*light) && to.lights[*light].bias.is_none()) {
-        lights[light].power = power_near(plan, light, to.lights[light].power * times)?;
-    }
-    Some(Settings { lights, ..to })
+    turned(plan, to, times, |light| plan.fires(light))
 }
 
 /// The same with all lights that are on, those among them that do not hear the trigger yet.
 pub(super) fn follow_all(plan: &Plan, to: Settings, times: f64) -> Option<Settings> {
+    turned(plan, to, times, |light| plan.lights[light].on)
+}
+
+/// Some lights at so many times their power. An automatic follows by itself.
+fn turned(plan: &Plan, to: Settings, times: f64, which: impl Fn(usize) -> bool) -> Option<Settings> {
     let mut lights = to.lights;
-    for light in (0..plan.lights.len()).filter(|light| plan.lights[*light].on && to.lights[*light].bias.is_none()) {
+    for light in (0..plan.lights.len()).filter(|light| which(*light) && to.lights[*light].bias.is_none()) {
         lights[light].power = power_near(plan, light, to.lights[light].power * times)?;
     }
     Some(Settings { lights, ..to })

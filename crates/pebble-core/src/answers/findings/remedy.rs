@@ -266,9 +266,10 @@ fn keeps(keeps: Keeps, moves: Option<Moves>) -> bool {
     }
 }
 
-/// How far a light moves; one that was dark or goes dark moves by no number.
+/// How far a light moves; one that is as good as none before or after moves by no number.
 fn moved(name: &str, from: Stops, to: Stops) -> Option<String> {
-    match (from > Stops::DARK, to > Stops::DARK) {
+    let lit = |placement: Stops| placement.as_stops() > conditions::NO_LIGHT;
+    match (lit(from), lit(to)) {
         (true, true) => {
             let by = (to - from).as_stops();
             (by.abs() > WORTH_SAYING).then(|| format!("{name} {}", signed(by)))

@@ -191,8 +191,11 @@ fn a_black_frame_is_answered_even_where_what_comes_to_light_is_not_perfect() {
     shot.lights.push(key(("brix-400", "octa-90"), 2.2, 1.0 / 8.0));
     shot.parts.push(part("Blade", Intent::Pebble, 12.0));
     assert_eq!(found(&shot, "rows-cut").title, "No flash in the frame");
-    assert_eq!(offers(&shot, "rows-cut")[0], "1/250");
-    assert_eq!(offers(&shot, "exposure")[0], "1/250");
+    for id in ["rows-cut", "exposure"] {
+        let remedy = &found(&shot, id).remedies[0];
+        // From nothing it goes up by no number of stops.
+        assert_eq!((remedy.label.as_str(), remedy.effect.as_str()), ("1/250", "exposure at +0.2"));
+    }
     let (then, left) = pressed_through(&shot);
     assert!(left.is_empty(), "{left:?}");
     assert_eq!(then.camera.shutter, "1/250");
